@@ -1,0 +1,128 @@
+import { Problem } from "../problem.ts";
+
+/**
+ * A cutter as its numbers. Lengths in mm, angles in degrees as the trade writes them.
+ * flat · ball: diameter · v: included angle, diameter, width of its flat tip · taper: tip radius, half angle, diameter.
+ */
+export interface Cutter {
+  kind: "flat" | "ball" | "v" | "taper";
+  diameter: number;
+  /** included angle of a V, degrees */
+  angle?: number;
+  /** width of the flat at a V's tip, mm */
+  tip?: number;
+  tipRadius?: number;
+  /** from the axis to the flank of a tapered ball, degrees */
+  halfAngle?: number;
+  flutes: number;
+  /** how deep the flutes cut, mm */
+  fluteLength: number;
+  /** cuts at its centre, so it may plunge */
+  centreCutting: boolean;
+  name?: string;
+  id?: string;
+}
+
+/**
+ * The surface of revolution that cuts: h(r) is its height above the tip at radius r, r(h) the inverse (the radius that a
+ * cutter h deep opens at the stock's top). Definitions in docs/geometry.md.
+ */
+export interface Profile {
+  /** greatest radius, mm */
+  radius: number;
+  /** tip radius that cuts flat (0 for points and balls), mm */
+  flat: number;
+  /** height at which the cutting edge ends, mm */
+  height: number;
+  /** radius → height above the tip; Infinity beyond the cutter */
+  h(r: number): number;
+  /** height above the tip → radius */
+  r(h: number): number;
+  /** slope dh/dr of the cone part (0 when there is none), for sweeping a cone exactly */
+  coneSlope: number;
+  /** radius at which the cone begins; below it a ball of radius `ball` or the flat */
+  coneFrom: number;
+  /** radius of the round tip, 0 when flat */
+  ball: number;
+}
+
+const rad = (deg: number): number => (deg * Math.PI) / 180;
+
+/**
+ * @throws Problem `bad-cutter` with what is wrong with its numbers
+ */
+export function profileOf(c: Cutter): Profile {
+  checkCutter(c);
+  const R = c.diameter / 2;
+  if (c.kind === "flat") return { radius: R, flat: R, height: c.fluteLength, h: (r) => (r <= R ? 0 : Infinity), r: () => R, coneSlope: 0, coneFrom: R, ball: 0 };
+  if (c.kind === "ball")
+    return {
+      radius: R,
+      flat: 0,
+      height: c.fluteLength,
+      h: (r) => (r <= R ? R - Math.sqrt(R * R - r * r) : Infinity),
+      r: (h) => (h >= R ? R : Math.sqrt(Math.max(0, h * (2 * R - h)))),
+      coneSlope: 0,
+      coneFrom: R,
+      ball: R,
+    };
+  if (c.kind === "v") {
+    const t = (c.tip ?? 0) / 2;
+    const slope = 1 / Math.tan(rad(c.angle!) / 2);
+    return {
+      radius: R,
+      flat: t,
+      height: (R - t) * slope,
+      h: (r) => (r > R ? Infinity : Math.max(0, r - t) * slope),
+      r: (h) => Math.min(R, t + Math.max(0, h) / slope),
+      coneSlope: slope,
+      coneFrom: t,
+      ball: 0,
+    };
+  }
+  const a = rad(c.halfAngle!);
+  const b = c.tipRadius!;
+  const r1 = b * Math.cos(a);
+  const h1 = b * (1 - Math.sin(a));
+  const slope = 1 / Math.tan(a);
+  return {
+    radius: R,
+    flat: 0,
+    height: h1 + (R - r1) * slope,
+    h: (r) => (r > R ? Infinity : r <= r1 ? b - Math.sqrt(b * b - r * r) : h1 + (r - r1) * slope),
+    r: (h) => (h <= h1 ? Math.sqrt(Math.max(0, h * (2 * b - h))) : Math.min(R, r1 + (h - h1) / slope)),
+    coneSlope: slope,
+    coneFrom: r1,
+    ball: b,
+  };
+}
+
+/** @throws Problem `bad-cutter` */
+export function checkCutter(c: Cutter): void {
+  const bad = (what: string) => new Problem("bad-cutter", `Cutter ${describeCutter(c)}: ${what}`);
+  const positive = (v: number | undefined) => v !== undefined && Number.isFinite(v) && v > 0;
+  if (!positive(c.diameter) || c.diameter > 200) throw bad("the diameter must be more than 0 and at most 200 mm.");
+  if (c.kind === "v") {
+    if (!positive(c.angle) || c.angle! >= 180 || c.angle! < 1) throw bad("the included angle must lie between 1° and 179°.");
+    if (c.angle! > 179) throw bad("the included angle must lie between 1° and 179°.");
+    if ((c.tip ?? 0) < 0 || (c.tip ?? 0) >= c.diameter) throw bad("the tip must be narrower than the cutter.");
+  }
+  if (c.kind === "taper") {
+    if (!positive(c.halfAngle) || c.halfAngle! >= 85) throw bad("the half angle must lie between 0° and 85°.");
+    if (!positive(c.tipRadius) || c.tipRadius! * Math.cos(rad(c.halfAngle!)) >= c.diameter / 2) throw bad("the tip radius must be smaller than the cutter's.");
+  }
+}
+
+const num = (v: number | undefined): string => (v === undefined || !Number.isFinite(v) ? "?" : String(Math.round(v * 1000) / 1000));
+
+/** The cutter in a few words: V 60° × 12.7, flat 3.175, ball 6, taper R0.5 × 5°. */
+export function describeCutter(c: Cutter): string {
+  if (c.kind === "v") return `V ${num(c.angle)}° × ${num(c.diameter)}${c.tip ? `, tip ${num(c.tip)}` : ""}`;
+  if (c.kind === "taper") return `taper R${num(c.tipRadius)} × ${num(c.halfAngle)}°`;
+  return `${c.kind} ${num(c.diameter)}`;
+}
+
+/** Whether two cutters are the same tool in the spindle. */
+export function sameCutter(a: Cutter, b: Cutter): boolean {
+  return a.kind === b.kind && a.diameter === b.diameter && a.angle === b.angle && (a.tip ?? 0) === (b.tip ?? 0) && a.tipRadius === b.tipRadius && a.halfAngle === b.halfAngle && a.id === b.id;
+}

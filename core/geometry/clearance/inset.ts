@@ -1,0 +1,200 @@
+import { GrowingF64, GrowingI32 } from "../../growing.ts";
+import type { Rings } from "../rings.ts";
+import { arcSteps } from "../shape.ts";
+import { type Boundary, type Foot, newFoot } from "./boundary.ts";
+import { type Point, settleBetween } from "./equidistant.ts";
+import type { Axis } from "./graph.ts";
+
+/**
+ * The curve at distance ρ inside the region, read off its medial axis in time linear in its length.
+ *
+ * Where clearance along the axis passes ρ, an inset curve turns from following one boundary chain to following another:
+ * it ends at the foot on the left chain and begins at the foot on the right one (seen walking towards more clearance).
+ * Between a beginning and the next end along a boundary it is the plain parallel of that chain: offset edges, joined by
+ * arcs round reflex vertices. Boundaries without such events are inside everywhere or nowhere.
+ *
+ * @param tolerance how far chords may be from the arcs, mm
+ * @returns rings with the region beyond ρ on their left, and for each the index of a boundary ring it follows
+ */
+export function insetRings(b: Boundary, axis: Axis, widest: Float64Array, rho: number, tolerance: number): { rings: Rings; follows: Int32Array } {
+  const events = collect(b, axis, rho);
+  const xy = new GrowingF64(1024);
+  const starts = new GrowingI32(64);
+  const follows = new GrowingI32(64);
+  starts.push(0);
+  const close = (from: number, ring: number) => {
+    if (xy.length - from < 6) xy.length = from;
+    else {
+      starts.push(xy.length / 2);
+      follows.push(ring);
+    }
+  };
+  const used = new Uint8Array(events.length);
+  const touched = new Uint8Array(b.starts.length);
+  for (let s = 0; s < events.length; s++) {
+    touched[b.ring[events[s].edge]] = 1;
+    if (used[s] || !events[s].begins) continue;
+    const from = xy.length;
+    let at = s;
+    for (;;) {
+      used[at] = 1;
+      const end = endAfter(b, events, at);
+      // An unmatched event (lost to rounding in a degenerate spot): leave the loop out rather than guess.
+      if (end < 0 || used[end]) {
+        xy.length = from;
+        break;
+      }
+      used[end] = 1;
+      parallel(b, events[at], events[end], rho, tolerance, xy);
+      at = events[end].partner;
+      if (at === s) {
+        close(from, b.ring[events[s].edge]);
+        break;
+      }
+      if (used[at]) {
+        xy.length = from;
+        break;
+      }
+    }
+  }
+  for (let k = 0; k < b.starts.length - 1; k++) {
+    if (touched[k] || widest[k] < rho) continue;
+    const from = xy.length;
+    for (let e = b.starts[k]; e < b.starts[k + 1]; e++) {
+      round(b, e, 0, 1, rho, tolerance, xy);
+      offset(b, e, b.len[e], rho, xy);
+    }
+    close(from, k);
+  }
+  const offsets = starts.take();
+  return { rings: { xy: xy.take(), starts: offsets, parent: new Int32Array(offsets.length - 1).fill(-1) }, follows: follows.take() };
+}
+
+interface Event {
+  edge: number;
+  /** mm from the edge's start */
+  t: number;
+  vertex: boolean;
+  /** at a vertex: how far round it, 0 square to the edge before, 1 square to the edge after */
+  turn: number;
+  /** orders events along a ring: vertex i fills 2i…2i+1, edge i fills 2i+1…2i+2 */
+  key: number;
+  begins: boolean;
+  /** for an end: the beginning that continues from it */
+  partner: number;
+}
+
+function collect(b: Boundary, axis: Axis, rho: number): Event[] {
+  const found: Event[] = [];
+  const p: Point = { x: 0, y: 0, d: 0 };
+  const fl = newFoot();
+  const fr = newFoot();
+  for (let e = 0; e < axis.a.length; e++) {
+    let lo = axis.a[e];
+    let hi = axis.b[e];
+    let left = axis.left[e];
+    let right = axis.right[e];
+    const up = axis.d[lo] < rho;
+    if (up === axis.d[hi] < rho) continue;
+    if (!up) {
+      [lo, hi] = [hi, lo];
+      [left, right] = [right, left];
+    }
+    const f = (rho - axis.d[lo]) / (axis.d[hi] - axis.d[lo]);
+    p.x = axis.x[lo] + f * (axis.x[hi] - axis.x[lo]);
+    p.y = axis.y[lo] + f * (axis.y[hi] - axis.y[lo]);
+    const len = Math.hypot(axis.x[hi] - axis.x[lo], axis.y[hi] - axis.y[lo]);
+    settleBetween(b, p, left, right, len + 0.01, rho, fl, fr);
+    const at = found.length;
+    found.push(eventAt(b, fl, p, false), eventAt(b, fr, p, true));
+    found[at].partner = at + 1;
+  }
+  const order = found.map((_, i) => i).sort((i, j) => b.ring[found[i].edge] - b.ring[found[j].edge] || found[i].key - found[j].key);
+  alternate(b, found, order);
+  const rank = new Int32Array(found.length);
+  order.forEach((i, r) => (rank[i] = r));
+  for (const e of found) if (e.partner >= 0) e.partner = rank[e.partner];
+  return order.map((i) => found[i]);
+}
+
+/** Keys this close are one place on the boundary: rounding decided their order, so beginnings and ends may change places. */
+const SAME_KEY = 1e-6;
+
+/** Along a ring beginnings and ends take turns; puts neighbours at one place into that order. */
+function alternate(b: Boundary, found: Event[], order: number[]): void {
+  for (let i = 1; i + 1 < order.length; i++) {
+    const [p, q, r] = [found[order[i - 1]], found[order[i]], found[order[i + 1]]];
+    if (b.ring[p.edge] !== b.ring[q.edge] || b.ring[q.edge] !== b.ring[r.edge]) continue;
+    if (p.begins === q.begins && q.begins !== r.begins && r.key - q.key < SAME_KEY) [order[i], order[i + 1]] = [order[i + 1], order[i]];
+  }
+}
+
+function eventAt(b: Boundary, f: Foot, p: Point, begins: boolean): Event {
+  let turn = 0;
+  if (f.vertex) {
+    const q = b.prev[f.edge];
+    const whole = angle(-b.uy[q], b.ux[q], -b.uy[f.edge], b.ux[f.edge]);
+    const part = angle(-b.uy[q], b.ux[q], p.x - f.x, p.y - f.y);
+    turn = Math.abs(whole) < 1e-12 ? 0.5 : Math.max(0, Math.min(1, part / whole));
+  }
+  const key = f.vertex ? 2 * f.edge + turn : 2 * f.edge + 1 + f.t / b.len[f.edge];
+  return { edge: f.edge, t: f.t, vertex: f.vertex, turn, key, begins, partner: -1 };
+}
+
+const angle = (ax: number, ay: number, bx: number, by: number): number => Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
+
+/** The first end after a beginning, round its own ring; −1 when there is none. */
+function endAfter(b: Boundary, events: Event[], start: number): number {
+  const ring = b.ring[events[start].edge];
+  for (let i = start + 1; i < events.length && b.ring[events[i].edge] === ring; i++) if (!events[i].begins) return i;
+  let first = start;
+  while (first > 0 && b.ring[events[first - 1].edge] === ring) first--;
+  for (let i = first; i < start; i++) if (!events[i].begins) return i;
+  return -1;
+}
+
+/** Pushes the parallel of the chain from one event to another. */
+function parallel(b: Boundary, from: Event, to: Event, rho: number, tolerance: number, out: GrowingF64): void {
+  let e = from.edge;
+  const ahead = to.key >= from.key;
+  if (from.vertex) {
+    if (to.vertex && to.edge === e && ahead) return round(b, e, from.turn, to.turn, rho, tolerance, out);
+    round(b, e, from.turn, 1, rho, tolerance, out);
+  } else offset(b, e, from.t, rho, out);
+  // Not ahead on the same edge or vertex: all the way round the ring and back to it.
+  let arrived = to.edge === e && !to.vertex && ahead;
+  while (!arrived) {
+    offset(b, e, b.len[e], rho, out);
+    e = b.next[e];
+    if (to.vertex && to.edge === e) return round(b, e, 0, to.turn, rho, tolerance, out);
+    round(b, e, 0, 1, rho, tolerance, out);
+    arrived = to.edge === e;
+  }
+  offset(b, e, to.t, rho, out);
+}
+
+function offset(b: Boundary, e: number, t: number, rho: number, out: GrowingF64): void {
+  out.push2(b.x[e] + t * b.ux[e] - rho * b.uy[e], b.y[e] + t * b.uy[e] + rho * b.ux[e]);
+}
+
+/** The turn at vertex v, from share f0 to f1 of it: an arc where the vertex is reflex, the mitre point where it is blunt. */
+function round(b: Boundary, v: number, f0: number, f1: number, rho: number, tolerance: number, out: GrowingF64): void {
+  const q = b.prev[v];
+  const nx = -b.uy[q];
+  const ny = b.ux[q];
+  const whole = angle(nx, ny, -b.uy[v], b.ux[v]);
+  if (whole >= 0) {
+    // A convex vertex inside a stretch turns by next to nothing: both edges' offsets meet at the mitre.
+    const k = rho / (1 + Math.cos(whole));
+    if (f0 === 0 && out.length >= 2) out.length -= 2;
+    out.push2(b.x[v] + k * (nx - b.uy[v]), b.y[v] + k * (ny + b.ux[v]));
+    return;
+  }
+  const sweep = whole * (f1 - f0);
+  const steps = arcSteps(rho, sweep, tolerance);
+  const a0 = Math.atan2(ny, nx) + whole * f0;
+  for (let i = f0 === 0 ? 1 : 0; i <= steps; i++) {
+    const a = a0 + (sweep * i) / steps;
+    out.push2(b.x[v] + rho * Math.cos(a), b.y[v] + rho * Math.sin(a));
+  }
+}

@@ -1,0 +1,156 @@
+import { GrowingF64, GrowingI32 } from "../growing.ts";
+import { boundsOf, type Box, type Rings } from "./rings.ts";
+
+/** Segment kinds of a {@link Shape}. */
+export const LINE = 0;
+export const ARC = 1;
+export const CUBIC = 2;
+/** Numbers a segment: two control points and the end. A line uses the end only; an arc its centre and its turn (+1 ccw, −1 cw). */
+export const STRIDE = 6;
+
+/**
+ * Closed curves of lines, circular arcs and cubic Béziers in mm. Contour k is the segments starts[k] … starts[k+1]−1;
+ * it begins at origin[k] and ends there. Outer contours run counter-clockwise, holes clockwise.
+ */
+export interface Shape {
+  kinds: Uint8Array;
+  /** STRIDE numbers a segment: c1x c1y c2x c2y x y; for an arc: centreX centreY turn 0 x y */
+  nodes: Float64Array;
+  origin: Float64Array;
+  starts: Int32Array;
+  parent: Int32Array;
+}
+
+export const contourCount = (s: Shape): number => s.starts.length - 1;
+
+/** Collects segments of a shape one after another. */
+export class ShapeBuilder {
+  private kinds = new GrowingI32();
+  private nodes = new GrowingF64();
+  private origin = new GrowingF64(64);
+  private starts = new GrowingI32(64);
+  private parent = new GrowingI32(64);
+  begin(x: number, y: number, parent: number): void {
+    this.origin.push2(x, y);
+    this.starts.push(this.kinds.length);
+    this.parent.push(parent);
+  }
+  line(x: number, y: number): void {
+    this.add(LINE, 0, 0, 0, 0, x, y);
+  }
+  arc(cx: number, cy: number, turn: number, x: number, y: number): void {
+    this.add(ARC, cx, cy, turn, 0, x, y);
+  }
+  cubic(ax: number, ay: number, bx: number, by: number, x: number, y: number): void {
+    this.add(CUBIC, ax, ay, bx, by, x, y);
+  }
+  private add(kind: number, a: number, b: number, c: number, d: number, x: number, y: number): void {
+    this.kinds.push(kind);
+    this.nodes.push2(a, b);
+    this.nodes.push2(c, d);
+    this.nodes.push2(x, y);
+  }
+  take(): Shape {
+    this.starts.push(this.kinds.length);
+    return { kinds: Uint8Array.from(this.kinds.take()), nodes: this.nodes.take(), origin: this.origin.take(), starts: this.starts.take(), parent: this.parent.take() };
+  }
+}
+
+/** Calls `visit(kind, x0, y0, offset)` for each segment of contour k, `offset` into `nodes`. */
+export function eachSegment(s: Shape, k: number, visit: (kind: number, x0: number, y0: number, at: number) => void): void {
+  let x = s.origin[2 * k];
+  let y = s.origin[2 * k + 1];
+  for (let i = s.starts[k]; i < s.starts[k + 1]; i++) {
+    const at = i * STRIDE;
+    visit(s.kinds[i], x, y, at);
+    x = s.nodes[at + 4];
+    y = s.nodes[at + 5];
+  }
+}
+
+/** Angle swept by an arc from (x0,y0) round (cx,cy) to (x1,y1), signed by turn; a closed circle sweeps 2π. */
+export function arcSweep(x0: number, y0: number, cx: number, cy: number, turn: number, x1: number, y1: number): number {
+  let sweep = Math.atan2(y1 - cy, x1 - cx) - Math.atan2(y0 - cy, x0 - cx);
+  if (turn > 0) while (sweep <= 1e-12) sweep += 2 * Math.PI;
+  else while (sweep >= -1e-12) sweep -= 2 * Math.PI;
+  return sweep;
+}
+
+/** Steps that keep the chords of an arc within `tolerance` of it: sagitta r(1 − cos(φ/2)). */
+export function arcSteps(radius: number, sweep: number, tolerance: number): number {
+  const step = 2 * Math.acos(Math.max(0, 1 - tolerance / Math.max(radius, tolerance)));
+  return Math.max(1, Math.ceil(Math.abs(sweep) / Math.max(step, 1e-3)));
+}
+
+/** Steps that keep the chords of a cubic within `tolerance`: Wang's bound on the second difference (G. Wang 1984). */
+export function cubicSteps(x0: number, y0: number, ax: number, ay: number, bx: number, by: number, x1: number, y1: number, tolerance: number): number {
+  const d = Math.max(Math.hypot(x0 - 2 * ax + bx, y0 - 2 * ay + by), Math.hypot(ax - 2 * bx + x1, ay - 2 * by + y1));
+  return Math.max(1, Math.ceil(Math.sqrt((0.75 * d) / tolerance)));
+}
+
+/** Pushes the points of one segment after its start, chords within `tolerance` mm. */
+export function flattenSegment(kind: number, x0: number, y0: number, n: Float64Array, at: number, tolerance: number, out: GrowingF64): void {
+  const x1 = n[at + 4];
+  const y1 = n[at + 5];
+  if (kind === ARC) {
+    const cx = n[at];
+    const cy = n[at + 1];
+    const sweep = arcSweep(x0, y0, cx, cy, n[at + 2], x1, y1);
+    const radius = Math.hypot(x0 - cx, y0 - cy);
+    const steps = arcSteps(radius, sweep, tolerance);
+    const a0 = Math.atan2(y0 - cy, x0 - cx);
+    for (let i = 1; i < steps; i++) {
+      const a = a0 + (sweep * i) / steps;
+      out.push2(cx + radius * Math.cos(a), cy + radius * Math.sin(a));
+    }
+  } else if (kind === CUBIC) {
+    const ax = n[at];
+    const ay = n[at + 1];
+    const bx = n[at + 2];
+    const by = n[at + 3];
+    const steps = cubicSteps(x0, y0, ax, ay, bx, by, x1, y1, tolerance);
+    for (let i = 1; i < steps; i++) {
+      const t = i / steps;
+      const u = 1 - t;
+      const c0 = u * u * u;
+      const c1 = 3 * u * u * t;
+      const c2 = 3 * u * t * t;
+      const c3 = t * t * t;
+      out.push2(c0 * x0 + c1 * ax + c2 * bx + c3 * x1, c0 * y0 + c1 * ay + c2 * by + c3 * y1);
+    }
+  }
+  out.push2(x1, y1);
+}
+
+/** Polygons whose chords stay within `tolerance` mm of the curves. Contours that vanish keep their index with no points. */
+export function flatten(s: Shape, tolerance: number): Rings {
+  const out = new GrowingF64(4 * s.kinds.length + 16);
+  const n = contourCount(s);
+  const starts = new Int32Array(n + 1);
+  for (let k = 0; k < n; k++) {
+    eachSegment(s, k, (kind, x0, y0, at) => flattenSegment(kind, x0, y0, s.nodes, at, tolerance, out));
+    starts[k + 1] = out.length / 2;
+  }
+  return { xy: out.take(), starts, parent: s.parent };
+}
+
+/** Bounds of the shape in mm, exact to 0.01 mm. */
+export function shapeBounds(s: Shape): Box {
+  return boundsOf(flatten(s, 0.01).xy);
+}
+
+/** A closed polygon for each ring, as a shape of lines. */
+export function shapeOfRings(r: Rings): Shape {
+  const b = new ShapeBuilder();
+  for (let k = 0; k < r.starts.length - 1; k++) {
+    const last = r.starts[k + 1] - 1;
+    b.begin(r.xy[2 * last], r.xy[2 * last + 1], r.parent[k]);
+    for (let i = r.starts[k]; i <= last; i++) b.line(r.xy[2 * i], r.xy[2 * i + 1]);
+  }
+  return b.take();
+}
+
+/** An axis-parallel rectangle, counter-clockwise. */
+export function rectangle(x0: number, y0: number, x1: number, y1: number): Rings {
+  return { xy: Float64Array.of(x0, y0, x1, y0, x1, y1, x0, y1), starts: Int32Array.of(0, 4), parent: Int32Array.of(-1) };
+}

@@ -1,0 +1,172 @@
+import { ShapeBuilder } from "../geometry/shape.ts";
+import { fitArc, fitCubic, lineError, type Fit } from "./segments.ts";
+
+export interface FitSettings {
+  /** hold within: how far a fitted curve may stray from the contour, mm */
+  hold: number;
+  /** sharper turns than this stay corners, radians */
+  cornerAngle: number;
+}
+
+/** Distance between neighbouring contour points above which a chord arm is a tangent, in points. */
+const TANGENT_ARM = 4;
+/** A run shorter than this many points is worth a line or a cubic, never a split. */
+const MIN_RUN = 3;
+
+/**
+ * Replaces one closed contour by lines, circular arcs and cubic Béziers within `hold`.
+ *
+ * Between corners: the longest run that one line, arc or cubic holds is found by trying ever longer runs and bisecting
+ * back; each try is a least-squares fit (P. Schneider, "An algorithm for automatically fitting digitized curves", Graphics
+ * Gems 1990) with smooth joins keeping the contour's own direction. Every accepted segment's error has been measured.
+ *
+ * @param xy the contour's points, mm, n of them
+ * @param corners indices of corner points, ascending
+ * @param out receives the segments; the caller has not begun the contour
+ * @returns the largest measured distance of a contour point from its curve, mm
+ */
+export function fitContour(xy: Float64Array, n: number, corners: readonly number[], parent: number, settings: FitSettings, out: ShapeBuilder): number {
+  const { hold } = settings;
+  // Unrolled copy beginning at a corner (or anywhere on a smooth contour), its first point repeated at the end.
+  const first = corners[0] ?? straightest(xy, n);
+  const px = new Float64Array(n + 1);
+  const py = new Float64Array(n + 1);
+  for (let i = 0; i <= n; i++) {
+    const j = 2 * ((first + i) % n);
+    px[i] = xy[j];
+    py[i] = xy[j + 1];
+  }
+  const isCorner = new Uint8Array(n + 1);
+  for (const c of corners) isCorner[(c - first + n) % n] = 1;
+  isCorner[n] = isCorner[0];
+
+  out.begin(px[0], py[0], parent);
+  let worst = 0;
+  let from = 0;
+  while (from < n) {
+    let end = from + 1;
+    while (end < n && !isCorner[end]) end++;
+    worst = Math.max(worst, fitRun(px, py, from, end, !!isCorner[from], !!isCorner[end], n, hold, out));
+    from = end;
+  }
+  return worst;
+}
+
+/** Index whose neighbourhood bends least: the best place to cut a contour that has no corner. */
+function straightest(xy: Float64Array, n: number): number {
+  let best = 0;
+  let least = Infinity;
+  const arm = Math.max(1, Math.min(TANGENT_ARM, n >> 2));
+  for (let i = 0; i < n; i += arm) {
+    const p = 2 * ((i - arm + n) % n);
+    const q = 2 * ((i + arm) % n);
+    const bend = Math.hypot(xy[p] - 2 * xy[2 * i] + xy[q], xy[p + 1] - 2 * xy[2 * i + 1] + xy[q + 1]);
+    if (bend < least) {
+      least = bend;
+      best = i;
+    }
+  }
+  return best;
+}
+
+function fitRun(px: Float64Array, py: Float64Array, from: number, end: number, cornerStart: boolean, cornerEnd: boolean, n: number, hold: number, out: ShapeBuilder): number {
+  let worst = 0;
+  let a = from;
+  // The direction to leave a smooth join with; corners are free.
+  let tx = 0;
+  let ty = 0;
+  if (!cornerStart) [tx, ty] = tangent(px, py, a, n, from, end, true);
+  while (a < end) {
+    const reach = longest(px, py, a, end, tx, ty, cornerEnd, n, from, end, hold);
+    const { b, fit } = reach;
+    emit(out, fit, px[b], py[b]);
+    worst = Math.max(worst, fit.error);
+    [tx, ty] = b < end || !cornerEnd ? leaving(fit, px[b], py[b], px[a], py[a]) : [0, 0];
+    a = b;
+  }
+  return worst;
+}
+
+/** The farthest b for which one segment holds points a…b: doubling, then bisection between the last good and first bad. */
+function longest(px: Float64Array, py: Float64Array, a: number, end: number, tx: number, ty: number, cornerEnd: boolean, n: number, from: number, to: number, hold: number): { b: number; fit: Fit } {
+  const attempt = (b: number): Fit | null => {
+    const free = b === end && cornerEnd;
+    const [ex, ey] = free ? [0, 0] : tangent(px, py, b, n, from, to, false);
+    return best(px, py, a, b, tx, ty, ex, ey, hold);
+  };
+  let good = Math.min(end, a + MIN_RUN);
+  let fit = attempt(good);
+  while (!fit && good > a + 1) fit = attempt(--good);
+  if (!fit) return { b: good, fit: { kind: "line", a: 0, b: 0, c: 0, d: 0, error: 0 } };
+  let step = 8;
+  let bad = -1;
+  while (good < end) {
+    const b = Math.min(end, good + step);
+    const next = attempt(b);
+    if (next) {
+      good = b;
+      fit = next;
+      step *= 2;
+    } else {
+      bad = b;
+      break;
+    }
+  }
+  while (bad - good > Math.max(1, (good - a) >> 5)) {
+    const mid = (good + bad) >> 1;
+    const next = attempt(mid);
+    if (next) {
+      good = mid;
+      fit = next;
+    } else bad = mid;
+  }
+  return { b: good, fit };
+}
+
+/** The simplest of line, arc and cubic that holds; null when none does. */
+function best(px: Float64Array, py: Float64Array, a: number, b: number, tx: number, ty: number, ex: number, ey: number, hold: number): Fit | null {
+  const straight = lineError(px, py, a, b);
+  if (straight <= 0.6 * hold || b === a + 1) return { kind: "line", a: 0, b: 0, c: 0, d: 0, error: straight };
+  const arc = fitArc(px, py, a, b, 0.6 * hold);
+  if (arc) return arc;
+  return fitCubic(px, py, a, b, tx, ty, ex, ey, hold);
+}
+
+/** Direction of the contour at point i; backward at the end of a segment, so that it points into the segment. */
+function tangent(px: Float64Array, py: Float64Array, i: number, n: number, lo: number, hi: number, forward: boolean): [number, number] {
+  const closed = lo === 0 && hi === n;
+  let p = i - TANGENT_ARM;
+  let q = i + TANGENT_ARM;
+  if (closed) {
+    p = (p + n) % n;
+    q %= n;
+  } else {
+    p = Math.max(lo, p);
+    q = Math.min(hi, q);
+  }
+  const dx = px[q] - px[p];
+  const dy = py[q] - py[p];
+  const len = Math.hypot(dx, dy) || 1;
+  return forward ? [dx / len, dy / len] : [-dx / len, -dy / len];
+}
+
+/** Direction in which a fitted segment arrives at (x, y). */
+function leaving(fit: Fit, x: number, y: number, x0: number, y0: number): [number, number] {
+  let dx = x - x0;
+  let dy = y - y0;
+  if (fit.kind === "arc") {
+    dx = -(y - fit.b) * fit.c;
+    dy = (x - fit.a) * fit.c;
+  } else if (fit.kind === "cubic" && Math.hypot(x - fit.c, y - fit.d) > 1e-9) {
+    dx = x - fit.c;
+    dy = y - fit.d;
+  }
+  const len = Math.hypot(dx, dy) || 1;
+  return [dx / len, dy / len];
+}
+
+function emit(out: ShapeBuilder, fit: Fit, x: number, y: number): void {
+  if (fit.kind === "line") out.line(x, y);
+  else if (fit.kind === "arc") out.arc(fit.a, fit.b, fit.c, x, y);
+  else out.cubic(fit.a, fit.b, fit.c, fit.d, x, y);
+}

@@ -1,0 +1,82 @@
+import { fitArc, lineError } from "../outline/segments.ts";
+import type { ToolpathWriter } from "./toolpath.ts";
+
+/** How far thinned lines and fitted arcs may be from the computed path, mm. */
+export const PATH_TOLERANCE = 0.003;
+
+/**
+ * Cuts along a polyline at one depth as few lines and arcs within {@link PATH_TOLERANCE}. The cutter is already at point
+ * `from` and at depth. Longest runs first by doubling and bisecting, as the outline's fit does.
+ */
+export function cutAlong(w: ToolpathWriter, x: Float64Array, y: Float64Array, from: number, to: number, z: number): void {
+  let a = from;
+  while (a < to) {
+    let good = a + 1;
+    let bad = -1;
+    for (let step = 4; good < to && bad < 0; step *= 2) {
+      const b = Math.min(to, a + step);
+      if (holds(x, y, a, b)) good = b;
+      else bad = b;
+    }
+    while (bad - good > 1) {
+      const mid = (good + bad) >> 1;
+      if (holds(x, y, a, mid)) good = mid;
+      else bad = mid;
+    }
+    if (good === a + 1 || lineError(x, y, a, good) <= PATH_TOLERANCE) w.to(x[good], y[good], z);
+    else {
+      const f = fitArc(x, y, a, good, PATH_TOLERANCE)!;
+      w.arc(f.c > 0, f.a, f.b, x[good], y[good], z);
+    }
+    a = good;
+  }
+}
+
+function holds(x: Float64Array, y: Float64Array, a: number, b: number): boolean {
+  return lineError(x, y, a, b) <= PATH_TOLERANCE || fitArc(x, y, a, b, PATH_TOLERANCE) !== null;
+}
+
+/** A closed loop unrolled to begin (and end) at point `first`, optionally the other way round. */
+export interface Loop {
+  x: Float64Array;
+  y: Float64Array;
+  /** distance from the beginning, mm */
+  s: Float64Array;
+}
+
+export function unroll(xy: Float64Array, start: number, end: number, first: number, reverse: boolean): Loop {
+  const n = end - start;
+  const x = new Float64Array(n + 1);
+  const y = new Float64Array(n + 1);
+  const s = new Float64Array(n + 1);
+  for (let i = 0; i <= n; i++) {
+    const j = start + ((((reverse ? first - i : first + i) % n) + n) % n);
+    x[i] = xy[2 * j];
+    y[i] = xy[2 * j + 1];
+    if (i > 0) s[i] = s[i - 1] + Math.hypot(x[i] - x[i - 1], y[i] - y[i - 1]);
+  }
+  return { x, y, s };
+}
+
+/** Sinks along a loop from depth z0 to z1 at `slope` (fall over run), round and round as often as it takes; ends anywhere on it. @returns index of the point reached */
+export function rampDown(w: ToolpathWriter, loop: Loop, z0: number, z1: number, slope: number): number {
+  const n = loop.x.length - 1;
+  let z = z0;
+  let i = 0;
+  while (z > z1 + 1e-9) {
+    const j = i + 1;
+    const len = loop.s[j] - loop.s[i];
+    const fall = len * slope;
+    if (z - fall <= z1) {
+      // Reaches the depth inside this piece: sink to its end, which is at most one short piece farther.
+      const f = (z - z1) / fall;
+      w.to(loop.x[i] + f * (loop.x[j] - loop.x[i]), loop.y[i] + f * (loop.y[j] - loop.y[i]), z1);
+      w.to(loop.x[j], loop.y[j], z1);
+      return j % n;
+    }
+    z -= fall;
+    w.to(loop.x[j], loop.y[j], z);
+    i = j % n;
+  }
+  return i;
+}

@@ -1,0 +1,145 @@
+/** Kinds of moves. Arcs lie in the XY plane and may climb or sink evenly (a helix). */
+export const RAPID = 0;
+export const FEED = 1;
+export const ARC_CW = 2;
+export const ARC_CCW = 3;
+/** Straight down at plunge speed. */
+export const PLUNGE = 4;
+
+/**
+ * Moves as a struct of arrays; move i ends at x[i], y[i], z[i] and begins where the one before ended, the first at
+ * (x[0], y[0], clear height). Arcs turn about (cx[i], cy[i]). Feeds in mm/min. Crosses to workers by transfer.
+ */
+export interface Toolpath {
+  kind: Uint8Array;
+  x: Float64Array;
+  y: Float64Array;
+  z: Float64Array;
+  cx: Float64Array;
+  cy: Float64Array;
+  feed: Float64Array;
+}
+
+/** Height above the stock for sideways rapids, mm. */
+export const CLEAR = 5;
+/** Height above the stock at which rapids down end and feeding begins, mm. */
+export const NEAR = 0.5;
+
+export const moveCount = (t: Toolpath): number => t.kind.length;
+
+/** Writes moves; knows where the cutter is, lifts before it travels, and drops moves that go nowhere. */
+export class ToolpathWriter {
+  private kinds: number[] = [];
+  private xs: number[] = [];
+  private ys: number[] = [];
+  private zs: number[] = [];
+  private cxs: number[] = [];
+  private cys: number[] = [];
+  private feeds: number[] = [];
+  x = NaN;
+  y = NaN;
+  z = CLEAR;
+  constructor(
+    readonly feedRate: number,
+    readonly plungeRate: number,
+    readonly rapidRate: number,
+  ) {}
+
+  private add(kind: number, x: number, y: number, z: number, cx: number, cy: number, feed: number): void {
+    if (x === this.x && y === this.y && z === this.z && kind !== ARC_CW && kind !== ARC_CCW) return;
+    this.kinds.push(kind);
+    this.xs.push(x);
+    this.ys.push(y);
+    this.zs.push(z);
+    this.cxs.push(cx);
+    this.cys.push(cy);
+    this.feeds.push(feed);
+    this.x = x;
+    this.y = y;
+    this.z = z;
+  }
+  /** Up to clear height. */
+  lift(): void {
+    if (this.kinds.length > 0 && this.z < CLEAR) this.add(RAPID, this.x, this.y, CLEAR, 0, 0, this.rapidRate);
+  }
+  /** Lift, travel above (x, y), come down near the stock's top. */
+  above(x: number, y: number): void {
+    this.lift();
+    this.add(RAPID, x, y, CLEAR, 0, 0, this.rapidRate);
+    this.add(RAPID, x, y, NEAR, 0, 0, this.rapidRate);
+  }
+  plunge(z: number): void {
+    this.add(PLUNGE, this.x, this.y, z, 0, 0, this.plungeRate);
+  }
+  /** A straight cut; sinking steeper than the plunge rate allows slows down. */
+  to(x: number, y: number, z: number): void {
+    const len = Math.hypot(x - this.x, y - this.y, z - this.z);
+    const sink = this.z - z;
+    const feed = sink > 0 && len > 0 ? Math.min(this.feedRate, (this.plungeRate * len) / sink) : this.feedRate;
+    this.add(FEED, x, y, z, 0, 0, feed);
+  }
+  arc(ccw: boolean, cx: number, cy: number, x: number, y: number, z: number): void {
+    this.add(ccw ? ARC_CCW : ARC_CW, x, y, z, cx, cy, this.feedRate);
+  }
+  get count(): number {
+    return this.kinds.length;
+  }
+  take(): Toolpath {
+    this.lift();
+    return {
+      kind: Uint8Array.from(this.kinds),
+      x: Float64Array.from(this.xs),
+      y: Float64Array.from(this.ys),
+      z: Float64Array.from(this.zs),
+      cx: Float64Array.from(this.cxs),
+      cy: Float64Array.from(this.cys),
+      feed: Float64Array.from(this.feeds),
+    };
+  }
+}
+
+/** Lengths and bounds of a toolpath, mm. */
+export interface PathFigures {
+  cutLength: number;
+  rapidLength: number;
+  minZ: number;
+  minX: number;
+  minY: number;
+  maxX: number;
+  maxY: number;
+}
+
+/** Length of one move, arcs with their rise. */
+export function moveLength(t: Toolpath, i: number): number {
+  if (i === 0) return 0;
+  const dz = t.z[i] - t.z[i - 1];
+  if (t.kind[i] === ARC_CW || t.kind[i] === ARC_CCW) {
+    const r = Math.hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]);
+    return Math.hypot(r * Math.abs(sweepOf(t, i)), dz);
+  }
+  return Math.hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1], dz);
+}
+
+/** Signed angle of arc move i. */
+export function sweepOf(t: Toolpath, i: number): number {
+  let a = Math.atan2(t.y[i] - t.cy[i], t.x[i] - t.cx[i]) - Math.atan2(t.y[i - 1] - t.cy[i], t.x[i - 1] - t.cx[i]);
+  if (t.kind[i] === ARC_CCW) {
+    if (a <= 1e-9) a += 2 * Math.PI;
+  } else if (a >= -1e-9) a -= 2 * Math.PI;
+  return a;
+}
+
+export function figures(t: Toolpath): PathFigures {
+  const f: PathFigures = { cutLength: 0, rapidLength: 0, minZ: 0, minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
+  for (let i = 0; i < t.kind.length; i++) {
+    const len = moveLength(t, i);
+    if (t.kind[i] === RAPID) f.rapidLength += len;
+    else f.cutLength += len;
+    f.minZ = Math.min(f.minZ, t.z[i]);
+    f.minX = Math.min(f.minX, t.x[i]);
+    f.maxX = Math.max(f.maxX, t.x[i]);
+    f.minY = Math.min(f.minY, t.y[i]);
+    f.maxY = Math.max(f.maxY, t.y[i]);
+  }
+  return f;
+}
