@@ -1,0 +1,76 @@
+import type { Cutter } from "../cutters/profile.ts";
+import type { Machine } from "../cutters/feeds.ts";
+import type { Material } from "../cutters/materials.ts";
+import type { Clearance } from "../geometry/clearance/clearance.ts";
+import type { Rings } from "../geometry/rings.ts";
+import type { Progress } from "../problem.ts";
+import type { Field, Settings } from "../settings/fields.ts";
+import type { Toolpath } from "../toolpath/toolpath.ts";
+
+/** The stock as measured: x right, y away, z = 0 its top. */
+export interface Stock {
+  width: number;
+  height: number;
+  thickness: number;
+  margin: number;
+}
+
+/** What automatic values may look at: never the geometry, so that the slip fills before anything is computed. */
+export interface CutContext {
+  cutter: Cutter;
+  stock: Stock;
+  material: Material;
+  machine: Machine;
+  /** the cut this one prepares or finishes, with its settings resolved */
+  target?: Peer;
+  /** cuts that prepare this one */
+  helpers: Peer[];
+}
+
+export interface Peer {
+  id: string;
+  kind: string;
+  cutter: Cutter;
+  settings: Settings;
+}
+
+/** What planning may use. Derived geometry is shared between cuts and cached: ask, do not compute. */
+export interface CutInputs extends CutContext {
+  /** the chosen shapes flattened: ink, in stock coordinates */
+  ink: Rings;
+  /** the region a V-carve works in: the ink, or a border minus the ink; null where the border does not hold the ink */
+  carveRegion(settings: Settings): Rings | null;
+  /** clearance inside a region */
+  clearance(region: Rings, loss?: number): Clearance;
+  progress: Progress;
+}
+
+export interface Note {
+  code: string;
+  severity: "stop" | "warning" | "note";
+  message: string;
+  /** where on the stock, mm */
+  at?: { x: number; y: number };
+}
+
+export interface Planned {
+  toolpath: Toolpath;
+  notes: Note[];
+  /** what a person wants to know of this cut beyond its time */
+  facts: Record<string, number>;
+}
+
+/**
+ * A kind of cut. Add one by writing a folder that exports this and a line in `register.ts`.
+ * Every kind has `feed`, `plunge` and `spindle` among its fields; the program needs them.
+ */
+export interface CutKind {
+  kind: string;
+  title: string;
+  /** one line for the slip and the run strip */
+  summary(settings: Settings, cutter: Cutter): string;
+  fields: readonly Field<CutContext>[];
+  /** cutter kinds it can use */
+  cutters: readonly Cutter["kind"][];
+  plan(inputs: CutInputs, settings: Settings): Planned;
+}

@@ -1,0 +1,15 @@
+import { Problem } from "../problem.ts";
+import { clear } from "./clear/clear.ts";
+import type { CutKind } from "./kind.ts";
+import { profile } from "./profile/profile.ts";
+import { vcarve } from "./vcarve/vcarve.ts";
+
+/** Every kind of cut there is; one line each. */
+export const CUTS: readonly CutKind[] = [clear, vcarve, profile];
+
+/** @throws Problem `unknown-cut` */
+export function cutKind(kind: string): CutKind {
+  const found = CUTS.find((c) => c.kind === kind);
+  if (!found) throw new Problem("unknown-cut", `This job has a cut of kind "${kind}", which this version does not know. Open it with a newer version of Oaken Bit.`);
+  return found;
+}

@@ -1,0 +1,76 @@
+import type { Profile } from "../../cutters/profile.ts";
+import type { Field, Settings } from "../../settings/fields.ts";
+import { formatLength } from "../../units.ts";
+import type { CutContext } from "../kind.ts";
+
+/** Stock that a carve leaves below its floor by itself, as a share of thickness. */
+const USUAL_FLOOR_SHARE = 0.25;
+const USUAL_FLOOR = 3;
+
+export const floorFields: readonly Field<CutContext>[] = [
+  {
+    key: "limited",
+    label: "Depth limit",
+    type: "switch",
+    help: "Without a limit a V cutter goes as deep as the stroke is wide: wide areas can go through the stock.",
+    auto: () => ({ value: true, reason: "wide strokes would go as deep as the cutter's cone demands" }),
+  },
+  {
+    key: "floor",
+    label: "Floor",
+    type: "length",
+    help: "The depth below which the carve never goes. Strokes too wide for it get a flat floor.",
+    min: 0.01,
+    max: 200,
+    step: 0.05,
+    slider: true,
+    when: (s) => s.limited === true,
+    auto: (c) => {
+      const quarter = Math.round(c.stock.thickness * USUAL_FLOOR_SHARE * 10) / 10;
+      return quarter < USUAL_FLOOR ? { value: Math.max(0.2, quarter), reason: `a quarter of the ${formatLength(c.stock.thickness)} mm stock` } : { value: USUAL_FLOOR, reason: "deep enough for clear shadows" };
+    },
+    consequence: (v, c) => `leaves ${formatLength(c.stock.thickness - (v as number))} of ${formatLength(c.stock.thickness)} mm`,
+  },
+];
+
+export const borderFields: readonly Field<CutContext>[] = [
+  {
+    key: "side",
+    label: "Carve",
+    type: "choice",
+    options: [
+      { value: "in", label: "ink in" },
+      { value: "stands", label: "ink stands" },
+    ],
+    help: "Ink in: the ink is carved into the stock. Ink stands: everything round it is carved away inside a border.",
+    auto: () => ({ value: "in", reason: "a carved sign" }),
+  },
+  {
+    key: "border",
+    label: "Border",
+    type: "choice",
+    options: [
+      { value: "stock", label: "stock's edge" },
+      { value: "frame", label: "frame" },
+      { value: "grow", label: "ink, grown" },
+    ],
+    when: (s) => s.side === "stands",
+    auto: () => ({ value: "stock", reason: "everything but the ink is carved away" }),
+  },
+  {
+    key: "borderWidth",
+    label: "Border width",
+    type: "length",
+    help: "For a frame, how much of the stock's edge is left standing; for grown ink, how far round the ink is carved away.",
+    min: 0.1,
+    max: 500,
+    step: 0.5,
+    when: (s) => s.side === "stands" && s.border !== "stock",
+    auto: (c, s) => (s.border === "grow" ? { value: 6, reason: "twice a usual floor: the ink stands free" } : { value: Math.max(2, c.stock.margin), reason: "the margin kept from the stock's edge" }),
+  },
+];
+
+/** The depth at which floors lie: the limit, or the cutter's own height where there is none or it is greater. */
+export function effectiveFloor(s: Settings, p: Profile): number {
+  return s.limited === false ? p.height : Math.min(s.floor as number, p.height);
+}

@@ -1,0 +1,113 @@
+import type { Profile } from "../../cutters/profile.ts";
+import { profileOf } from "../../cutters/profile.ts";
+import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
+import { type Rings, ringCount } from "../../geometry/rings.ts";
+import { SegmentGrid } from "../../geometry/segmentgrid.ts";
+import type { Settings } from "../../settings/fields.ts";
+import { trails, type Trail } from "../../toolpath/trails.ts";
+import type { CutInputs } from "../kind.ts";
+
+/** Rings scraped with a point before it is clearly a mistake: more than any sign needs, few enough to compute. */
+const MOST_RINGS = 2000;
+
+/**
+ * What a pointed cutter has to do on the floor: along the foot of every wall, then over whatever no clearing cutter
+ * reached, in rings as far apart as the stated ridge allows, and along the middle where two rings are too far apart.
+ * `scraped` is the length spent on open floor, mm.
+ */
+export function floorTrails(inputs: CutInputs, c: Clearance, s: Settings, p: Profile, floor: number, rho: number): { paths: Trail[]; scraped: number } {
+  const paths: Trail[] = [];
+  let scraped = 0;
+  if (c.widest <= rho) return { paths, scraped };
+  addRings(paths, inset(c, rho).rings, -floor, null);
+  const { cleared, radius } = clearedBy(inputs, c, rho);
+  const step = Math.max(0.01, 2 * (s.ridge as number) * (p.radius > p.coneFrom && p.coneSlope > 0 ? 1 / p.coneSlope : 1) + 2 * p.flat);
+  // Below the floor's own ridge the tip's flat alone may serve: rings reach inwards while there is floor left to touch.
+  const overlap = Math.min(step, 0.05);
+  for (let k = 1; k < MOST_RINGS; k++) {
+    const at = rho + k * step;
+    if (at >= c.widest || at > rho + radius) break;
+    scraped += addRings(paths, inset(c, at).rings, -floor, cleared && ((x, y) => cleared(x, y, at) < -overlap));
+    if ((k & 15) === 0) inputs.progress(0.4 + 0.4 * Math.min(1, k / 200));
+  }
+  const ridge = middles(c, rho, step, -floor, cleared && ((x, y, d) => cleared(x, y, d) < -overlap));
+  for (const t of ridge) {
+    paths.push(t);
+    scraped += lengthOf(t);
+  }
+  return { paths, scraped };
+}
+
+/** Signed distance to the floor that the clearing cutters reached, for a point with clearance d: negative inside. */
+type Cleared = (x: number, y: number, d: number) => number;
+
+function clearedBy(inputs: CutInputs, c: Clearance, rho: number): { cleared: Cleared | null; radius: number } {
+  const parts: { grid: SegmentGrid; radius: number; from: number }[] = [];
+  for (const h of inputs.helpers) {
+    if (h.kind !== "clear") continue;
+    const { radius } = profileOf(h.cutter);
+    const from = rho + radius + (h.settings.leave as number);
+    if (from < c.widest) parts.push({ grid: new SegmentGrid(inset(c, from).rings), radius, from });
+  }
+  if (parts.length === 0) return { cleared: null, radius: Infinity };
+  const cleared: Cleared = (x, y, d) => {
+    let best = Infinity;
+    for (const q of parts) best = Math.min(best, d >= q.from ? -q.radius : q.grid.distance(x, y, q.radius) - q.radius);
+    return best;
+  };
+  return { cleared, radius: Math.min(...parts.map((q) => q.from - rho)) };
+}
+
+/** Adds rings as closed trails, or the stretches of them where `skip` is false. @returns their length, mm */
+function addRings(paths: Trail[], r: Rings, z: number, skip: ((x: number, y: number) => boolean) | null): number {
+  let total = 0;
+  for (let k = 0; k < ringCount(r); k++) {
+    const s = r.starts[k];
+    const n = r.starts[k + 1] - s;
+    const out = new Uint8Array(n);
+    let any = false;
+    if (skip) for (let i = 0; i < n; i++) if (skip(r.xy[2 * (s + i)], r.xy[2 * (s + i) + 1])) any = !!(out[i] = 1);
+    const first = any ? out.indexOf(1) : 0;
+    let run: number[] = [];
+    const end = () => {
+      if (run.length > 1) {
+        const t: Trail = { x: Float64Array.from(run, (i) => r.xy[2 * (s + i)]), y: Float64Array.from(run, (i) => r.xy[2 * (s + i) + 1]), z: new Float64Array(run.length).fill(z) };
+        total += lengthOf(t);
+        paths.push(t);
+      }
+      run = [];
+    };
+    for (let q = 0; q <= n; q++) {
+      const i = (first + q) % n;
+      if (out[i]) {
+        if (run.length > 0) run.push(i);
+        end();
+        // The piece that leaves the cleared floor begins inside it.
+        if (!out[(i + 1) % n]) run.push(i);
+      } else run.push(i);
+    }
+    end();
+  }
+  return total;
+}
+
+/** The axis where it lies more than half a step beyond the last ring: there a ridge twice as high would stay. */
+function middles(c: Clearance, rho: number, step: number, z: number, skip: ((x: number, y: number, d: number) => boolean) | null): Trail[] {
+  const { axis, kept } = c;
+  const a: number[] = [];
+  const b: number[] = [];
+  const far = (d: number) => d > rho && (d - rho) / step - Math.floor((d - rho) / step) > 0.5;
+  for (let e = 0; e < axis.a.length; e++) {
+    if (!kept[e] || !(far(axis.d[axis.a[e]]) && far(axis.d[axis.b[e]]))) continue;
+    if (skip && skip(axis.x[axis.a[e]], axis.y[axis.a[e]], axis.d[axis.a[e]]) && skip(axis.x[axis.b[e]], axis.y[axis.b[e]], axis.d[axis.b[e]])) continue;
+    a.push(axis.a[e]);
+    b.push(axis.b[e]);
+  }
+  return trails(axis.x, axis.y, new Float64Array(axis.x.length).fill(z), a, b);
+}
+
+function lengthOf(t: Trail): number {
+  let sum = 0;
+  for (let i = 1; i < t.x.length; i++) sum += Math.hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1]);
+  return sum;
+}

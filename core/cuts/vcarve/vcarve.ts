@@ -1,0 +1,104 @@
+import { feedsFor } from "../../cutters/feeds.ts";
+import { profileOf } from "../../cutters/profile.ts";
+import { ringCount } from "../../geometry/rings.ts";
+import { rateField, type Settings } from "../../settings/fields.ts";
+import { formatLength } from "../../units.ts";
+import { nearestOrder, trails, between, type Trail } from "../../toolpath/trails.ts";
+import { thin } from "../../toolpath/thin.ts";
+import { ToolpathWriter } from "../../toolpath/toolpath.ts";
+import type { CutContext, CutInputs, CutKind, Planned } from "../kind.ts";
+import { borderFields, effectiveFloor, floorFields } from "./floor.ts";
+import { axisBelow } from "./axis.ts";
+import { floorTrails } from "./rest.ts";
+
+/** How far thinned carving moves may be from the medial axis, mm. */
+const THIN = 0.002;
+
+const feedsAt = (c: CutContext, s: Settings) => feedsFor(c.cutter, c.material, c.machine, Math.min(s.floor as number, c.material.stepdown * c.cutter.diameter), c.cutter.diameter);
+
+/** Carves with a pointed cutter so that the stock's top keeps the outline exactly and walls slope at the cutter's angle. */
+export const vcarve: CutKind = {
+  kind: "vcarve",
+  title: "Carve",
+  cutters: ["v"],
+  summary: (s, c) => `V ${c.angle}° · ${s.limited ? `floor ${formatLength(s.floor as number)}` : "no floor"}`,
+  fields: [
+    ...floorFields,
+    ...borderFields,
+    {
+      key: "ridge",
+      label: "Ridge on the floor",
+      type: "length",
+      help: "Height of the lines a pointed cutter leaves between its passes over a floor. Lower is smoother and slower.",
+      min: 0.005,
+      max: 2,
+      step: 0.01,
+      when: (s) => s.limited === true,
+      auto: () => ({ value: 0.05, reason: "hardly felt, and sanded away in a minute" }),
+      consequence: (v, c) => `passes ${formatLength(2 * (v as number) * Math.tan((c.cutter.angle! * Math.PI) / 360) + (c.cutter.tip ?? 0), "mm", 3)} mm apart`,
+    },
+    {
+      key: "stepdown",
+      label: "Deepest pass",
+      type: "length",
+      help: "Deeper strokes are carved in several passes, each this much deeper than the last.",
+      min: 0.05,
+      max: 100,
+      step: 0.1,
+      more: true,
+      auto: (c) => {
+        const deep = Math.round(Math.max(0.2, c.material.stepdown * c.cutter.diameter * 0.75) * 100) / 100;
+        return { value: deep, reason: `what ${c.material.name.toLowerCase()} lets a ${formatLength(c.cutter.diameter)} mm V take at once` };
+      },
+    },
+    rateField("feed", "Feed", "feed", (c: CutContext, s) => feedsAt(c, s).feed),
+    rateField("plunge", "Plunge", "feed", (c: CutContext, s) => feedsAt(c, s).plunge),
+    rateField("spindle", "Spindle speed", "speed", (c: CutContext, s) => feedsAt(c, s).spindle),
+  ],
+  plan,
+};
+
+function plan(inputs: CutInputs, s: Settings): Planned {
+  const profile = profileOf(inputs.cutter);
+  const w = new ToolpathWriter(s.feed as number, s.plunge as number, inputs.machine.rapid);
+  const region = inputs.carveRegion(s);
+  if (!region || ringCount(region) === 0) return { toolpath: w.take(), notes: region ? [] : [outsideBorder], facts: {} };
+  const floor = effectiveFloor(s, profile);
+  const c = inputs.clearance(region);
+  inputs.progress(0.4);
+  const rho = profile.r(floor);
+  const axis = axisBelow(c, rho, (d) => -Math.min(floor, Math.max(0, profile.h(Math.min(d, profile.radius)))), profile.flat);
+  const all: Trail[] = trails(axis.x, axis.y, axis.z, axis.a, axis.b);
+  const { paths: floorPaths, scraped } = floorTrails(inputs, c, s, profile, floor, rho);
+  inputs.progress(0.8);
+  all.push(...floorPaths);
+
+  const step = s.stepdown as number;
+  const passes = Math.max(1, Math.ceil(Math.min(floor, profile.height, profile.h(Math.min(c.widest, profile.radius))) / step - 1e-6));
+  for (let k = 0; k < passes; k++) {
+    const top = -k * step;
+    const low = k === passes - 1 ? -floor : -(k + 1) * step;
+    const parts = passes === 1 ? all : all.flatMap((t) => between(t, top - 1e-9, low));
+    cut(w, parts);
+  }
+  return { toolpath: w.take(), notes: [], facts: { widest: c.widest, deepest: Math.min(floor, profile.h(Math.min(c.widest, profile.radius))), scraped } };
+}
+
+const outsideBorder = { code: "ink-outside-border", severity: "stop" as const, message: "The art reaches beyond its border, so nothing can be left standing there. Make the art smaller, move it, or widen the border." };
+
+/** Runs trails nearest first; stays down where one begins at the end of another. */
+function cut(w: ToolpathWriter, parts: readonly Trail[]): void {
+  const order = nearestOrder(parts.map((t) => ({ x0: t.x[0], y0: t.y[0], x1: t.x[t.x.length - 1], y1: t.y[t.y.length - 1] })));
+  for (const { index, reverse } of order) {
+    const t = parts[index];
+    const keep = thin(t.x, t.y, t.z, 0, t.x.length - 1, THIN);
+    if (reverse) keep.reverse();
+    const first = keep[0];
+    const joined = Math.hypot(t.x[first] - w.x, t.y[first] - w.y, t.z[first] - w.z) < 1e-6;
+    if (!joined) {
+      w.above(t.x[first], t.y[first]);
+      w.plunge(t.z[first]);
+    }
+    for (let i = 1; i < keep.length; i++) w.to(t.x[keep[i]], t.y[keep[i]], t.z[keep[i]]);
+  }
+}

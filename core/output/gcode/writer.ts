@@ -1,0 +1,129 @@
+import { describeCutter, type Cutter } from "../../cutters/profile.ts";
+import { sameCutter } from "../../cutters/profile.ts";
+import { ARC_CCW, ARC_CW, CLEAR, RAPID, type Toolpath } from "../../toolpath/toolpath.ts";
+import { type Dialect, unitScale } from "./dialects.ts";
+
+/** One cut as a program needs it: moves in stock coordinates, with its cutter and spindle speed. */
+export interface ProgramCut {
+  name: string;
+  cutter: Cutter;
+  spindle: number;
+  toolpath: Toolpath;
+}
+
+export interface ProgramHead {
+  job: string;
+  /** what the work zero is, in words */
+  zero: string;
+  /** revision and time, so that a stale program is known as stale */
+  from: string;
+}
+
+export interface Program {
+  name: string;
+  text: string;
+  lines: number;
+  /** indices of the cuts it holds */
+  cuts: number[];
+}
+
+/**
+ * G-code per ISO 6983 / RS-274: units, plane, distance mode, work offset and feed mode at the top, safe height before any
+ * sideways rapid, coordinates from the work zero in the dialect's unit and decimals.
+ * @param zero the work zero in stock coordinates, mm
+ */
+export function writePrograms(cuts: readonly ProgramCut[], dialect: Dialect, zero: { x: number; y: number; z: number }, head: ProgramHead): Program[] {
+  const groups: number[][] = [];
+  cuts.forEach((c, i) => {
+    if (c.toolpath.kind.length === 0) return;
+    const last = groups[groups.length - 1];
+    if (last && (dialect.files === "all" || sameCutter(cuts[last[0]].cutter, c.cutter))) last.push(i);
+    else groups.push([i]);
+  });
+  return groups.map((group, k) => {
+    const first = cuts[group[0]];
+    const what = dialect.files === "all" && groups[0].length > 1 ? "all cuts" : `${group.map((i) => cuts[i].name).join(" ")} ${describeCutter(first.cutter)}`;
+    const name = `${String(k + 1).padStart(2, "0")}-${fileName(`${head.job} ${what}`)}.${dialect.extension}`;
+    const lines = programLines(group.map((i) => cuts[i]), dialect, zero, head);
+    return { name, text: lines.join("\n") + "\n", lines: lines.length, cuts: group };
+  });
+}
+
+/** A file name that every controller reads: lower-case letters, digits and dashes. */
+export function fileName(text: string): string {
+  return (
+    text
+      .normalize("NFKD")
+      .toLowerCase()
+      .replace(/[̀-ͯ°]/g, "")
+      .replace(/[^a-z0-9.]+/g, "-")
+      .replace(/^[-.]+|[-.]+$/g, "")
+      .slice(0, 60) || "job"
+  );
+}
+
+/** Text that may stand in a comment: brackets would end it. */
+const comment = (text: string): string => `(${text.replace(/[()]/g, "").replace(/[^\x20-\x7e]/g, (c) => ({ "°": " deg", "×": "x", "·": "-", "–": "-" })[c] ?? "?")})`;
+
+function programLines(cuts: readonly ProgramCut[], d: Dialect, zero: { x: number; y: number; z: number }, head: ProgramHead): string[] {
+  const k = unitScale(d);
+  const unit = 10 ** d.decimals;
+  const round = (v: number) => Math.round(v * unit) / unit;
+  const text = (v: number) => {
+    const t = v.toFixed(d.decimals).replace(/\.?0+$/, "");
+    return t === "-0" ? "0" : t;
+  };
+  const X = (x: number) => round((x - zero.x) * k);
+  const Y = (y: number) => round((y - zero.y) * k);
+  const Z = (z: number) => round((z - zero.z) * k);
+  const out = [comment(head.job), comment(`${head.from}; work zero ${head.zero}`), d.unit === "mm" ? "G21" : "G20", "G17 G90 G94 G54"];
+  let cutter: Cutter | null = null;
+  let tool = 0;
+  for (const c of cuts) {
+    if (!cutter || !sameCutter(cutter, c.cutter)) {
+      if (cutter) out.push("M5");
+      tool++;
+      out.push(comment(`cutter ${tool}: ${describeCutter(c.cutter)}`));
+      if (d.files === "all") out.push(`T${tool} M6`);
+      out.push(`G0 Z${text(Z(CLEAR))}`, `M3 S${Math.round(c.spindle)}`, `G4 P${d.dwell}`);
+      cutter = c.cutter;
+    } else out.push(`S${Math.round(c.spindle)}`);
+    out.push(comment(c.name));
+    const t = c.toolpath;
+    let px = NaN;
+    let py = NaN;
+    let pz = Z(CLEAR);
+    let mode = "";
+    let feed = NaN;
+    for (let i = 0; i < t.kind.length; i++) {
+      const x = X(t.x[i]);
+      const y = Y(t.y[i]);
+      const z = Z(t.z[i]);
+      const isArc = t.kind[i] === ARC_CW || t.kind[i] === ARC_CCW;
+      let words = "";
+      if (x !== px) words += ` X${text(x)}`;
+      if (y !== py) words += ` Y${text(y)}`;
+      if (z !== pz) words += ` Z${text(z)}`;
+      if (words === "") continue;
+      let g = t.kind[i] === RAPID ? "G0" : "G1";
+      // An arc shorter than the last decimal's reach has no stable centre any more: it is a line.
+      if (isArc && d.arcs && Math.hypot(x - px, y - py) > 4 / unit) {
+        g = t.kind[i] === ARC_CW ? "G2" : "G3";
+        words += ` I${text(round((t.cx[i] - zero.x) * k - px))} J${text(round((t.cy[i] - zero.y) * k - py))}`;
+      }
+      const f = Math.round(t.feed[i] * k * (d.unit === "mm" ? 1 : 10)) / (d.unit === "mm" ? 1 : 10);
+      if (g !== "G0" && f !== feed) {
+        words += ` F${f}`;
+        feed = f;
+      }
+      out.push(g === mode ? words.slice(1) : g + words);
+      mode = g;
+      px = x;
+      py = y;
+      pz = z;
+    }
+    if (pz < Z(CLEAR)) out.push(`G0 Z${text(Z(CLEAR))}`);
+  }
+  out.push("M5", "M30");
+  return out;
+}

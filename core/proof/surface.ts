@@ -1,0 +1,34 @@
+import { Problem } from "../problem.ts";
+
+/**
+ * The stock's upper surface as heights on a grid of square cells: z[row·width + column] in mm, 0 the stock's top, row 0
+ * at the front (y = 0). Cell (i, j) is sampled at its centre, ((i + ½)·cell, (j + ½)·cell). `by` names the cut that made it.
+ */
+export interface Surface {
+  cell: number;
+  width: number;
+  height: number;
+  z: Float32Array;
+  /** 0 untouched, k the k-th cut */
+  by: Uint8Array;
+}
+
+/** Most cells a proof may have: 400 MB of heights would be 100 million; this leaves room to copy. */
+const MOST_CELLS = 40e6;
+
+/** @throws Problem `proof-too-fine` */
+export function newSurface(stockWidth: number, stockHeight: number, cell: number): Surface {
+  const width = Math.max(1, Math.round(stockWidth / cell));
+  const height = Math.max(1, Math.round(stockHeight / cell));
+  if (!(width * height <= MOST_CELLS)) throw new Problem("proof-too-fine", `A proof of ${stockWidth} × ${stockHeight} mm in cells of ${cell} mm would need ${Math.round((width * height) / 1e6)} million cells; use a coarser cell (at most ${MOST_CELLS / 1e6} million).`);
+  return { cell, width, height, z: new Float32Array(width * height), by: new Uint8Array(width * height) };
+}
+
+/** Cells a proof has by itself: fine enough for a 0.1 mm cell on a small board, coarser on large ones. */
+const USUAL_CELLS = 1.5e6;
+const FINEST_CELL = 0.05;
+
+/** A cell for a stock size: as fine as about 1.5 million cells allow, in steps of 0.01 mm. */
+export function usualCell(stockWidth: number, stockHeight: number, cells = USUAL_CELLS): number {
+  return Math.max(FINEST_CELL, Math.ceil(Math.sqrt((stockWidth * stockHeight) / cells) * 100) / 100);
+}

@@ -1,0 +1,145 @@
+import type { Profile } from "../cutters/profile.ts";
+import { ARC_CCW, ARC_CW, sweepOf, type Toolpath } from "../toolpath/toolpath.ts";
+import { arcSteps } from "../geometry/shape.ts";
+import type { Surface } from "./surface.ts";
+
+/**
+ * Sweeps the cutter of moves from…to−1 through the surface: every cell ends at the lowest the cutter's surface passes
+ * over it. Straight moves, level or sloping, are swept as a whole: for each cell the lowest of z(t) + h(distance) along
+ * the move is found in closed form for cones, balls and flats, so that no trail of stamps is left. Arcs are swept as
+ * chords within a twentieth of a cell.
+ *
+ * @param cut which number to leave in `surface.by`
+ */
+export function sweep(surface: Surface, t: Toolpath, p: Profile, cut: number, from = 0, to = t.kind.length): void {
+  for (let i = Math.max(1, from); i < to; i++) {
+    const x0 = t.x[i - 1];
+    const y0 = t.y[i - 1];
+    const z0 = t.z[i - 1];
+    const z1 = t.z[i];
+    if (z0 >= 0 && z1 >= 0) continue;
+    if (t.kind[i] === ARC_CW || t.kind[i] === ARC_CCW) {
+      const sweepAngle = sweepOf(t, i);
+      const r = Math.hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]);
+      const steps = arcSteps(r, sweepAngle, surface.cell / 20);
+      const a0 = Math.atan2(y0 - t.cy[i], x0 - t.cx[i]);
+      let px = x0;
+      let py = y0;
+      for (let k = 1; k <= steps; k++) {
+        const a = a0 + (sweepAngle * k) / steps;
+        const qx = k === steps ? t.x[i] : t.cx[i] + r * Math.cos(a);
+        const qy = k === steps ? t.y[i] : t.cy[i] + r * Math.sin(a);
+        sweepLine(surface, p, cut, px, py, z0 + ((z1 - z0) * (k - 1)) / steps, qx, qy, z0 + ((z1 - z0) * k) / steps);
+        px = qx;
+        py = qy;
+      }
+    } else sweepLine(surface, p, cut, x0, y0, z0, t.x[i], t.y[i], z1);
+  }
+}
+
+/** One straight move from (x0,y0,z0) to (x1,y1,z1). */
+export function sweepLine(s: Surface, p: Profile, cut: number, x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): void {
+  const low = Math.min(z0, z1);
+  if (low >= 0) return;
+  // No farther than where the cutter's surface comes out of the stock's top.
+  const reach = p.r(-low);
+  const { cell, width, height, z, by } = s;
+  const i0 = Math.max(0, Math.ceil((Math.min(x0, x1) - reach) / cell - 0.5));
+  const i1 = Math.min(width - 1, Math.floor((Math.max(x0, x1) + reach) / cell - 0.5));
+  const j0 = Math.max(0, Math.ceil((Math.min(y0, y1) - reach) / cell - 0.5));
+  const j1 = Math.min(height - 1, Math.floor((Math.max(y0, y1) + reach) / cell - 0.5));
+  if (i0 > i1 || j0 > j1) return;
+  const dx = x1 - x0;
+  const dy = y1 - y0;
+  const len = Math.hypot(dx, dy);
+  if (len < 1e-9) {
+    for (let j = j0; j <= j1; j++) {
+      const py = (j + 0.5) * cell - y0;
+      for (let i = i0, at = j * width + i0; i <= i1; i++, at++) {
+        const px = (i + 0.5) * cell - x0;
+        const v = low + p.h(Math.sqrt(px * px + py * py));
+        if (v < z[at]) {
+          z[at] = v;
+          by[at] = cut;
+        }
+      }
+    }
+    return;
+  }
+  const ux = dx / len;
+  const uy = dy / len;
+  const m = (z1 - z0) / len;
+  const lowest = lowestAlong(p, len, z0, m);
+  for (let j = j0; j <= j1; j++) {
+    const py = (j + 0.5) * cell - y0;
+    // The part of this row within reach of the move's line: |v| ≤ reach, where v = px·(−uy) + py·ux.
+    let a = i0;
+    let b = i1;
+    if (Math.abs(uy) > 1e-9) {
+      const p1 = (py * ux - reach) / uy;
+      const p2 = (py * ux + reach) / uy;
+      a = Math.max(a, Math.ceil((x0 + Math.min(p1, p2)) / cell - 0.5));
+      b = Math.min(b, Math.floor((x0 + Math.max(p1, p2)) / cell - 0.5));
+    }
+    for (let i = a, at = j * width + a; i <= b; i++, at++) {
+      const px = (i + 0.5) * cell - x0;
+      const v = lowest(px * ux + py * uy, Math.abs(py * ux - px * uy));
+      if (v < z[at]) {
+        z[at] = v;
+        by[at] = cut;
+      }
+    }
+  }
+}
+
+/**
+ * min over w in 0…len of z0 + m·w + h(√(v² + (u − w)²)): the lowest a cutter moving along the u axis passes over (u, v).
+ * h is convex and so is the sum; its minimum lies where slope and cutter balance, else at the nearer end.
+ */
+function lowestAlong(p: Profile, len: number, z0: number, m: number): (u: number, v: number) => number {
+  const { coneSlope: c, coneFrom, ball, flat, radius } = p;
+  const at = (w: number, u: number, v: number) => z0 + m * w + p.h(Math.sqrt(v * v + (u - w) * (u - w)));
+  const clamp = (w: number) => (w < 0 ? 0 : w > len ? len : w);
+  const ascent = Math.abs(m);
+  const dir = m < 0 ? 1 : -1;
+  if (ball === 0 && c === 0) {
+    // Flat: the lowest end of the stretch during which the disc covers the cell.
+    const R2 = radius * radius;
+    return (u, v) => {
+      const half2 = R2 - v * v;
+      if (half2 < 0) return Infinity;
+      const half = Math.sqrt(half2);
+      const w0 = Math.max(0, u - half);
+      const w1 = Math.min(len, u + half);
+      return w0 > w1 ? Infinity : z0 + m * (m < 0 ? w1 : w0);
+    };
+  }
+  if (ball === 0 && ascent < c) {
+    // Cone, perhaps with a flat tip: balance where the cone's slope along the move equals m, i.e. at v·m/√(c² − m²) from
+    // abreast; where that falls on the flat, its leading edge.
+    const k = ascent / Math.sqrt(c * c - ascent * ascent);
+    return (u, v) => {
+      let ahead = v * k;
+      if (flat > 0 && ahead * ahead + v * v < flat * flat) ahead = Math.sqrt(flat * flat - v * v);
+      return at(clamp(u + dir * ahead), u, v);
+    };
+  }
+  if (ball > 0 && (c === 0 || ascent < c)) {
+    // Ball: contact where the sphere's slope along the move is m; beyond its reach, the cone's.
+    const onBall = ascent / Math.sqrt(1 + ascent * ascent);
+    const k = c > 0 ? ascent / Math.sqrt(c * c - ascent * ascent) : 0;
+    return (u, v) => {
+      let ahead = v < ball ? onBall * Math.sqrt(ball * ball - v * v) : 0;
+      if (c > 0 && ahead * ahead + v * v > coneFrom * coneFrom) ahead = Math.max(v * k, Math.sqrt(Math.max(0, coneFrom * coneFrom - v * v)));
+      return at(clamp(u + dir * ahead), u, v);
+    };
+  }
+  // Steeper than the cutter's own flank: always the lowest place from which the cutter still covers the cell.
+  return (u, v) => {
+    const half2 = radius * radius - v * v;
+    if (half2 < 0) return Infinity;
+    const half = Math.sqrt(half2);
+    const w = m < 0 ? Math.min(len, u + half) : Math.max(0, u - half);
+    return w < 0 || w > len ? Infinity : at(w, u, v);
+  };
+}
