@@ -1,15 +1,16 @@
 import { feedsFor } from "../../cutters/feeds.ts";
 import { profileOf } from "../../cutters/profile.ts";
-import { ringCount } from "../../geometry/rings.ts";
+import { regionArea, ringCount } from "../../geometry/rings.ts";
 import { rateField, type Settings } from "../../settings/fields.ts";
 import { formatLength } from "../../units.ts";
 import { nearestOrder, trails, between, type Trail } from "../../toolpath/trails.ts";
-import { thin } from "../../toolpath/thin.ts";
+import { thin as thinLine } from "../../toolpath/thin.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
-import type { CutContext, CutInputs, CutKind, Planned } from "../kind.ts";
+import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
 import { borderFields, effectiveFloor, floorFields } from "./floor.ts";
 import { axisBelow } from "./axis.ts";
 import { floorTrails } from "./rest.ts";
+import { thinParts } from "./thin.ts";
 
 /** How far thinned carving moves may be from the medial axis, mm. */
 const THIN = 0.002;
@@ -81,8 +82,17 @@ function plan(inputs: CutInputs, s: Settings): Planned {
     const parts = passes === 1 ? all : all.flatMap((t) => between(t, top - 1e-9, low));
     cut(w, parts);
   }
-  return { toolpath: w.take(), notes: [], facts: { widest: c.widest, deepest: Math.min(floor, profile.h(Math.min(c.widest, profile.radius))), scraped } };
+  const thin = thinParts(c, profile.r(SCRATCH));
+  const facts = { widest: c.widest, deepest: Math.min(floor, profile.h(Math.min(c.widest, profile.radius))), scraped, area: regionArea(region), thinArea: thin.area, thinX: thin.x, thinY: thin.y };
+  const notes: Note[] = scraped > LONG_SCRAPE ? [{ code: "v-scrapes-floor", severity: "warning", message: `The V cutter scrapes ${formatLength(scraped / 1000, "mm", 1)} m of open floor. Clear wide floors with a flat cutter first.` }] : [];
+  return { toolpath: w.take(), notes, facts };
 }
+
+/** A stroke this shallow is a scratch that sanding takes away, mm. */
+const SCRATCH = 0.3;
+/** Scraping longer than this on open floor deserves a clearing cutter, mm. */
+const LONG_SCRAPE = 15000;
+
 
 const outsideBorder = { code: "ink-outside-border", severity: "stop" as const, message: "The art reaches beyond its border, so nothing can be left standing there. Make the art smaller, move it, or widen the border." };
 
@@ -91,7 +101,7 @@ function cut(w: ToolpathWriter, parts: readonly Trail[]): void {
   const order = nearestOrder(parts.map((t) => ({ x0: t.x[0], y0: t.y[0], x1: t.x[t.x.length - 1], y1: t.y[t.y.length - 1] })));
   for (const { index, reverse } of order) {
     const t = parts[index];
-    const keep = thin(t.x, t.y, t.z, 0, t.x.length - 1, THIN);
+    const keep = thinLine(t.x, t.y, t.z, 0, t.x.length - 1, THIN);
     if (reverse) keep.reverse();
     const first = keep[0];
     const joined = Math.hypot(t.x[first] - w.x, t.y[first] - w.y, t.z[first] - w.z) < 1e-6;

@@ -1,0 +1,13 @@
+import { Problem } from "@oaken/core/problem";
+import { make } from "./make.ts";
+import { USAGE } from "./options.ts";
+
+const [command, ...rest] = process.argv.slice(2);
+try {
+  if (command === "make") process.exitCode = await make(rest, (line) => console.log(line));
+  else throw new Problem("usage", USAGE);
+} catch (e) {
+  if (!(e instanceof Problem)) throw e;
+  console.error(e.message);
+  process.exitCode = 2;
+}

@@ -1,0 +1,42 @@
+import type { Finding } from "@oaken/core/inspect/finding";
+import type { BuildResult } from "@oaken/core/job/build";
+import { zeroPoint } from "@oaken/core/job/document";
+import type { Outputs } from "@oaken/files/outputs";
+
+const to = (v: number, decimals: number): number => Math.round(v * 10 ** decimals) / 10 ** decimals;
+
+/** The report that scripts read; lengths in mm, times in seconds, timings in ms. */
+export function reportOf(build: BuildResult, findings: readonly Finding[], outputs: Outputs, picture: { width: number; height: number }, decode: number) {
+  const { job, chain, proof } = build;
+  let zMin = 0;
+  for (const z of proof.z) if (z < zMin) zMin = z;
+  const place = chain!.place;
+  const on = build.cuts.filter((c) => c.cut.on);
+  return {
+    name: job.name,
+    picture,
+    artwork: { x: to(place.x0, 4), y: to(place.y0, 4), width: to(place.width, 4), height: to(place.height, 4) },
+    stock: { ...job.stock },
+    zero: zeroPoint(job.stock),
+    outline: { contours: chain!.result.shape.parent.length, nodes: chain!.result.nodes, maxDeviation: to(chain!.result.maxDeviation, 5), droppedSpecks: chain!.result.dropped },
+    cuts: on.map((c, i) => {
+      const { cutter } = c.cut;
+      return {
+        kind: c.cut.kind,
+        name: c.cut.name,
+        cutter: { kind: cutter.kind, diameter: cutter.diameter, angle: cutter.angle, tip: cutter.kind === "v" ? (cutter.tip ?? 0) : undefined, tipRadius: cutter.tipRadius, halfAngle: cutter.halfAngle },
+        program: outputs.programs.find((p) => p.cuts.includes(i))?.name ?? null,
+        moves: c.toolpath.kind.length,
+        minZ: to(c.figures.minZ, 4),
+        cutLength: to(c.figures.cutLength, 2),
+        rapidLength: to(c.figures.rapidLength, 2),
+        seconds: to(c.seconds, 1),
+        settings: Object.fromEntries(Object.entries(c.resolved).map(([k, r]) => [k, { value: r.value, reason: r.reason }])),
+      };
+    }),
+    seconds: to(build.seconds, 1),
+    proof: { cell: proof.cell, width: proof.width, height: proof.height, zMin: to(zMin, 4), mmPerGreyStep: outputs.heightScale.mmPerStep, zOfBlack: outputs.heightScale.black },
+    timings: Object.fromEntries(Object.entries({ decode, ...build.timings }).map(([k, v]) => [k, to(v, 1)])),
+    findings: findings.map(({ code, severity, message, cut, at }) => ({ code, severity, message, cut: build.cuts.find((c) => c.id === cut)?.cut.name, at })),
+  };
+}

@@ -1,0 +1,28 @@
+import type { Clearance } from "./clearance.ts";
+
+/** Along a stroke clearance changes more slowly than this for each mm; corners and ends fall faster. */
+const STROKE_SLOPE = 0.35;
+
+/** Widths of strokes along the axis, weighted by length: the width that 3 % lie under, and the middle one; null when none. */
+export function strokeWidths(c: Clearance): { thinnest: number; typical: number } | null {
+  const { axis, kept } = c;
+  const widths: { w: number; len: number }[] = [];
+  let total = 0;
+  for (let e = 0; e < axis.a.length; e++) {
+    if (!kept[e]) continue;
+    const i = axis.a[e];
+    const j = axis.b[e];
+    const len = Math.hypot(axis.x[i] - axis.x[j], axis.y[i] - axis.y[j]);
+    if (len < 1e-9 || Math.abs(axis.d[i] - axis.d[j]) > STROKE_SLOPE * len) continue;
+    widths.push({ w: axis.d[i] + axis.d[j], len });
+    total += len;
+  }
+  if (widths.length === 0) return null;
+  widths.sort((a, b) => a.w - b.w);
+  const at = (share: number) => {
+    let sum = 0;
+    for (const x of widths) if ((sum += x.len) >= share * total) return x.w;
+    return widths[widths.length - 1].w;
+  };
+  return { thinnest: at(0.03), typical: at(0.5) };
+}

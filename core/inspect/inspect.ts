@@ -1,0 +1,22 @@
+import type { Finding, Inspected, Rule } from "./finding.ts";
+import { coarsePicture } from "./rules/coarse-picture.ts";
+import { cutterHeight } from "./rules/cutter-height.ts";
+import { depthAgainstStock } from "./rules/depth-against-stock.ts";
+import { droppedSpecks } from "./rules/dropped-specks.ts";
+import { noFloor } from "./rules/no-floor.ts";
+import { offStock } from "./rules/off-stock.ts";
+import { planNotes } from "./rules/plan-notes.ts";
+import { staleProgram } from "./rules/stale-program.ts";
+import { thinStrokes } from "./rules/thin-strokes.ts";
+
+/** Every rule; one line each. */
+const RULES: readonly Rule[] = [offStock, depthAgainstStock, noFloor, cutterHeight, thinStrokes, coarsePicture, droppedSpecks, planNotes, staleProgram];
+
+const ORDER = { stop: 0, warning: 1, note: 2 };
+
+/** All findings, gravest first. A job that could not be built has the reason as its first. */
+export function inspect(i: Inspected): Finding[] {
+  const { problem } = i.build;
+  const first: Finding[] = problem ? [{ code: problem.code, severity: "stop", message: problem.message }] : [];
+  return [...first, ...RULES.flatMap((r) => r(i)).sort((a, b) => ORDER[a.severity] - ORDER[b.severity])];
+}

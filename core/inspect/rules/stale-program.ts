@@ -1,0 +1,7 @@
+import type { Rule } from "../finding.ts";
+
+/** Programs written from an earlier state of the job. */
+export const staleProgram: Rule = ({ revision, written }) =>
+  written === undefined || revision === undefined || written >= revision
+    ? []
+    : [{ code: "program-older", severity: "warning", message: `The programs on disk were written from revision ${written}; the job is now at revision ${revision}. Write them again before running them.` }];

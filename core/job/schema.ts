@@ -1,0 +1,127 @@
+import Ajv, { type ErrorObject } from "ajv";
+import { CUTS } from "../cuts/register.ts";
+import { Problem } from "../problem.ts";
+import { settingsSchema } from "../settings/fields.ts";
+import { JOB_FORMAT, JOB_VERSION, type JobDocument, ZEROS } from "./document.ts";
+import { NODES } from "./nodes/register.ts";
+
+const length = { type: "number", exclusiveMinimum: 0, maximum: 10000 };
+const id = { type: "string", minLength: 1, maxLength: 60 };
+const name = { type: "string", maxLength: 200 };
+const positive = { type: "number", exclusiveMinimum: 0 };
+
+const cutter = {
+  type: "object",
+  required: ["kind", "diameter", "flutes", "fluteLength", "centreCutting"],
+  additionalProperties: false,
+  properties: {
+    kind: { enum: ["flat", "ball", "v", "taper"] },
+    diameter: { type: "number", exclusiveMinimum: 0, maximum: 200 },
+    angle: { type: "number", minimum: 1, maximum: 179 },
+    tip: { type: "number", minimum: 0, maximum: 50 },
+    tipRadius: positive,
+    halfAngle: { type: "number", exclusiveMinimum: 0, maximum: 85 },
+    flutes: { type: "integer", minimum: 1, maximum: 12 },
+    fluteLength: positive,
+    centreCutting: { type: "boolean" },
+    name,
+    id,
+  },
+};
+
+const machineKeys = ["spindleLeast", "spindleMost", "power", "feedMost", "plungeMost", "rapid", "rapidZ", "acceleration", "accelerationZ", "junction"];
+const machine = {
+  type: "object",
+  required: ["name", ...machineKeys, "spindleStart", "toolChange"],
+  additionalProperties: false,
+  properties: { name, ...Object.fromEntries(machineKeys.map((k) => [k, positive])), spindleStart: { type: "number", minimum: 0 }, toolChange: { type: "number", minimum: 0 } },
+};
+
+/** The document's own schema; the settings of each node and cut follow from its kind's fields. */
+export const jobSchema = {
+  type: "object",
+  required: ["format", "version", "name", "stock", "nodes", "cuts", "machine", "dialect", "cell"],
+  additionalProperties: false,
+  properties: {
+    format: { const: JOB_FORMAT },
+    version: { const: JOB_VERSION },
+    name,
+    stock: {
+      type: "object",
+      required: ["width", "height", "thickness", "material", "zero", "margin"],
+      additionalProperties: false,
+      properties: { width: length, height: length, thickness: { type: "number", exclusiveMinimum: 0, maximum: 500 }, material: id, zero: { enum: ZEROS }, margin: { type: "number", minimum: 0, maximum: 500 } },
+    },
+    nodes: {
+      type: "array",
+      maxItems: 200,
+      items: {
+        type: "object",
+        required: ["id", "kind", "name", "reads", "settings"],
+        additionalProperties: false,
+        properties: {
+          id,
+          kind: id,
+          name,
+          reads: { type: "array", items: id, maxItems: 50 },
+          settings: { type: "object" },
+          asset: { type: "object", required: ["sha", "name", "width", "height"], additionalProperties: false, properties: { sha: { type: "string", pattern: "^[0-9a-f]{64}$" }, name, width: { type: "integer", minimum: 1 }, height: { type: "integer", minimum: 1 } } },
+        },
+      },
+    },
+    cuts: {
+      type: "array",
+      maxItems: 200,
+      items: {
+        type: "object",
+        required: ["id", "kind", "name", "on", "reads", "cutter", "settings"],
+        additionalProperties: false,
+        properties: { id, kind: id, name, on: { type: "boolean" }, reads: { type: "array", items: id, maxItems: 50 }, target: id, cutter, settings: { type: "object" } },
+      },
+    },
+    machine,
+    dialect: id,
+    cell: { type: "number", minimum: 0, maximum: 10 },
+  },
+} as const;
+
+const ajv = new Ajv({ allErrors: false, strict: true });
+const checkShape = ajv.compile(jobSchema);
+const settingsChecks = new Map<string, ReturnType<typeof ajv.compile>>();
+
+function checkSettings(kind: string, fields: readonly { key: string }[], settings: unknown): ErrorObject | null {
+  let check = settingsChecks.get(kind);
+  if (!check) settingsChecks.set(kind, (check = ajv.compile(settingsSchema(fields as never))));
+  return check(settings) ? null : check.errors![0];
+}
+
+/**
+ * Checks that something is a job this version can open.
+ * @throws Problem `not-a-job`, `newer-job`, `bad-job` saying where, or `unknown-kind`
+ */
+export function checkJob(doc: unknown): JobDocument {
+  if (typeof doc !== "object" || doc === null || (doc as JobDocument).format !== JOB_FORMAT) throw new Problem("not-a-job", "This file is not an Oaken Bit job. Choose a job file (job.json) or a picture.");
+  const { version } = doc as JobDocument;
+  if (typeof version === "number" && version > JOB_VERSION) throw new Problem("newer-job", `This job was written by a newer version of Oaken Bit (document version ${version}; this one reads up to ${JOB_VERSION}). Open it there, or update this one.`);
+  if (!checkShape(doc)) throw badJob("", checkShape.errors![0]);
+  const job = doc as unknown as JobDocument;
+  const ids = new Set<string>();
+  for (const part of [...job.nodes, ...job.cuts]) {
+    if (ids.has(part.id)) throw new Problem("bad-job", `This job uses the name "${part.id}" twice.`);
+    ids.add(part.id);
+  }
+  for (const part of [...job.nodes, ...job.cuts]) {
+    const kind = [...NODES, ...CUTS].find((k) => k.kind === part.kind);
+    if (!kind) throw new Problem("unknown-kind", `This job has a step of kind "${part.kind}", which this version of Oaken Bit does not know. Open it with a newer version.`);
+    const error = checkSettings(part.kind, kind.fields, part.settings);
+    if (error) throw badJob(`${part.name || part.id}: `, error);
+    for (const r of part.reads) if (!job.nodes.some((n) => n.id === r)) throw new Problem("bad-job", `"${part.name || part.id}" reads "${r}", which is not in this job.`);
+  }
+  return job;
+}
+
+function badJob(where: string, e: ErrorObject): Problem {
+  const path = e.instancePath.slice(1).replaceAll("/", " › ");
+  const extra = e.keyword === "additionalProperties" ? ` ("${(e.params as { additionalProperty: string }).additionalProperty}")` : "";
+  return new Problem("bad-job", `This job cannot be opened: ${where}${path ? `${path} ` : ""}${e.message}${extra}.`);
+}

@@ -1,0 +1,96 @@
+import { createHash } from "node:crypto";
+import { decode as decodeBmp } from "bmp-ts";
+import sharp from "sharp";
+import { Problem } from "@oaken/core/problem";
+import { checkPictureSize, MAX_PIXELS, type Raster } from "@oaken/core/picture/raster";
+
+/** Largest picture file taken in, bytes. */
+export const MAX_BYTES = 80 * 1024 * 1024;
+sharp.cache(false);
+
+export const sha256 = (bytes: Uint8Array): string => createHash("sha256").update(bytes).digest("hex");
+
+/** Kinds of picture files by their first bytes, so that a wrong ending fools nobody. */
+const KINDS: [string, (b: Uint8Array) => boolean][] = [
+  ["png", (b) => starts(b, [0x89, 0x50, 0x4e, 0x47])],
+  ["jpeg", (b) => starts(b, [0xff, 0xd8, 0xff])],
+  ["gif", (b) => ascii(b, 0, "GIF8")],
+  ["webp", (b) => ascii(b, 0, "RIFF") && ascii(b, 8, "WEBP")],
+  ["avif", (b) => ascii(b, 4, "ftypavi") || ascii(b, 4, "ftypmif1") || ascii(b, 4, "ftypmsf1")],
+  ["bmp", (b) => ascii(b, 0, "BM")],
+  ["tiff", (b) => starts(b, [0x49, 0x49, 0x2a, 0]) || starts(b, [0x4d, 0x4d, 0, 0x2a])],
+];
+const starts = (b: Uint8Array, head: number[]) => head.every((v, i) => b[i] === v);
+const ascii = (b: Uint8Array, at: number, text: string) => [...text].every((c, i) => b[at + i] === c.charCodeAt(0));
+
+/**
+ * What kind of picture the bytes are.
+ * @throws Problem `empty-file`, `file-too-large` or `not-a-picture`
+ */
+export function pictureKind(bytes: Uint8Array, name: string): string {
+  if (bytes.length === 0) throw new Problem("empty-file", `${name} is empty. Choose the picture again, or save it anew where it came from.`);
+  if (bytes.length > MAX_BYTES) throw new Problem("file-too-large", `${name} has ${Math.round(bytes.length / 2 ** 20)} MB; Oaken Bit takes up to ${MAX_BYTES / 2 ** 20} MB. Save it smaller.`);
+  const kind = KINDS.find(([, is]) => is(bytes))?.[0];
+  if (!kind) throw new Problem("not-a-picture", `${name} is not a picture that can be read. Use PNG, JPEG, WebP, AVIF, GIF, BMP or TIFF.`);
+  return kind;
+}
+
+/**
+ * Decodes a picture to upright sRGB RGBA, 8 bit or 16 where the file has 16.
+ * @throws Problem naming the file and what is wrong with it
+ */
+export async function decodePicture(bytes: Uint8Array, name: string): Promise<Raster> {
+  const kind = pictureKind(bytes, name);
+  if (kind === "bmp") return decodeBitmap(bytes, name);
+  const broken = new Problem("broken-picture", `${name} is damaged or cut short and cannot be read to its end. Save it anew or use another copy.`);
+  let meta: sharp.Metadata;
+  try {
+    meta = await sharp(bytes, { limitInputPixels: false }).metadata();
+  } catch {
+    throw broken;
+  }
+  const turned = (meta.orientation ?? 1) >= 5;
+  const width = turned ? meta.height! : meta.width!;
+  const height = turned ? meta.width! : meta.height!;
+  checkPictureSize(width, height, name);
+  const wide = meta.depth === "ushort" || meta.depth === "float";
+  try {
+    let image = sharp(bytes, { failOn: "truncated", limitInputPixels: MAX_PIXELS + 1 }).rotate();
+    image = image.toColourspace(wide ? "rgb16" : "srgb").ensureAlpha();
+    const { data, info } = await image.raw({ depth: wide ? "ushort" : "uchar" }).toBuffer({ resolveWithObject: true });
+    const samples = wide ? new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2) : new Uint8Array(data.buffer, data.byteOffset, data.byteLength);
+    return { width: info.width, height: info.height, data: toRgba(samples, info.channels, info.width * info.height, wide ? 65535 : 255) };
+  } catch {
+    throw broken;
+  }
+}
+
+/** Brings grey, grey with alpha and RGB to RGBA. */
+function toRgba(data: Uint8Array | Uint16Array, channels: number, n: number, max: number): Uint8Array | Uint16Array {
+  if (channels === 4) return data;
+  const out = max === 255 ? new Uint8Array(4 * n) : new Uint16Array(4 * n);
+  for (let i = 0; i < n; i++) {
+    const grey = channels < 3;
+    for (let k = 0; k < 3; k++) out[4 * i + k] = data[channels * i + (grey ? 0 : k)];
+    out[4 * i + 3] = channels === 2 ? data[2 * i + 1] : max;
+  }
+  return out;
+}
+
+function decodeBitmap(bytes: Uint8Array, name: string): Raster {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const broken = new Problem("broken-picture", `${name} is damaged or cut short and cannot be read to its end. Save it anew or use another copy.`);
+  if (bytes.length < 26) throw broken;
+  checkPictureSize(Math.abs(view.getInt32(18, true)), Math.abs(view.getInt32(22, true)), name);
+  try {
+    const b = decodeBmp(Buffer.from(bytes), { toRGBA: true });
+    const data = new Uint8Array(b.data);
+    // Most bitmaps carry no alpha; a channel that is 0 everywhere means "not used".
+    let anyAlpha = false;
+    for (let i = 3; i < data.length && !anyAlpha; i += 4) anyAlpha = data[i] !== 0;
+    if (!anyAlpha) for (let i = 3; i < data.length; i += 4) data[i] = 255;
+    return { width: b.width, height: b.height, data };
+  } catch {
+    throw broken;
+  }
+}
