@@ -28,3 +28,107 @@ export function findCorners(xy: Float64Array, n: number, arm: number, cornerAngl
   }
   return corners;
 }
+
+/** Points next to a corner that the pixel grid has rounded off, and points beyond them that still tell the legs' direction. */
+const ROUNDED = 3;
+const LEG = 7;
+/** Legs bent more than this many point spacings are curves: their meeting point would be a guess. */
+const STRAIGHT = 0.2;
+
+/**
+ * Puts corners back where their straight legs meet: a pixel grid cuts every corner off by a good part of a pixel. Only
+ * where both legs are straight and no point left out is farther than `hold` from them.
+ * @returns the points with each sharpened corner in place of the rounded ones, the corners' new indices, and the largest
+ * distance of a left-out point from the legs
+ */
+export function sharpenCorners(xy: Float64Array, n: number, corners: readonly number[], hold: number): { xy: Float64Array; n: number; corners: number[]; deviation: number } {
+  if (n < 4 * (ROUNDED + LEG)) return { xy, n, corners: [...corners], deviation: 0 };
+  const drop = new Uint8Array(n);
+  const moved = new Map<number, [number, number]>();
+  let deviation = 0;
+  const isCorner = new Set(corners);
+  corners.forEach((c, k) => {
+    const gapBefore = (c - corners[(k - 1 + corners.length) % corners.length] + n) % n || n;
+    const gapAfter = (corners[(k + 1) % corners.length] - c + n) % n || n;
+    if (Math.min(gapBefore, gapAfter) < ROUNDED + LEG + 2) return;
+    const a = legLine(xy, n, c - ROUNDED - LEG, c - ROUNDED);
+    const b = legLine(xy, n, c + ROUNDED, c + ROUNDED + LEG);
+    if (!a || !b) return;
+    const det = a.ux * b.uy - a.uy * b.ux;
+    if (Math.abs(det) < 0.2) return;
+    const t = ((b.x - a.x) * b.uy - (b.y - a.y) * b.ux) / det;
+    const x = a.x + t * a.ux;
+    const y = a.y + t * a.uy;
+    if (Math.hypot(x - xy[2 * c], y - xy[2 * c + 1]) > ROUNDED * a.spacing) return;
+    let worst = 0;
+    for (let i = c - ROUNDED + 1; i < c + ROUNDED; i++) {
+      const j = 2 * ((i + n) % n);
+      worst = Math.max(worst, Math.min(distance(a, xy[j], xy[j + 1]), distance(b, xy[j], xy[j + 1])));
+    }
+    if (worst > hold) {
+      // Too much is rounded off to put back: keep the rounding as a piece of its own, so that the legs stay straight.
+      isCorner.delete(c);
+      isCorner.add((c - ROUNDED + n) % n);
+      isCorner.add((c + ROUNDED) % n);
+      return;
+    }
+    deviation = Math.max(deviation, worst);
+    for (let i = c - ROUNDED + 1; i < c + ROUNDED; i++) drop[(i + n) % n] = 1;
+    drop[c] = 0;
+    moved.set(c, [x, y]);
+  });
+  const out = new Float64Array(2 * n);
+  const at: number[] = [];
+  let m = 0;
+  for (let i = 0; i < n; i++) {
+    if (drop[i]) continue;
+    if (isCorner.has(i)) at.push(m);
+    const p = moved.get(i);
+    out[2 * m] = p ? p[0] : xy[2 * i];
+    out[2 * m + 1] = p ? p[1] : xy[2 * i + 1];
+    m++;
+  }
+  return { xy: out.slice(0, 2 * m), n: m, corners: at, deviation };
+}
+
+interface Leg {
+  x: number;
+  y: number;
+  ux: number;
+  uy: number;
+  /** mean distance between its points */
+  spacing: number;
+}
+
+/** The line of least squared distance through points from…to, or null where they bend. */
+function legLine(xy: Float64Array, n: number, from: number, to: number): Leg | null {
+  let mx = 0;
+  let my = 0;
+  const count = to - from + 1;
+  for (let i = from; i <= to; i++) {
+    const j = 2 * ((i + n) % n);
+    mx += xy[j] / count;
+    my += xy[j + 1] / count;
+  }
+  let sxx = 0;
+  let sxy = 0;
+  let syy = 0;
+  for (let i = from; i <= to; i++) {
+    const j = 2 * ((i + n) % n);
+    sxx += (xy[j] - mx) ** 2;
+    sxy += (xy[j] - mx) * (xy[j + 1] - my);
+    syy += (xy[j + 1] - my) ** 2;
+  }
+  const angle = Math.atan2(2 * sxy, sxx - syy) / 2;
+  const leg = { x: mx, y: my, ux: Math.cos(angle), uy: Math.sin(angle), spacing: 0 };
+  const a = 2 * ((from + n) % n);
+  const b = 2 * ((to + n) % n);
+  leg.spacing = Math.hypot(xy[b] - xy[a], xy[b + 1] - xy[a + 1]) / (count - 1);
+  for (let i = from; i <= to; i++) {
+    const j = 2 * ((i + n) % n);
+    if (distance(leg, xy[j], xy[j + 1]) > STRAIGHT * leg.spacing) return null;
+  }
+  return leg;
+}
+
+const distance = (l: Leg, x: number, y: number): number => Math.abs((x - l.x) * l.uy - (y - l.y) * l.ux);

@@ -1,14 +1,7 @@
 import { ShapeBuilder } from "../geometry/shape.ts";
 import { fitArc, fitCubic, lineError, type Fit } from "./segments.ts";
 
-export interface FitSettings {
-  /** hold within: how far a fitted curve may stray from the contour, mm */
-  hold: number;
-  /** sharper turns than this stay corners, radians */
-  cornerAngle: number;
-}
-
-/** Distance between neighbouring contour points above which a chord arm is a tangent, in points. */
+/** Contour points on either side whose chord gives the direction at a point. */
 const TANGENT_ARM = 4;
 /** A run shorter than this many points is worth a line or a cubic, never a split. */
 const MIN_RUN = 3;
@@ -25,8 +18,7 @@ const MIN_RUN = 3;
  * @param out receives the segments; the caller has not begun the contour
  * @returns the largest measured distance of a contour point from its curve, mm
  */
-export function fitContour(xy: Float64Array, n: number, corners: readonly number[], parent: number, settings: FitSettings, out: ShapeBuilder): number {
-  const { hold } = settings;
+export function fitContour(xy: Float64Array, n: number, corners: readonly number[], parent: number, hold: number, out: ShapeBuilder): number {
   // Unrolled copy beginning at a corner (or anywhere on a smooth contour), its first point repeated at the end.
   const first = corners[0] ?? straightest(xy, n);
   const px = new Float64Array(n + 1);

@@ -1,7 +1,7 @@
 import { type Progress, noProgress } from "../problem.ts";
 import { flatten, type Shape, ShapeBuilder } from "../geometry/shape.ts";
 import { contourArea, type Contours } from "./contours.ts";
-import { findCorners } from "./corners.ts";
+import { findCorners, sharpenCorners } from "./corners.ts";
 import { crossingContours } from "./crossing.ts";
 import { fitContour } from "./fit.ts";
 
@@ -108,7 +108,10 @@ function build(points: Float64Array[], parents: number[], holds: Float64Array, s
     if (holds[k] === 0) {
       out.begin(xy[0], xy[1], parents[k]);
       for (let i = 1; i <= n; i++) out.line(xy[2 * (i % n)], xy[2 * (i % n) + 1]);
-    } else deviation[k] = fitContour(xy, n, findCorners(xy, n, CORNER_ARM, s.cornerAngle), parents[k], { hold: holds[k], cornerAngle: s.cornerAngle }, out);
+    } else {
+      const sharp = sharpenCorners(xy, n, findCorners(xy, n, CORNER_ARM, s.cornerAngle), holds[k]);
+      deviation[k] = Math.max(sharp.deviation, fitContour(sharp.xy, sharp.n, sharp.corners, parents[k], holds[k], out));
+    }
   }
   return { shape: out.take(), deviation };
 }

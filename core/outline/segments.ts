@@ -71,8 +71,15 @@ export function fitArc(px: Float64Array, py: Float64Array, a: number, b: number,
   let worst = 0;
   let before = 0;
   const a0 = Math.atan2(y0 - my, x0 - mx);
-  for (let i = a + 1; i < b; i++) {
-    const e = Math.abs(Math.hypot(px[i] - mx, py[i] - my) - radius);
+  for (let i = a + 1; i <= b; i++) {
+    // Between two points on it the arc leaves their chord by r − √(r² − (c/2)²): sparse points must not hide that.
+    const half2 = ((px[i] - px[i - 1]) ** 2 + (py[i] - py[i - 1]) ** 2) / 4;
+    const sagitta = half2 >= radius * radius ? radius : radius - Math.sqrt(radius * radius - half2);
+    if (i === b) {
+      if (sagitta > hold) return null;
+      break;
+    }
+    const e = Math.max(sagitta, Math.abs(Math.hypot(px[i] - mx, py[i] - my) - radius));
     if (e > worst) worst = e;
     if (worst > hold) return null;
     // Points must come in order along the arc, or a bulge beyond its ends would pass unseen.

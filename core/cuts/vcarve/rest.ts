@@ -91,17 +91,27 @@ function addRings(paths: Trail[], r: Rings, z: number, skip: ((x: number, y: num
   return total;
 }
 
-/** The axis where it lies more than half a step beyond the last ring: there a ridge twice as high would stay. */
+/** Rings turn so little where clearance rises this fast along the axis that no ridge stays between their corners. */
+const BLUNT = 0.97;
+
+/**
+ * The axis where rings alone leave too high a ridge: at their corners, which lie step / slope apart, and in the middle where
+ * it is more than half a step beyond the last ring.
+ */
 function middles(c: Clearance, rho: number, step: number, z: number, skip: ((x: number, y: number, d: number) => boolean) | null): Trail[] {
   const { axis, kept } = c;
   const a: number[] = [];
   const b: number[] = [];
-  const far = (d: number) => d > rho && (d - rho) / step - Math.floor((d - rho) / step) > 0.5;
+  const far = (d: number) => (d - rho) / step - Math.floor((d - rho) / step) > 0.5;
   for (let e = 0; e < axis.a.length; e++) {
-    if (!kept[e] || !(far(axis.d[axis.a[e]]) && far(axis.d[axis.b[e]]))) continue;
-    if (skip && skip(axis.x[axis.a[e]], axis.y[axis.a[e]], axis.d[axis.a[e]]) && skip(axis.x[axis.b[e]], axis.y[axis.b[e]], axis.d[axis.b[e]])) continue;
-    a.push(axis.a[e]);
-    b.push(axis.b[e]);
+    const i = axis.a[e];
+    const j = axis.b[e];
+    if (!kept[e] || Math.min(axis.d[i], axis.d[j]) <= rho) continue;
+    const blunt = Math.abs(axis.d[i] - axis.d[j]) > BLUNT * Math.hypot(axis.x[i] - axis.x[j], axis.y[i] - axis.y[j]);
+    if (blunt && !(far(axis.d[i]) && far(axis.d[j]))) continue;
+    if (skip && skip(axis.x[i], axis.y[i], axis.d[i]) && skip(axis.x[j], axis.y[j], axis.d[j])) continue;
+    a.push(i);
+    b.push(j);
   }
   return trails(axis.x, axis.y, new Float64Array(axis.x.length).fill(z), a, b);
 }

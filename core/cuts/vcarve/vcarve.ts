@@ -77,9 +77,9 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   const step = s.stepdown as number;
   const passes = Math.max(1, Math.ceil(Math.min(floor, profile.height, profile.h(Math.min(c.widest, profile.radius))) / step - 1e-6));
   for (let k = 0; k < passes; k++) {
-    const top = -k * step;
+    const top = k === 0 ? Infinity : -k * step;
     const low = k === passes - 1 ? -floor : -(k + 1) * step;
-    const parts = passes === 1 ? all : all.flatMap((t) => between(t, top - 1e-9, low));
+    const parts = passes === 1 ? all : all.flatMap((t) => between(t, top, low));
     cut(w, parts);
   }
   const thin = thinParts(c, profile.r(SCRATCH));

@@ -1,0 +1,98 @@
+import { describe, expect, it } from "vitest";
+import { parseCutter } from "../../cutters/rack.ts";
+import { boundsOf, insideRegion, ringsFrom, type Rings } from "../../geometry/rings.ts";
+import { circle, distanceToRings, seeded, star } from "../../testing/random.ts";
+import { planOn, proofOf } from "../../testing/cutting.ts";
+
+const CELL = 0.1;
+
+/**
+ * Compares the surface swept from the moves with the definition z = −min(F, d/tan(θ/2)): the largest wall error normal to
+ * the wall, the largest depth outside the region, and the share of floor left higher than the stated ridge.
+ */
+function against(region: Rings, angle: number, floor: number, ridge: number, cuts: Parameters<typeof proofOf>[0]) {
+  const s = proofOf(cuts, CELL);
+  const half = (angle * Math.PI) / 360;
+  let wall = 0;
+  let outside = 0;
+  let deepest = 0;
+  let floorCells = 0;
+  let high = 0;
+  const b = boundsOf(region.xy);
+  const within = (v: number, lo: number, hi: number) => v > lo - 1 && v < hi + 1;
+  // Every third cell: steps that share no factor with any shape here.
+  for (let j = 0; j < s.height; j += 3)
+    for (let i = 0; i < s.width; i += 3) {
+      if (!within(i * s.cell, b.minX, b.maxX) || !within(j * s.cell, b.minY, b.maxY)) continue;
+      const x = (i + 0.5) * s.cell;
+      const y = (j + 0.5) * s.cell;
+      const z = s.z[j * s.width + i];
+      const d = distanceToRings(region, x, y);
+      if (!insideRegion(region, x, y)) {
+        if (d > 0.01) outside = Math.max(outside, -z);
+        continue;
+      }
+      const ideal = -Math.min(floor, d / Math.tan(half));
+      if (ideal > -floor) wall = Math.max(wall, Math.abs(z - ideal) * Math.sin(half));
+      else if (d > floor * Math.tan(half) + 0.05) {
+        floorCells++;
+        deepest = Math.max(deepest, -floor - z);
+        if (z > -floor + ridge * 1.02 + 0.002) high++;
+      }
+    }
+  return { wall, outside, deepest, untouched: floorCells > 0 ? high / floorCells : 0 };
+}
+
+const shapes: [string, Rings][] = [
+  ["square", ringsFrom([[[30, 30], [70, 30], [70, 70], [30, 70]]])],
+  ["circle", ringsFrom([circle(50, 50, 12, 360)])],
+  ["ring", ringsFrom([circle(50, 50, 20, 360), circle(50, 50, 14, 360, true)])],
+  ["wedge", ringsFrom([[[20, 40], [80, 40], [80, 46]]])],
+];
+
+describe("V-carve against its definition", () => {
+  for (const [name, region] of shapes)
+    for (const angle of [60, 90])
+      it(`${name}, ${angle}°, no clearing cutter`, () => {
+        const cutter = `v:${angle}:30`;
+        const plan = planOn("vcarve", region, cutter, { floor: 4, ridge: 0.1, stepdown: 50 });
+        const r = against(region, angle, 4, 0.1, [{ ...plan, cutter }]);
+        expect(r.wall).toBeLessThan(0.01);
+        expect(r.outside).toBe(0);
+        expect(r.deepest).toBeLessThan(1e-5);
+        expect(r.untouched).toBeLessThan(0.001);
+      });
+
+  it("random stars, with a clearing cutter first", () => {
+    for (let seed = 1; seed <= 8; seed++) {
+      const region = ringsFrom([star(seeded(seed), 7 + seed, 14, 44, 50, 50)]);
+      const v = "v:60:30";
+      const settings = { floor: 3, ridge: 0.1, stepdown: 50, limited: true };
+      const flat = "flat:4";
+      const clear = planOn("clear", region, flat, {}, { target: { id: "v", kind: "vcarve", cutter: parseCutter(v), settings } });
+      const carve = planOn("vcarve", region, v, settings, { helpers: [{ id: "c", kind: "clear", cutter: parseCutter(flat), settings: clear.values }] });
+      const r = against(region, 60, 3, 0.1, [
+        { ...clear, cutter: flat },
+        { ...carve, cutter: v },
+      ]);
+      expect(r.wall, `seed ${seed}`).toBeLessThan(0.01);
+      expect(r.outside, `seed ${seed}`).toBe(0);
+      expect(r.untouched, `seed ${seed}`).toBeLessThan(0.001);
+    }
+  });
+
+  it("in passes ends at the same surface", () => {
+    const region = shapes[3][1];
+    const plan = planOn("vcarve", region, "v:60:30", { floor: 6, stepdown: 1.5 });
+    const r = against(region, 60, 6, 0.05, [{ ...plan, cutter: "v:60:30" }]);
+    expect(r.wall).toBeLessThan(0.01);
+    let deepestFirst = 0;
+    for (let i = 0; i < 5; i++) deepestFirst = Math.min(deepestFirst, plan.toolpath.z[i]);
+    expect(deepestFirst).toBeGreaterThanOrEqual(-1.5 - 1e-9);
+  });
+
+  it("a flat tip stays out of strokes narrower than itself", () => {
+    const region = ringsFrom([[[20, 50], [80, 50], [80, 50.3], [20, 50.3]]]);
+    expect(planOn("vcarve", region, "v:30:6:0.5", {}).toolpath.kind.length).toBe(0);
+  });
+});

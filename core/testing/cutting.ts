@@ -1,0 +1,40 @@
+import { parseCutter } from "../cutters/rack.ts";
+import { HOBBY_ROUTER } from "../cutters/feeds.ts";
+import { materialById } from "../cutters/materials.ts";
+import { profileOf } from "../cutters/profile.ts";
+import type { CutContext, CutInputs, Peer, Planned } from "../cuts/kind.ts";
+import { cutKind } from "../cuts/register.ts";
+import { clearanceOf } from "../geometry/clearance/clearance.ts";
+import { nesting } from "../geometry/nesting.ts";
+import type { Rings } from "../geometry/rings.ts";
+import { noProgress } from "../problem.ts";
+import { newSurface, type Surface } from "../proof/surface.ts";
+import { sweep } from "../proof/sweep.ts";
+import { resolve, type Settings } from "../settings/fields.ts";
+
+/** Plans one cut on a region the way a job would, for tests: stock 100 × 100 × 20 mm of ash. */
+export function planOn(kind: string, ink: Rings, cutter: string, own: Settings, peers: { target?: Peer; helpers?: Peer[] } = {}): Planned & { values: Settings } {
+  ink.parent = nesting(ink);
+  const context: CutContext = { cutter: parseCutter(cutter), stock: { width: 100, height: 100, thickness: 20, margin: 5 }, material: materialById("ash"), machine: HOBBY_ROUTER, target: peers.target, helpers: peers.helpers ?? [] };
+  const k = cutKind(kind);
+  const { values } = resolve(k.fields, own, context);
+  const made = new Map<Rings, ReturnType<typeof clearanceOf>>();
+  const inputs: CutInputs = {
+    ...context,
+    ink,
+    carveRegion: () => ink,
+    clearance: (r) => {
+      if (!made.has(r)) made.set(r, clearanceOf(r));
+      return made.get(r)!;
+    },
+    progress: noProgress,
+  };
+  return { ...k.plan(inputs, values), values };
+}
+
+/** Sweeps planned cuts over fresh stock of 100 × 100 mm. */
+export function proofOf(cuts: { toolpath: Planned["toolpath"]; cutter: string }[], cell: number, size = 100): Surface {
+  const s = newSurface(size, size, cell);
+  cuts.forEach((c, i) => sweep(s, c.toolpath, profileOf(parseCutter(c.cutter)), i + 1));
+  return s;
+}
