@@ -1,0 +1,14 @@
+"use client";
+import { createContext, useContext } from "react";
+import { useStore } from "zustand";
+import type { Desk } from "../compute/desk.ts";
+import type { Bench, BenchState } from "./store.ts";
+
+export const BenchContext = createContext<{ bench: Bench; desk: Desk } | null>(null);
+
+export function useBench<T>(read: (s: BenchState) => T): T {
+  return useStore(useContext(BenchContext)!.bench.store, read);
+}
+export const useActions = () => useContext(BenchContext)!.bench.actions;
+export const useBenchStore = () => useContext(BenchContext)!.bench.store;
+export const useDesk = () => useContext(BenchContext)!.desk;

@@ -1,0 +1,142 @@
+import { createStore } from "zustand/vanilla";
+import type { JobDocument } from "@oaken/core/job/document";
+import type { Setting } from "@oaken/core/settings/fields";
+import type { Unit } from "@oaken/core/units";
+import type { Built, DrawnRings, DrawnSurface } from "../compute/messages.ts";
+import { api, Refused } from "../ui/api.ts";
+
+/** How strongly each of the stage's four layers shows, 0…1. */
+export interface Mixer {
+  picture: number;
+  outline: number;
+  paths: number;
+  proof: number;
+}
+
+export interface BenchState {
+  id: string;
+  doc: JobDocument;
+  /** newest revision known to be on the server */
+  revision: number;
+  written: number | null;
+  save: { state: "saved" | "waiting" | "saving" | "failed" | "stale"; at: Date | null; message?: string };
+  past: { doc: JobDocument; name: string }[];
+  future: { doc: JobDocument; name: string }[];
+  /** id of a node or cut, or "stock" */
+  selected: string;
+  unit: Unit;
+  mixer: Mixer;
+  tilt: number;
+  view: "bench" | "write";
+  built: Built | null;
+  /** contours that follow a moving slider, until the next build */
+  live: DrawnRings | null;
+  working: { step: string; share: number } | null;
+  failed: string | null;
+  /** playhead in seconds of cutting, or null at the end with everything done */
+  playhead: number | null;
+  scrubbed: DrawnSurface | null;
+  /** a place the stage flies to, mm */
+  target: { x: number; y: number; n: number } | null;
+}
+
+/** Changes with the same name within this time are one step of undo (a slider's way), ms. */
+const JOIN = 900;
+
+/** What each selection shows best. */
+export function mixerFor(doc: JobDocument, selected: string): Mixer {
+  const node = doc.nodes.find((n) => n.id === selected);
+  if (node?.kind === "outline") return { picture: 0.35, outline: 1, paths: 0, proof: 0.25 };
+  if (node) return { picture: 1, outline: 0, paths: 0, proof: 0 };
+  return { picture: 0, outline: 0, paths: 0, proof: 1 };
+}
+
+export function createBench(id: string, doc: JobDocument, revision: number, written: number | null) {
+  const first = doc.cuts.find((c) => !c.target)?.id ?? "stock";
+  const store = createStore<BenchState>(() => ({
+    id, doc, revision, written, save: { state: "saved", at: new Date() }, past: [], future: [], selected: first, unit: "mm", mixer: mixerFor(doc, first), tilt: 0, view: "bench",
+    built: null, live: null, working: null, failed: null, playhead: null, scrubbed: null, target: null,
+  }));
+  const { getState: get, setState: set } = store;
+  let lastChange = 0;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let summary = "";
+
+  const saveSoon = (what: string) => {
+    summary = what;
+    if (get().save.state === "stale") return;
+    set({ save: { ...get().save, state: "waiting" } });
+    clearTimeout(timer);
+    timer = setTimeout(save, 700);
+  };
+
+  async function save(): Promise<void> {
+    clearTimeout(timer);
+    const { doc, revision, save: now } = get();
+    if (now.state === "stale" || now.state === "saving") return;
+    set({ save: { ...now, state: "saving" } });
+    try {
+      const card = await api<{ revision: number }>(`/api/jobs/${id}`, { method: "PUT", json: { base: revision, document: doc, summary } });
+      set({ revision: card.revision });
+      if (get().doc !== doc) {
+        set({ save: { state: "waiting", at: new Date() } });
+        timer = setTimeout(save, 300);
+      } else set({ save: { state: "saved", at: new Date() } });
+    } catch (e) {
+      const stale = e instanceof Refused && e.code === "stale";
+      set({ save: { state: stale ? "stale" : "failed", at: get().save.at, message: (e as Error).message } });
+      if (!stale) timer = setTimeout(() => {
+        if (get().save.state === "failed") {
+          set({ save: { ...get().save, state: "waiting" } });
+          void save();
+        }
+      }, 4000);
+    }
+  }
+
+  const actions = {
+    /** Every change of the document goes through here, under the name that undo shows. */
+    change(name: string, edit: (d: JobDocument) => void): void {
+      const { doc, past } = get();
+      const next = structuredClone(doc);
+      edit(next);
+      if (JSON.stringify(next) === JSON.stringify(doc)) return;
+      const now = Date.now();
+      const joins = past.length > 0 && past[past.length - 1].name === name && now - lastChange < JOIN;
+      lastChange = now;
+      set({ doc: next, past: joins ? past : [...past.slice(-199), { doc, name }], future: [], playhead: null, scrubbed: null });
+      saveSoon(name);
+    },
+    undo(): void {
+      const { past, future, doc } = get();
+      const last = past[past.length - 1];
+      if (!last) return;
+      lastChange = 0;
+      set({ doc: last.doc, past: past.slice(0, -1), future: [...future, { doc, name: last.name }], live: null, playhead: null, scrubbed: null });
+      saveSoon(`undo ${last.name}`);
+    },
+    redo(): void {
+      const { past, future, doc } = get();
+      const next = future[future.length - 1];
+      if (!next) return;
+      lastChange = 0;
+      set({ doc: next.doc, future: future.slice(0, -1), past: [...past, { doc, name: next.name }], live: null, playhead: null, scrubbed: null });
+      saveSoon(`redo ${next.name}`);
+    },
+    /** A setting of a node or cut; undefined goes back to automatic. */
+    setting(part: string, key: string, label: string, value: Setting | undefined): void {
+      actions.change(label, (d) => {
+        const p = [...d.nodes, ...d.cuts].find((q) => q.id === part)!;
+        if (value === undefined) delete p.settings[key];
+        else p.settings[key] = value;
+      });
+    },
+    select(selected: string): void {
+      set({ selected, mixer: mixerFor(get().doc, selected) });
+    },
+    save,
+  };
+  return { store, actions };
+}
+
+export type Bench = ReturnType<typeof createBench>;

@@ -1,0 +1,74 @@
+import type { Finding } from "@oaken/core/inspect/finding";
+import type { JobDocument } from "@oaken/core/job/document";
+import type { Resolved } from "@oaken/core/settings/fields";
+import type { Toolpath } from "@oaken/core/toolpath/toolpath";
+
+/** What the page asks of a worker. `seq` grows; an answer to an older one may never come. */
+export type Ask =
+  | { type: "build"; seq: number; job: JobDocument; revision?: number; written?: number; quick?: boolean }
+  | { type: "trace"; seq: number; job: JobDocument }
+  | { type: "scrub"; seq: number; cut: number; move: number }
+  | { type: "outputs"; seq: number; job: JobDocument; from: string }
+  | { type: "thumb"; seq: number; side: number }
+  | { type: "listen"; stop: SharedArrayBuffer | null };
+
+/** Closed polygons for drawing: x, y by turns in mm. */
+export interface DrawnRings {
+  xy: Float32Array;
+  starts: Int32Array;
+}
+
+export interface DrawnSurface {
+  cell: number;
+  width: number;
+  height: number;
+  z: Float32Array;
+  by: Uint8Array;
+}
+
+export interface DrawnCut {
+  id: string;
+  on: boolean;
+  resolved: Record<string, Resolved>;
+  seconds: number;
+  minZ: number;
+  toolpath: Toolpath;
+  moveSeconds: Float64Array;
+  facts: Record<string, number>;
+}
+
+/** A finished build as the page needs it. */
+export interface Built {
+  job: JobDocument;
+  /** false when a finer proof follows */
+  final: boolean;
+  problem: { code: string; message: string } | null;
+  resolved: Record<string, Record<string, Resolved>>;
+  place: { x0: number; y0: number; width: number; height: number } | null;
+  outline: { rings: DrawnRings; pieces: number; nodes: number; maxDeviation: number; dropped: number; droppedAt: Float64Array } | null;
+  bins: Uint32Array | null;
+  tone: { width: number; height: number; grey: Uint8ClampedArray } | null;
+  cuts: DrawnCut[];
+  surface: DrawnSurface;
+  seconds: number;
+  findings: Finding[];
+  took: number;
+}
+
+export interface WrittenFile {
+  name: string;
+  kind: "program" | "drawing" | "height map" | "picture";
+  bytes: Uint8Array;
+  lines?: number;
+  cuts?: number[];
+}
+
+/** What a worker answers. */
+export type Answer =
+  | { type: "progress"; seq: number; step: string; share: number }
+  | { type: "built"; seq: number; built: Built }
+  | { type: "traced"; seq: number; rings: DrawnRings; took: number }
+  | { type: "surface"; seq: number; surface: DrawnSurface }
+  | { type: "outputs"; seq: number; files: WrittenFile[] }
+  | { type: "thumb"; seq: number; png: Uint8Array }
+  | { type: "failed"; seq: number; message: string };

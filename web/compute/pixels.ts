@@ -1,0 +1,29 @@
+import type { Raster } from "@oaken/core/picture/raster";
+import { Problem } from "@oaken/core/problem";
+
+const held = new Map<string, Promise<Raster>>();
+/** Pictures a worker keeps decoded. */
+const KEEP = 2;
+
+/** A picture's pixels, fetched from the server once. */
+export function pixels(sha: string): Promise<Raster> {
+  let p = held.get(sha);
+  if (!p) {
+    p = load(sha);
+    p.catch(() => held.delete(sha));
+    held.set(sha, p);
+    while (held.size > KEEP) held.delete(held.keys().next().value!);
+  }
+  return p;
+}
+
+async function load(sha: string): Promise<Raster> {
+  const response = await fetch(`/api/assets/${sha}/pixels`);
+  if (!response.ok) {
+    const said = (await response.json().catch(() => null)) as { message?: string } | null;
+    throw new Problem("no-asset", said?.message ?? "The picture could not be loaded.");
+  }
+  const buffer = await response.arrayBuffer();
+  const [width, height, bytes] = new Uint32Array(buffer, 0, 3);
+  return { width, height, data: bytes === 2 ? new Uint16Array(buffer, 12) : new Uint8Array(buffer, 12) };
+}

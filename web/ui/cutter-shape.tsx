@@ -1,0 +1,30 @@
+import type { Cutter } from "@oaken/core/cutters/profile";
+
+/** A cutter drawn from its numbers: shank above, cutting profile below, to scale within the box. */
+export function CutterShape({ cutter, width = 26, height = 44 }: { cutter: Cutter; width?: number; height?: number }) {
+  const r = cutter.diameter / 2;
+  const cone = cutter.kind === "v" ? (r - (cutter.tip ?? 0) / 2) / Math.tan(((cutter.angle ?? 60) * Math.PI) / 360) : 0;
+  const flute = cutter.kind === "v" ? cone : Math.max(cutter.fluteLength, r);
+  const k = Math.min((width - 4) / cutter.diameter, (height * 0.62) / flute);
+  const R = Math.max(2.5, r * k);
+  const F = Math.min(height * 0.62, Math.max(6, flute * k));
+  const c = width / 2;
+  const bottom = height - 1;
+  const top = bottom - F;
+  const tip = ((cutter.tip ?? 0) / 2) * k;
+  const body =
+    cutter.kind === "flat"
+      ? `M${c - R} ${top}H${c + R}V${bottom}H${c - R}Z`
+      : cutter.kind === "ball"
+        ? `M${c - R} ${top}H${c + R}V${bottom - R}A${R} ${R} 0 0 1 ${c - R} ${bottom - R}Z`
+        : cutter.kind === "v"
+          ? `M${c - R} ${top}H${c + R}L${c + tip} ${bottom}H${c - tip}Z`
+          : `M${c - R} ${top}H${c + R}L${c + 1.5} ${bottom - 1.5}A1.5 1.5 0 0 1 ${c - 1.5} ${bottom - 1.5}Z`;
+  const shank = Math.max(3, Math.min(R, 6));
+  return (
+    <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} aria-hidden="true" className="shrink-0">
+      <rect x={c - shank} y={0} width={2 * shank} height={top} fill="#86938d" />
+      <path d={body} fill="#4d5853" />
+    </svg>
+  );
+}
