@@ -1,6 +1,6 @@
 import { createHash } from "node:crypto";
 import { decode as decodeBmp } from "bmp-ts";
-import sharp from "sharp";
+import sharp, { type Metadata } from "sharp";
 import { Problem } from "@oaken/core/problem";
 import { checkPictureSize, MAX_PIXELS, type Raster } from "@oaken/core/picture/raster";
 
@@ -43,7 +43,7 @@ export async function decodePicture(bytes: Uint8Array, name: string): Promise<Ra
   const kind = pictureKind(bytes, name);
   if (kind === "bmp") return decodeBitmap(bytes, name);
   const broken = new Problem("broken-picture", `${name} is damaged or cut short and cannot be read to its end. Save it anew or use another copy.`);
-  let meta: sharp.Metadata;
+  let meta: Metadata;
   try {
     meta = await sharp(bytes, { limitInputPixels: false }).metadata();
   } catch {

@@ -1,7 +1,7 @@
 // start · dev · test · make · bench · shots: installs what is missing, builds what is stale, then runs.
-import { spawnSync } from "node:child_process";
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
-import { dirname, join } from "node:path";
+import { spawn, spawnSync } from "node:child_process";
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
+import { dirname, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 import { createHash } from "node:crypto";
 
@@ -32,7 +32,7 @@ async function bundle(entry, name) {
   const { build } = await import("esbuild");
   const outfile = join(root, "dist", `${name}.mjs`);
   mkdirSync(dirname(outfile), { recursive: true });
-  await build({ entryPoints: [join(root, entry)], outfile, bundle: true, platform: "node", format: "esm", target: "node20", packages: "external", external: [], plugins: [ourOwn], logLevel: "error" });
+  await build({ entryPoints: [join(root, entry)], outfile, bundle: true, platform: "node", format: "esm", target: "node20", packages: "external", plugins: [ourOwn], logLevel: "error" });
   return outfile;
 }
 /** Our own workspaces are bundled, everything from the registry stays outside. */
@@ -46,7 +46,56 @@ const ourOwn = {
   },
 };
 
+/** The web application built from the sources as they are; a stamp over their times tells whether it is. */
+function buildWeb() {
+  const h = createHash("sha256");
+  const walk = (dir) => {
+    for (const e of readdirSync(join(root, dir), { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
+      if (e.name === "node_modules" || e.name.startsWith(".next") || e.name === "tsconfig.tsbuildinfo") continue;
+      const path = `${dir}/${e.name}`;
+      if (e.isDirectory()) walk(path);
+      else if (!path.endsWith(".test.ts")) h.update(path).update(readFileSync(join(root, path)));
+    }
+  };
+  ["core", "files", "web"].forEach(walk);
+  h.update(readFileSync(join(root, "package-lock.json")));
+  const stamp = join(root, "web", ".next", "oaken-built");
+  const want = h.digest("hex");
+  if (existsSync(stamp) && readFileSync(stamp, "utf8") === want) return;
+  console.log("Building the application …");
+  need(run("npx", ["--no-install", "next", "build"], { cwd: join(root, "web"), env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1" }, stdio: ["ignore", "ignore", "inherit"] }), "Building");
+  writeFileSync(stamp, want);
+}
+
+const port = process.env.OAKEN_PORT ?? "4610";
+const host = process.env.OAKEN_HOST ?? "127.0.0.1";
+const data = process.env.OAKEN_DATA ? resolve(from, process.env.OAKEN_DATA) : join(root, "data");
+const environment = { ...process.env, OAKEN_DATA: data, NEXT_TELEMETRY_DISABLED: "1" };
+
+/** Runs the server until it ends; passes on the signals that end it. */
+function serve(kind) {
+  const child = spawn(process.execPath, [join(root, "node_modules", "next", "dist", "bin", "next"), kind, "-H", host, "-p", port], { cwd: join(root, "web"), env: environment, stdio: "inherit" });
+  for (const s of ["SIGINT", "SIGTERM"]) process.on(s, () => child.kill(s));
+  child.on("exit", (code) => process.exit(code ?? 0));
+}
+
+async function seed() {
+  need(run(process.execPath, [await bundle("demo/seed.ts", "seed")], { env: environment }), "Making the demo jobs");
+}
+
 const tasks = {
+  async start() {
+    install();
+    buildWeb();
+    if (!args.includes("--empty")) await seed();
+    console.log(`Oaken Bit is at http://${host === "127.0.0.1" ? "127.0.0.1" : host}:${port}`);
+    serve("start");
+  },
+  async dev() {
+    install();
+    await seed();
+    serve("dev");
+  },
   async make() {
     install();
     process.exit(run(process.execPath, [await bundle("cli/main.ts", "cli"), "make", ...args], { cwd: from }).status ?? 1);

@@ -1,0 +1,228 @@
+"use client";
+import { useState } from "react";
+import { ChevronDown, ChevronRight, CircleHelp, RotateCcw } from "lucide-react";
+import { Slider, Switch, Tooltip } from "radix-ui";
+import { MATERIALS } from "@oaken/core/cutters/materials";
+import { cutKind } from "@oaken/core/cuts/register";
+import { ZEROS, zeroWords } from "@oaken/core/job/document";
+import { NODES } from "@oaken/core/job/nodes/register";
+import { type Field, parseSetting, type Resolved, type Setting, type Settings } from "@oaken/core/settings/fields";
+import { CutterShape } from "../ui/cutter-shape.tsx";
+import { LengthField } from "../ui/length-field.tsx";
+import { Pick } from "../ui/pick.tsx";
+import { Toggle } from "../ui/toggle.tsx";
+import { useActions, useBench, useBenchStore, useDesk } from "./context.tsx";
+import { CutterPick } from "./cutter-pick.tsx";
+import { Histogram } from "./histogram.tsx";
+
+/** The right side: the settings of what is selected, drawn from its kind's description. */
+export function Slip() {
+  const { doc, selected, built } = useBench((s) => s);
+  const node = doc.nodes.find((n) => n.id === selected);
+  const cut = doc.cuts.find((c) => c.id === selected);
+  return (
+    <aside aria-label="Slip" className="flex w-[296px] shrink-0 flex-col overflow-y-auto border-l border-line bg-film max-[1100px]:w-[264px]">
+      {node && (
+        <>
+          <Head title={node.kind === "picture" ? node.name : NODES.find((k) => k.kind === node.kind)!.title} about={node.kind === "picture" ? `${node.asset!.width} × ${node.asset!.height} pixels` : node.kind === "outline" && built?.outline ? `${built.outline.nodes} nodes, off by at most ${built.outline.maxDeviation.toFixed(3)} mm` : ""} />
+          {node.kind === "outline" && <Histogram />}
+          <Fields part={node.id} fields={NODES.find((k) => k.kind === node.kind)!.fields} own={node.settings} />
+        </>
+      )}
+      {cut && (
+        <>
+          <Head title={cut.name} about={cutKind(cut.kind).summary(valuesOf(built?.resolved[cut.id], cut.settings), cut.cutter)} shape={<CutterShape cutter={cut.cutter} />} />
+          <CutterPick cut={cut} />
+          <Fields part={cut.id} fields={cutKind(cut.kind).fields as readonly Field<never>[]} own={cut.settings} />
+        </>
+      )}
+      {!node && !cut && <StockSlip />}
+    </aside>
+  );
+}
+
+function valuesOf(resolved: Record<string, Resolved> | undefined, own: Settings): Settings {
+  const out: Settings = { ...own };
+  for (const [k, r] of Object.entries(resolved ?? {})) out[k] = own[k] ?? r.value;
+  return out;
+}
+
+function Head({ title, about, shape }: { title: string; about: string; shape?: React.ReactNode }) {
+  return (
+    <div className="flex items-center gap-3 px-3 pb-2 pt-3">
+      {shape}
+      <div className="min-w-0">
+        <h2 className="truncate text-[17px]">{title}</h2>
+        <p className="truncate text-[13px] text-soft">{about}</p>
+      </div>
+    </div>
+  );
+}
+
+function Fields({ part, fields, own }: { part: string; fields: readonly Field<never>[]; own: Settings }) {
+  const resolved = useBench((s) => s.built?.resolved[part]);
+  const [open, setOpen] = useState(false);
+  if (!resolved) return <p className="px-3 py-2 text-soft">Working …</p>;
+  const values = valuesOf(resolved, own);
+  const shown = fields.filter((f) => !f.when || f.when(values));
+  const few = shown.filter((f) => !f.more);
+  const more = shown.filter((f) => f.more);
+  return (
+    <div className="px-3 pb-4">
+      {few.map((f) => (
+        <FieldRow key={f.key} part={part} f={f} value={values[f.key]} own={own[f.key]} r={resolved[f.key]} />
+      ))}
+      {more.length > 0 && (
+        <button className="flex h-9 w-full items-center justify-between border-t border-line text-left text-soft" aria-expanded={open} onClick={() => setOpen(!open)}>
+          {more.slice(0, 3).map((f) => f.label.toLowerCase()).join(", ")}
+          {open ? <ChevronDown size={16} /> : <ChevronRight size={16} />}
+        </button>
+      )}
+      {open && more.map((f) => <FieldRow key={f.key} part={part} f={f} value={values[f.key]} own={own[f.key]} r={resolved[f.key]} />)}
+    </div>
+  );
+}
+
+const UNITS: Partial<Record<Field["type"], string>> = { area: "mm²", angle: "°", feed: "mm/min", speed: "/min" };
+
+function FieldRow({ part, f, value, own, r }: { part: string; f: Field<never>; value: Setting; own: Setting | undefined; r: Resolved }) {
+  const unit = useBench((s) => s.unit);
+  const { setting } = useActions();
+  const store = useBenchStore();
+  const desk = useDesk();
+  const set = (v: Setting | undefined) => setting(part, f.key, f.label.toLowerCase(), v);
+  /** A slider in motion: contours at once, the rest behind them. */
+  const slide = (v: number) => {
+    set(v);
+    const doc = store.getState().doc;
+    if (doc.nodes.some((n) => n.id === part)) desk.trace(doc);
+  };
+  const isSet = own !== undefined;
+  const label = `${part}-${f.key}`;
+  return (
+    <div className="border-t border-line py-2.5">
+      <div className="flex min-h-[30px] items-center justify-between gap-2">
+        <label htmlFor={label} className="flex items-center gap-1 font-semibold">
+          {f.label}
+          {f.help && <Help text={f.help} />}
+        </label>
+        {f.type === "choice" ? (
+          f.options!.length <= 3 && f.options!.map((o) => o.label).join("").length < 22 ? (
+            <Toggle label={f.label} value={value as string} options={f.options!} onChange={set} />
+          ) : (
+            <Pick id={label} label={f.label} value={value as string} options={f.options!} onChange={set} />
+          )
+        ) : f.type === "switch" ? (
+          <Switch.Root id={label} checked={value as boolean} onCheckedChange={set} className="h-[28px] w-11 rounded-full border border-line bg-sunk p-0.5 data-[state=checked]:bg-spruce">
+            <Switch.Thumb className="block h-[20px] w-[20px] translate-x-0.5 rounded-full bg-white shadow transition-transform duration-100 data-[state=checked]:translate-x-[18px]" />
+          </Switch.Root>
+        ) : f.type === "length" ? (
+          <LengthField id={label} label={f.label} value={value as number} unit={unit} min={f.min} max={f.max} onChange={set} marked={isSet} />
+        ) : (
+          <NumberField id={label} f={f} value={value as number} onChange={set} marked={isSet} />
+        )}
+      </div>
+      {f.slider && <FieldSlider f={f} value={value as number} auto={isSet ? null : (r.value as number)} onSlide={slide} />}
+      <div className="flex items-start justify-between gap-2 text-[12.5px] leading-[17px] text-soft">
+        <span>
+          {r.consequence && <span className="text-ink">{r.consequence}. </span>}
+          {isSet ? "Set by you." : `${r.reason}.`}
+        </span>
+        {isSet && (
+          <button className="-my-1 flex h-7 shrink-0 items-center gap-1 rounded px-1 text-spruce hover:bg-sunk" title={r.reason} onClick={() => set(undefined)}>
+            <RotateCcw size={12} /> automatic
+          </button>
+        )}
+      </div>
+    </div>
+  );
+}
+
+function Help({ text }: { text: string }) {
+  return (
+    <Tooltip.Root delayDuration={150}>
+      <Tooltip.Trigger asChild>
+        <button type="button" className="grid h-7 w-6 place-items-center text-faint" aria-label={text}>
+          <CircleHelp size={14} />
+        </button>
+      </Tooltip.Trigger>
+      <Tooltip.Portal>
+        <Tooltip.Content side="left" sideOffset={4} className="z-50 max-w-64 rounded-md bg-ink px-3 py-2 text-[13px] text-film shadow-card">
+          {text}
+        </Tooltip.Content>
+      </Tooltip.Portal>
+    </Tooltip.Root>
+  );
+}
+
+function NumberField({ id, f, value, onChange, marked }: { id: string; f: Field<never>; value: number; onChange(v: Setting): void; marked: boolean }) {
+  const show = (v: number) => (f.type === "share" ? (v * 100).toFixed(1).replace(/\.0$/, "") : f.type === "feed" || f.type === "speed" ? Math.round(v).toLocaleString("en") : String(Math.round(v * 1000) / 1000));
+  const [text, setText] = useState<string | null>(null);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const commit = () => {
+    if (text !== null && text !== show(value)) {
+      try {
+        onChange(parseSetting(f, f.type === "share" ? `${text.replace("%", "")}%` : text));
+        setWrong(null);
+      } catch (e) {
+        setWrong((e as Error).message);
+        return;
+      }
+    }
+    setText(null);
+    setWrong(null);
+  };
+  return (
+    <span className="inline-flex flex-col items-end">
+      <span className={`box inline-flex w-[116px] items-center gap-1 ${marked ? "!border-pencil" : ""} ${wrong ? "!border-danger" : ""}`}>
+        <input id={id} aria-label={f.label} aria-invalid={!!wrong} className="w-full min-w-0 bg-transparent text-right outline-none" value={text ?? show(value)} onChange={(e) => setText(e.target.value)} onBlur={commit} onKeyDown={(e) => e.key === "Enter" && commit()} />
+        <span className="shrink-0 text-faint">{f.type === "share" ? "%" : UNITS[f.type]}</span>
+      </span>
+      {wrong && <span role="alert" className="mt-1 max-w-56 text-right text-xs text-danger">{wrong}</span>}
+    </span>
+  );
+}
+
+/** Sliders of lengths run on a scale that gives small values room. */
+function FieldSlider({ f, value, auto, onSlide }: { f: Field<never>; value: number; auto: number | null; onSlide(v: number): void }) {
+  const top = f.type === "length" ? Math.min(f.max ?? 100, Math.max(10 * (f.step ?? 0.1), 3 * (auto ?? value), 1.5 * value)) : (f.max ?? 1);
+  const [most, setMost] = useState(top);
+  const low = f.min ?? 0;
+  const max = Math.max(most, value);
+  return (
+    <Slider.Root min={low} max={max} step={f.step ?? 0.01} value={[value]} onValueChange={([v]) => onSlide(Math.max(low, v))} onValueCommit={() => setMost(top)} className="relative my-1 flex h-6 items-center">
+      <Slider.Track className="h-1 grow rounded bg-line">
+        <Slider.Range className="absolute h-1 rounded bg-spruce" />
+      </Slider.Track>
+      <Slider.Thumb aria-label={`${f.label} slider`} className="block h-4 w-4 rounded-full border-2 border-spruce bg-white" />
+    </Slider.Root>
+  );
+}
+
+function StockSlip() {
+  const { doc, unit } = useBench((s) => s);
+  const { change } = useActions();
+  const set = (key: "width" | "height" | "thickness" | "margin", label: string) => (v: number) => change(`stock ${label}`, (d) => void (d.stock[key] = v));
+  const row = (label: string, field: React.ReactNode, note?: string) => (
+    <div className="border-t border-line py-2.5">
+      <div className="flex min-h-[30px] items-center justify-between gap-2">
+        <span className="font-semibold">{label}</span>
+        {field}
+      </div>
+      {note && <p className="text-[12.5px] text-soft">{note}</p>}
+    </div>
+  );
+  return (
+    <>
+      <Head title="Stock" about="as measured, not as sold" />
+      <div className="px-3">
+        {row("Width", <LengthField label="Stock width" value={doc.stock.width} unit={unit} min={5} max={10000} onChange={set("width", "width")} />, "left to right")}
+        {row("Height", <LengthField label="Stock height" value={doc.stock.height} unit={unit} min={5} max={10000} onChange={set("height", "height")} />, "near to far")}
+        {row("Thickness", <LengthField label="Stock thickness" value={doc.stock.thickness} unit={unit} min={0.2} max={500} onChange={set("thickness", "thickness")} />)}
+        {row("Margin", <LengthField label="Margin" value={doc.stock.margin} unit={unit} min={0} max={500} onChange={set("margin", "margin")} />, "art keeps this far from the edges")}
+        {row("Material", <Pick label="Material" value={doc.stock.material} options={MATERIALS.map((m) => ({ value: m.id, label: m.name }))} onChange={(v) => change("material", (d) => void (d.stock.material = v))} />, "sets feeds and depths")}
+        {row("Work zero", <Pick label="Work zero" className="max-w-[172px]" value={doc.stock.zero} options={ZEROS.map((z) => ({ value: z, label: zeroWords(z) }))} onChange={(v) => change("work zero", (d) => void (d.stock.zero = v))} />, "where the machine is zeroed; the yellow mark on the mat")}
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,24 @@
+import { formatLength, type Unit } from "@oaken/core/units";
+import type { DrawnCut } from "../../compute/messages.ts";
+
+/** What the depth colours stand for, in the unit at hand. */
+export function Legend({ cuts, unit, rapids }: { cuts: readonly DrawnCut[]; unit: Unit; rapids: boolean }) {
+  let deepest = 0;
+  for (const c of cuts) if (c.on) deepest = Math.max(deepest, -c.minZ);
+  return (
+    <div className="plate num absolute right-3 top-3 w-44 px-3 py-2">
+      <div>depth, {unit}</div>
+      <div className="my-1 h-2 rounded" style={{ background: "linear-gradient(90deg,#F8E7B0,#F0A848,#CF4F4B,#5B2A5E)" }} />
+      <div className="flex justify-between">
+        <span>0</span>
+        <span>{formatLength(deepest / 2, unit, unit === "mm" ? 1 : 2)}</span>
+        <span>{formatLength(deepest, unit, unit === "mm" ? 1 : 2)}</span>
+      </div>
+      {rapids && (
+        <div className="mt-1 flex items-center gap-2 font-sans text-[13px]">
+          <i className="w-5 border-t border-dashed border-[#d8e6dc]" /> rapids
+        </div>
+      )}
+    </div>
+  );
+}

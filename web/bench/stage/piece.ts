@@ -1,0 +1,109 @@
+import * as THREE from "three";
+import type { Material } from "@oaken/core/cutters/materials";
+import type { DrawnSurface } from "../../compute/messages.ts";
+import { PIECE_FRAGMENT, PIECE_VERTEX } from "./shaders.ts";
+
+/** Grid points along the piece's longer side: the walls' shading comes from the full heights, not from this. */
+const GRID = 480;
+
+/** The stock with its computed surface: a displaced grid and four sides, lit from heights kept in a texture. */
+export class Piece {
+  readonly mesh: THREE.Mesh<THREE.BufferGeometry, THREE.ShaderMaterial>;
+  private size = "";
+  private texture: THREE.DataTexture | null = null;
+
+  constructor() {
+    const one = new THREE.DataTexture(new Uint8Array([255, 255, 255, 0]), 1, 1);
+    one.needsUpdate = true;
+    this.mesh = new THREE.Mesh(
+      new THREE.BufferGeometry(),
+      new THREE.ShaderMaterial({
+        vertexShader: PIECE_VERTEX,
+        fragmentShader: PIECE_FRAGMENT,
+        side: THREE.DoubleSide,
+        uniforms: {
+          heights: { value: null }, cells: { value: new THREE.Vector2(1, 1) }, stock: { value: new THREE.Vector2(1, 1) }, thickness: { value: 1 }, proofMix: { value: 1 },
+          face: { value: new THREE.Color() }, cutFace: { value: new THREE.Color() }, grain: { value: 1 },
+          picture: { value: one }, pictureRect: { value: new THREE.Vector4(0, 0, 1, 1) }, pictureMix: { value: 0 }, wipe: { value: 0 }, depthColours: { value: 0 }, deepest: { value: 1 },
+        },
+      }),
+    );
+    this.mesh.frustumCulled = false;
+  }
+  get uniforms() {
+    return this.mesh.material.uniforms;
+  }
+
+  setStock(width: number, height: number, thickness: number, material: Material): void {
+    const u = this.uniforms;
+    u.stock.value.set(width, height);
+    u.thickness.value = thickness;
+    const rgb = (c: readonly number[]) => new THREE.Color().setRGB(c[0] / 255, c[1] / 255, c[2] / 255, THREE.LinearSRGBColorSpace);
+    u.face.value = rgb(material.face);
+    u.cutFace.value = rgb(material.cut);
+    u.grain.value = material.grain;
+    const size = `${width}×${height}`;
+    if (size !== this.size) {
+      this.size = size;
+      this.mesh.geometry.dispose();
+      this.mesh.geometry = grid(width, height);
+    }
+  }
+
+  setSurface(s: DrawnSurface): void {
+    this.texture?.dispose();
+    this.texture = new THREE.DataTexture(s.z, s.width, s.height, THREE.RedFormat, THREE.FloatType);
+    this.texture.minFilter = this.texture.magFilter = THREE.NearestFilter;
+    this.texture.needsUpdate = true;
+    this.uniforms.heights.value = this.texture;
+    this.uniforms.cells.value.set(s.width, s.height);
+    let low = 0;
+    for (let i = 0; i < s.z.length; i += 7) if (s.z[i] < low) low = s.z[i];
+    this.uniforms.deepest.value = Math.max(0.01, -low);
+  }
+}
+
+function grid(width: number, height: number): THREE.BufferGeometry {
+  const nx = Math.max(2, Math.round((GRID * width) / Math.max(width, height)));
+  const ny = Math.max(2, Math.round((GRID * height) / Math.max(width, height)));
+  const position: number[] = [];
+  const skirt: number[] = [];
+  const side: number[] = [];
+  const index: number[] = [];
+  for (let j = 0; j <= ny; j++)
+    for (let i = 0; i <= nx; i++) {
+      position.push((i / nx) * width, (j / ny) * height, 0);
+      skirt.push(0);
+      side.push(0, 0, 0);
+    }
+  for (let j = 0; j < ny; j++)
+    for (let i = 0; i < nx; i++) {
+      const a = j * (nx + 1) + i;
+      index.push(a, a + 1, a + nx + 1, a + 1, a + nx + 2, a + nx + 1);
+    }
+  const wall = (n: number, at: (k: number) => [number, number], facing: [number, number, number]) => {
+    const base = skirt.length;
+    for (let k = 0; k <= n; k++) {
+      const [x, y] = at(k / n);
+      for (const s of [0, 1]) {
+        position.push(x, y, 0);
+        skirt.push(s);
+        side.push(...facing);
+      }
+    }
+    for (let k = 0; k < n; k++) {
+      const a = base + 2 * k;
+      index.push(a, a + 1, a + 2, a + 1, a + 3, a + 2);
+    }
+  };
+  wall(nx, (k) => [k * width, 0], [0, -1, 0]);
+  wall(nx, (k) => [k * width, height], [0, 1, 0]);
+  wall(ny, (k) => [0, k * height], [-1, 0, 0]);
+  wall(ny, (k) => [width, k * height], [1, 0, 0]);
+  const g = new THREE.BufferGeometry();
+  g.setAttribute("position", new THREE.Float32BufferAttribute(position, 3));
+  g.setAttribute("skirt", new THREE.Float32BufferAttribute(skirt, 1));
+  g.setAttribute("side", new THREE.Float32BufferAttribute(side, 3));
+  g.setIndex(index);
+  return g;
+}

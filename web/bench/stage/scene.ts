@@ -1,0 +1,243 @@
+import * as THREE from "three";
+import { materialById } from "@oaken/core/cutters/materials";
+import { type Cutter, profileOf } from "@oaken/core/cutters/profile";
+import { type JobDocument, zeroPoint } from "@oaken/core/job/document";
+import type { Built, DrawnRings, DrawnSurface } from "../../compute/messages.ts";
+import type { Mixer } from "../store.ts";
+import { PathLines, pathSegments, ringSegments, WideLines } from "./lines.ts";
+import { Piece } from "./piece.ts";
+import { MAT_FRAGMENT, MAT_VERTEX } from "./shaders.ts";
+
+const FOV = 22;
+/** Tilt of the lowest view, radians from straight above. */
+export const MOST_TILT = 1.15;
+const CHALK = 0xf2d45c;
+
+/** Everything on the mat, drawn when something changed and not otherwise. */
+export class StageScene {
+  private renderer: THREE.WebGLRenderer;
+  private scene = new THREE.Scene();
+  readonly camera = new THREE.PerspectiveCamera(FOV, 1, 1, 20000);
+  private piece = new Piece();
+  private mat: THREE.Mesh<THREE.PlaneGeometry, THREE.ShaderMaterial>;
+  private outer = new WideLines(0x7df0c8, 1.8);
+  private holes = new WideLines(0xff9d6b, 1.8);
+  private paths = new PathLines();
+  private zero = new WideLines(CHALK, 3.5);
+  private marks = new WideLines(0xff5a36, 2.5);
+  private cutter: THREE.Mesh | null = null;
+  private cutterKey = "";
+  private frame = 0;
+  private stock = { width: 1, height: 1, thickness: 1 };
+  view = { x: 0, y: 0, distance: 500, tilt: 0 };
+  surface: DrawnSurface | null = null;
+  onDrawn: () => void = () => {};
+
+  constructor(private canvas: HTMLCanvasElement) {
+    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true });
+    this.renderer.outputColorSpace = THREE.LinearSRGBColorSpace;
+    this.renderer.setClearColor(0x1c352f);
+    this.mat = new THREE.Mesh(new THREE.PlaneGeometry(1, 1), new THREE.ShaderMaterial({ vertexShader: MAT_VERTEX, fragmentShader: MAT_FRAGMENT, uniforms: { stock: { value: new THREE.Vector2(1, 1) }, thickness: { value: 1 } } }));
+    this.mat.frustumCulled = false;
+    this.scene.add(this.mat, this.piece.mesh, this.outer.object, this.holes.object, this.paths.group, this.zero.object, this.marks.object);
+    this.zero.object.renderOrder = 6;
+  }
+
+  setJob(doc: JobDocument): void {
+    const { width, height, thickness, material } = doc.stock;
+    this.stock = { width, height, thickness };
+    this.piece.setStock(width, height, thickness, materialById(material));
+    const reach = 12 * Math.max(width, height);
+    this.mat.geometry.dispose();
+    this.mat.geometry = new THREE.PlaneGeometry(reach, reach);
+    this.mat.geometry.translate(width / 2, height / 2, -thickness - 0.05);
+    this.mat.material.uniforms.stock.value.set(width, height);
+    this.mat.material.uniforms.thickness.value = thickness;
+    const z = zeroPoint(doc.stock);
+    const arm = Math.max(6, 0.07 * Math.min(width, height));
+    const sx = z.x > width * 0.75 ? -1 : 1;
+    const sy = z.y > height * 0.75 ? -1 : 1;
+    const lift = z.z + 0.2;
+    this.zero.set(Float32Array.of(z.x, z.y, lift, z.x + sx * arm, z.y, lift, z.x, z.y, lift, z.x, z.y + sy * arm, lift, z.x - 1, z.y - 1, lift, z.x + 1, z.y + 1, lift, z.x - 1, z.y + 1, lift, z.x + 1, z.y - 1, lift));
+    this.zero.show(1);
+    this.draw();
+  }
+
+  setSurface(s: DrawnSurface): void {
+    if (s === this.surface) return;
+    this.surface = s;
+    this.piece.setSurface(s);
+    this.draw();
+  }
+
+  setPicture(url: string | null, place: Built["place"]): void {
+    if (!url || !place) return;
+    this.piece.uniforms.pictureRect.value.set(place.x0, place.y0, place.width, place.height);
+    if (this.canvas.dataset.picture === url) return this.draw();
+    this.canvas.dataset.picture = url;
+    new THREE.TextureLoader().load(url, (t) => {
+      t.colorSpace = THREE.NoColorSpace;
+      t.generateMipmaps = true;
+      t.minFilter = THREE.LinearMipmapLinearFilter;
+      this.piece.uniforms.picture.value = t;
+      this.draw();
+    });
+  }
+
+  setOutline(r: DrawnRings | null): void {
+    const s = r ? ringSegments(r) : { outer: new Float32Array(0), holes: new Float32Array(0) };
+    this.outer.set(s.outer);
+    this.holes.set(s.holes);
+    this.draw();
+  }
+
+  setPaths(cuts: Built["cuts"], only: string | null): void {
+    let deepest = 0.01;
+    for (const c of cuts) deepest = Math.max(deepest, -c.minZ);
+    this.paths.set(pathSegments(cuts, deepest, only));
+    this.draw();
+  }
+
+  setMixer(m: Mixer, depthColours: boolean): void {
+    this.piece.uniforms.pictureMix.value = m.picture;
+    this.piece.uniforms.proofMix.value = m.proof;
+    this.piece.uniforms.depthColours.value = depthColours ? 1 : 0;
+    this.outer.show(m.outline);
+    this.holes.show(m.outline);
+    this.paths.show(m.paths);
+    this.draw();
+  }
+
+  /** Wipe line in CSS pixels from the left, 0 for none. */
+  setWipe(x: number): void {
+    this.piece.uniforms.wipe.value = x * this.renderer.getPixelRatio();
+    this.draw();
+  }
+
+  /** Crosses at places, mm: x, y by turns. */
+  setMarks(at: ArrayLike<number>): void {
+    const size = 0.012 * Math.max(this.stock.width, this.stock.height);
+    const p: number[] = [];
+    for (let i = 0; i + 1 < at.length; i += 2) p.push(at[i] - size, at[i + 1] - size, 0.1, at[i] + size, at[i + 1] + size, 0.1, at[i] - size, at[i + 1] + size, 0.1, at[i] + size, at[i + 1] - size, 0.1);
+    this.marks.set(Float32Array.from(p));
+    this.marks.show(p.length > 0 ? 1 : 0);
+    this.draw();
+  }
+
+  /** The cutter's own shape at a place, or none. */
+  setCutter(c: Cutter | null, x = 0, y = 0, z = 0): void {
+    const key = JSON.stringify(c);
+    if (key !== this.cutterKey) {
+      if (this.cutter) this.scene.remove(this.cutter);
+      this.cutter = null;
+      this.cutterKey = key;
+      if (c) {
+        const p = profileOf(c);
+        const points = [new THREE.Vector2(0, 0)];
+        for (let i = 0; i <= 16; i++) {
+          const r = (p.radius * i) / 16;
+          const h = p.h(r * 0.9999);
+          if (Number.isFinite(h)) points.push(new THREE.Vector2(Math.max(0.01, r), h));
+        }
+        const top = Math.max(p.height, c.fluteLength);
+        points.push(new THREE.Vector2(p.radius, top), new THREE.Vector2(p.radius, top + 2 * c.diameter), new THREE.Vector2(0, top + 2 * c.diameter));
+        const g = new THREE.LatheGeometry(points, 28);
+        g.rotateX(Math.PI / 2);
+        this.cutter = new THREE.Mesh(g, new THREE.MeshNormalMaterial({ transparent: true, opacity: 0.8 }));
+        this.cutter.renderOrder = 3;
+        this.scene.add(this.cutter);
+      }
+    }
+    this.cutter?.position.set(x, y, z);
+    this.draw();
+  }
+
+  resize(width: number, height: number): void {
+    this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
+    this.renderer.setSize(width, height, false);
+    this.camera.aspect = width / height;
+    this.draw();
+  }
+
+  /** Shows the whole stock with some mat round it. */
+  fit(): void {
+    const { width, height, thickness } = this.stock;
+    this.view.x = width / 2;
+    this.view.y = height / 2;
+    let lo = 10;
+    let hi = 50 * Math.max(width, height);
+    const v = new THREE.Vector3();
+    for (let i = 0; i < 24; i++) {
+      const mid = (lo + hi) / 2;
+      this.view.distance = mid;
+      this.aim();
+      let worst = 0;
+      for (const x of [0, width]) for (const y of [0, height]) for (const z of [0, -thickness]) {
+        v.set(x, y, z).project(this.camera);
+        worst = Math.max(worst, Math.abs(v.x) / 0.88, Math.abs(v.y) / 0.78);
+      }
+      if (worst > 1) lo = mid;
+      else hi = mid;
+    }
+    this.view.distance = hi;
+    this.draw();
+  }
+
+  private aim(): void {
+    const { x, y, distance, tilt } = this.view;
+    this.camera.position.set(x, y - distance * Math.sin(tilt), distance * Math.cos(tilt));
+    this.camera.up.set(0, Math.cos(tilt), Math.sin(tilt));
+    this.camera.lookAt(x, y, 0);
+    this.camera.near = distance / 50;
+    this.camera.far = distance * 20;
+    this.camera.updateProjectionMatrix();
+    this.camera.updateMatrixWorld();
+  }
+
+  /** The point on the stock under a place of the canvas (CSS pixels), on the computed surface; null off the mat. */
+  pick(px: number, py: number): { x: number; y: number; z: number; by: number } | null {
+    const { clientWidth, clientHeight } = this.canvas;
+    const ray = new THREE.Raycaster();
+    ray.setFromCamera(new THREE.Vector2((px / clientWidth) * 2 - 1, 1 - (py / clientHeight) * 2), this.camera);
+    const { origin, direction } = ray.ray;
+    if (direction.z >= -1e-6) return null;
+    let z = 0;
+    let x = 0;
+    let y = 0;
+    let by = 0;
+    for (let i = 0; i < 4; i++) {
+      const t = (z - origin.z) / direction.z;
+      x = origin.x + t * direction.x;
+      y = origin.y + t * direction.y;
+      const s = this.surface;
+      if (!s) break;
+      const ci = Math.floor(x / s.cell);
+      const cj = Math.floor(y / s.cell);
+      const on = ci >= 0 && cj >= 0 && ci < s.width && cj < s.height;
+      z = on ? s.z[cj * s.width + ci] : 0;
+      by = on ? s.by[cj * s.width + ci] : 0;
+    }
+    return { x, y, z, by };
+  }
+
+  /** Where a point of the stock appears on the canvas, CSS pixels. */
+  project(x: number, y: number, z: number): { x: number; y: number } {
+    const v = new THREE.Vector3(x, y, z).project(this.camera);
+    return { x: ((v.x + 1) / 2) * this.canvas.clientWidth, y: ((1 - v.y) / 2) * this.canvas.clientHeight };
+  }
+
+  draw(): void {
+    if (this.frame) return;
+    this.frame = requestAnimationFrame(() => {
+      this.frame = 0;
+      this.aim();
+      this.renderer.render(this.scene, this.camera);
+      this.onDrawn();
+    });
+  }
+
+  dispose(): void {
+    cancelAnimationFrame(this.frame);
+    this.renderer.dispose();
+  }
+}

@@ -1,0 +1,241 @@
+"use client";
+import { useEffect, useRef, useState } from "react";
+import { Columns2, Maximize, Palette } from "lucide-react";
+import { Slider } from "radix-ui";
+import { formatLength } from "@oaken/core/units";
+import { useActions, useBench, useBenchStore } from "../context.tsx";
+import { positionAt } from "../playback.ts";
+import type { Mixer } from "../store.ts";
+import { Legend } from "./legend.tsx";
+import { Rulers } from "./rulers.tsx";
+import { MOST_TILT, StageScene } from "./scene.ts";
+
+/** The middle of the bench: one scene, one dial. */
+export function Stage() {
+  const store = useBenchStore();
+  const { select } = useActions();
+  const box = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const scene = useRef<StageScene | null>(null);
+  const [spot, setSpot] = useState<ReturnType<StageScene["pick"]>>(null);
+  const [wipe, setWipe] = useState<number | null>(null);
+  const [depthColours, setDepthColours] = useState(false);
+  const [, redraw] = useState(0);
+  const [failed, setFailed] = useState(false);
+  const { doc, built, live, mixer, tilt, selected, scrubbed, playhead, target, unit } = useBench((s) => s);
+  const stockKey = `${doc.stock.width}×${doc.stock.height}×${doc.stock.thickness}`;
+
+  useEffect(() => {
+    let s: StageScene;
+    try {
+      s = new StageScene(canvas.current!);
+    } catch {
+      setFailed(true);
+      return;
+    }
+    scene.current = s;
+    s.onDrawn = () => redraw((n) => n + 1);
+    s.setJob(store.getState().doc);
+    const size = () => {
+      const r = box.current!.getBoundingClientRect();
+      s.resize(r.width, r.height);
+      s.fit();
+    };
+    const watch = new ResizeObserver(size);
+    watch.observe(box.current!);
+    return () => {
+      watch.disconnect();
+      s.dispose();
+      scene.current = null;
+    };
+  }, [store]);
+
+  useEffect(() => scene.current?.setJob(doc), [doc.stock]);
+  useEffect(() => scene.current?.fit(), [stockKey]);
+  useEffect(() => {
+    const surface = scrubbed ?? built?.surface;
+    if (surface) scene.current?.setSurface(surface);
+  }, [built, scrubbed]);
+  const sha = doc.nodes.find((n) => n.kind === "picture")?.asset?.sha;
+  useEffect(() => scene.current?.setPicture(sha ? `/api/assets/${sha}/picture` : null, built?.place ?? null), [sha, built]);
+  useEffect(() => scene.current?.setOutline(live ?? built?.outline?.rings ?? null), [live, built]);
+  const only = doc.cuts.some((c) => c.id === selected) ? selected : null;
+  useEffect(() => {
+    if (built && mixer.paths > 0.01) scene.current?.setPaths(built.cuts, only);
+  }, [built, mixer.paths > 0.01, only]);
+  useEffect(() => scene.current?.setMixer(mixer, depthColours), [mixer, depthColours]);
+  useEffect(() => scene.current?.setWipe(wipe ?? 0), [wipe]);
+  const outlineSelected = doc.nodes.find((n) => n.id === selected)?.kind === "outline";
+  useEffect(() => scene.current?.setMarks((outlineSelected && built?.outline?.droppedAt) || []), [outlineSelected, built]);
+  useEffect(() => {
+    const s = scene.current;
+    if (!s) return;
+    s.view.tilt = tilt * MOST_TILT;
+    s.fit();
+  }, [tilt]);
+  useEffect(() => {
+    const s = scene.current;
+    if (!s || !target) return;
+    Object.assign(s.view, { x: target.x, y: target.y, distance: Math.min(s.view.distance, 1.2 * Math.max(60, doc.stock.width / 3)) });
+    s.setMarks([target.x, target.y]);
+  }, [target]);
+  useEffect(() => {
+    const at = playhead !== null && built ? positionAt(built.cuts, playhead) : null;
+    const cut = at && doc.cuts.find((c) => c.id === built!.cuts[at.cut].id);
+    scene.current?.setCutter(cut?.cutter ?? null, at?.x, at?.y, at?.z);
+  }, [playhead, built, doc.cuts]);
+
+  const drag = useRef<{ x: number; y: number; moved: boolean } | null>(null);
+  const perPixel = () => {
+    const s = scene.current!;
+    return (2 * s.view.distance * Math.tan((11 * Math.PI) / 180)) / canvas.current!.clientHeight;
+  };
+  const pan = (dx: number, dy: number) => {
+    const s = scene.current!;
+    s.view.x -= dx * perPixel();
+    s.view.y += (dy * perPixel()) / Math.max(0.4, Math.cos(s.view.tilt));
+    s.draw();
+  };
+  const zoom = (k: number, px?: number, py?: number) => {
+    const s = scene.current!;
+    const before = px === undefined ? null : s.pick(px, py!);
+    s.view.distance = Math.max(8, Math.min(40000, s.view.distance * k));
+    if (before) {
+      s.view.x += (before.x - s.view.x) * (1 - k);
+      s.view.y += (before.y - s.view.y) * (1 - k);
+    }
+    s.draw();
+  };
+  useEffect(() => {
+    const el = canvas.current!;
+    const wheel = (e: WheelEvent) => {
+      e.preventDefault();
+      const r = el.getBoundingClientRect();
+      zoom(Math.exp(Math.max(-0.4, Math.min(0.4, e.deltaY * 0.0015))), e.clientX - r.left, e.clientY - r.top);
+    };
+    el.addEventListener("wheel", wheel, { passive: false });
+    return () => el.removeEventListener("wheel", wheel);
+  }, []);
+  useEffect(() => {
+    const fly = (e: Event) => {
+      const d = (e as CustomEvent<"fit" | "tilt">).detail;
+      if (d === "fit") scene.current?.fit();
+      else store.setState({ tilt: store.getState().tilt > 0.05 ? 0 : 0.75 });
+    };
+    window.addEventListener("oaken-stage", fly);
+    return () => window.removeEventListener("oaken-stage", fly);
+  }, [store]);
+
+  const setMixer = (m: Partial<Mixer>) => store.setState({ mixer: { ...store.getState().mixer, ...m } });
+  const by = spot && spot.by > 0 ? doc.cuts.find((c) => c.id === built?.cuts[spot.by - 1]?.id) : null;
+  const n = (v: number) => formatLength(v, unit);
+
+  return (
+    <div ref={box} className="on-mat relative min-h-0 min-w-0 flex-1 overflow-hidden bg-mat">
+      <canvas
+        ref={canvas}
+        tabIndex={0}
+        aria-label={`The stock, ${n(doc.stock.width)} by ${n(doc.stock.height)} ${unit}, with its computed surface. Arrow keys move the view, plus and minus zoom, F shows all, T tilts.`}
+        role="img"
+        className="absolute inset-0 h-full w-full cursor-grab outline-offset-[-3px] active:cursor-grabbing"
+        onPointerDown={(e) => {
+          drag.current = { x: e.clientX, y: e.clientY, moved: false };
+          e.currentTarget.setPointerCapture(e.pointerId);
+        }}
+        onPointerMove={(e) => {
+          const r = e.currentTarget.getBoundingClientRect();
+          if (drag.current) {
+            const [dx, dy] = [e.clientX - drag.current.x, e.clientY - drag.current.y];
+            if (drag.current.moved || Math.hypot(dx, dy) > 3) {
+              pan(dx, dy);
+              drag.current = { x: e.clientX, y: e.clientY, moved: true };
+            }
+          } else setSpot(scene.current?.pick(e.clientX - r.left, e.clientY - r.top) ?? null);
+        }}
+        onPointerUp={(e) => {
+          const r = e.currentTarget.getBoundingClientRect();
+          const p = !drag.current?.moved ? scene.current?.pick(e.clientX - r.left, e.clientY - r.top) : null;
+          drag.current = null;
+          if (p && p.by > 0 && built?.cuts[p.by - 1]) select(built.cuts[p.by - 1].id);
+        }}
+        onPointerLeave={() => setSpot(null)}
+        onKeyDown={(e) => {
+          const step = 40;
+          const moves: Record<string, [number, number]> = { ArrowLeft: [step, 0], ArrowRight: [-step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] };
+          if (moves[e.key]) pan(...moves[e.key]);
+          else if (e.key === "+" || e.key === "=") zoom(0.8);
+          else if (e.key === "-") zoom(1.25);
+          else return;
+          e.preventDefault();
+        }}
+      />
+      {failed && <p className="absolute inset-0 grid place-items-center p-8 text-center text-film">This browser shows no 3D drawing (WebGL). Everything else works; the proof&apos;s picture is in Write.</p>}
+      {scene.current && tilt < 0.02 && <Rulers scene={scene.current} stock={doc.stock} unit={unit} />}
+
+      <div className="absolute left-3 top-3 flex gap-1 rounded-md bg-[rgb(18_40_34/0.86)] p-1.5">
+        {(["picture", "outline", "paths", "proof"] as const).map((k) => (
+          <label key={k} className="flex w-[76px] flex-col gap-0.5 rounded px-2 py-0.5 text-[13px] text-[#eef3ea]">
+            <button type="button" className="h-5 text-left" aria-pressed={mixer[k] > 0.01} onClick={() => setMixer({ [k]: mixer[k] > 0.01 ? 0 : 1 })}>
+              {k}
+            </button>
+            <Slider.Root min={0} max={1} step={0.05} value={[mixer[k]]} onValueChange={([v]) => setMixer({ [k]: v })} className="relative flex h-3 items-center">
+              <Slider.Track className="h-[3px] grow rounded bg-[#5c756b]">
+                <Slider.Range className="absolute h-[3px] rounded bg-chalk" />
+              </Slider.Track>
+              <Slider.Thumb aria-label={`How strongly the ${k} shows`} className="block h-3 w-3 rounded-full bg-chalk" />
+            </Slider.Root>
+          </label>
+        ))}
+      </div>
+
+      {(mixer.paths > 0.01 || depthColours) && built && <Legend cuts={built.cuts} unit={unit} rapids={mixer.paths > 0.01} />}
+      {outlineSelected && (
+        <div className="plate absolute right-3 top-3 grid gap-1 px-3 py-2 text-[13px]">
+          <span className="flex items-center gap-2"><i className="h-[3px] w-5 bg-[#7df0c8]" /> outside of the ink</span>
+          <span className="flex items-center gap-2"><i className="h-[3px] w-5 bg-[#ff9d6b]" /> holes in it</span>
+          {!!built?.outline?.dropped && <span className="flex items-center gap-2"><b className="w-5 text-center leading-3 text-[#ff7a5c]">×</b> dropped specks</span>}
+        </div>
+      )}
+
+      {wipe !== null && (
+        <div
+          role="slider"
+          aria-label="Wipe between picture and proof"
+          aria-valuenow={Math.round(wipe)}
+          tabIndex={0}
+          className="absolute bottom-0 top-0 w-3 -translate-x-1/2 cursor-ew-resize border-x-[5px] border-transparent bg-chalk bg-clip-padding"
+          style={{ left: wipe }}
+          onKeyDown={(e) => (e.key === "ArrowLeft" || e.key === "ArrowRight") && setWipe(wipe + (e.key === "ArrowLeft" ? -20 : 20))}
+          onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
+          onPointerMove={(e) => e.buttons && setWipe(Math.max(1, Math.min(box.current!.clientWidth, e.clientX - box.current!.getBoundingClientRect().left)))}
+        />
+      )}
+
+      <div className="plate num absolute bottom-3 left-3 flex min-h-8 items-center whitespace-pre px-3" data-testid="readout">
+        {spot && spot.x >= 0 && spot.y >= 0 && spot.x <= doc.stock.width && spot.y <= doc.stock.height
+          ? `x ${n(spot.x)}  y ${n(spot.y)}  depth ${n(-spot.z)}${by ? `  by ${by.name}` : ""}`
+          : `${n(doc.stock.width)} × ${n(doc.stock.height)} × ${n(doc.stock.thickness)} ${unit}`}
+      </div>
+
+      <div className="plate absolute bottom-3 right-3 flex items-center gap-3 px-3 py-1 text-[13px]">
+        <button className="grid h-7 w-7 place-items-center rounded hover:bg-white/10" title="Colour by depth" aria-label="Colour by depth" aria-pressed={depthColours} onClick={() => setDepthColours(!depthColours)}>
+          <Palette size={16} color={depthColours ? "#f2d45c" : "currentColor"} />
+        </button>
+        <button className="grid h-7 w-7 place-items-center rounded hover:bg-white/10" title="Wipe between picture and proof" aria-label="Wipe between picture and proof" aria-pressed={wipe !== null} onClick={() => setWipe(wipe === null ? box.current!.clientWidth / 2 : null)}>
+          <Columns2 size={16} color={wipe !== null ? "#f2d45c" : "currentColor"} />
+        </button>
+        <button className="grid h-7 w-7 place-items-center rounded hover:bg-white/10" title="Show all (F)" aria-label="Show all" onClick={() => scene.current?.fit()}>
+          <Maximize size={16} />
+        </button>
+        <span>above</span>
+        <Slider.Root min={0} max={1} step={0.01} value={[tilt]} onValueChange={([v]) => store.setState({ tilt: v })} className="relative flex h-7 w-24 items-center">
+          <Slider.Track className="h-[3px] grow rounded bg-[#5c756b]">
+            <Slider.Range className="absolute h-[3px] rounded bg-[#9fb5aa]" />
+          </Slider.Track>
+          <Slider.Thumb aria-label="Tilt" className="block h-4 w-4 rounded-full bg-chalk" />
+        </Slider.Root>
+        <span>low</span>
+      </div>
+    </div>
+  );
+}

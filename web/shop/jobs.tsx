@@ -1,0 +1,110 @@
+"use client";
+import { useCallback, useEffect, useState } from "react";
+import Link from "next/link";
+import { Archive, ArchiveRestore, Copy, Download, Search } from "lucide-react";
+import { formatTime } from "@oaken/core/units";
+import { api } from "../ui/api.ts";
+import { HomeLink } from "../ui/mark.tsx";
+import { Pick } from "../ui/pick.tsx";
+import { Toggle } from "../ui/toggle.tsx";
+import { ChooseFile, DropAnywhere, PICTURES, useTaking } from "./drop.tsx";
+
+interface Card {
+  id: string;
+  name: string;
+  revision: number;
+  archived: boolean;
+  seconds: number;
+  summary: string;
+  updatedAt: string;
+}
+
+const SORTS = { changed: "last changed", name: "name", time: "machining time" } as const;
+
+/** Home: every job as a card with the picture of its proof. */
+export function JobsPage() {
+  const [jobs, setJobs] = useState<Card[] | null>(null);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const [search, setSearch] = useState("");
+  const [sort, setSort] = useState<keyof typeof SORTS>("changed");
+  const [shelf, setShelf] = useState<"current" | "archive">("current");
+  const taking = useTaking();
+  const load = useCallback(() => api<Card[]>("/api/jobs").then(setJobs, (e: Error) => setWrong(e.message)), []);
+  useEffect(() => void load(), [load]);
+  const act = (work: Promise<unknown>) => work.then(load, (e: Error) => setWrong(e.message));
+
+  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+  const shown = (jobs ?? [])
+    .filter((j) => j.archived === (shelf === "archive") && words.every((w) => `${j.name} ${j.summary}`.toLowerCase().includes(w)))
+    .sort((a, b) => (sort === "name" ? a.name.localeCompare(b.name) : sort === "time" ? b.seconds - a.seconds : b.updatedAt.localeCompare(a.updatedAt)));
+  return (
+    <div className="min-h-full">
+      <DropAnywhere take={(f) => void taking.take(f)} />
+      <header className="flex h-[44px] items-center gap-3 border-b border-line bg-raised px-4">
+        <HomeLink />
+      </header>
+      <main className="mx-auto max-w-[1180px] p-6">
+        <div className="mb-5 flex flex-wrap items-center gap-3">
+          <h1 className="mr-2 text-[24px]">Jobs</h1>
+          <label className="box flex w-60 items-center gap-2 !font-sans">
+            <Search size={15} className="text-faint" />
+            <input aria-label="Search jobs" placeholder="Name or material" className="w-full bg-transparent outline-none placeholder:text-faint" value={search} onChange={(e) => setSearch(e.target.value)} />
+          </label>
+          <Pick label="Sort by" value={sort} options={Object.entries(SORTS).map(([value, label]) => ({ value, label }))} onChange={(v) => setSort(v as keyof typeof SORTS)} />
+          <Toggle label="Shelf" value={shelf} options={[{ value: "current", label: "current" }, { value: "archive", label: "archive" }]} onChange={setShelf} />
+          <span className="flex-1" />
+          <ChooseFile take={(f) => void taking.take(f)} label="Import a job file" accept=".json" />
+          <ChooseFile take={(f) => void taking.take(f)} label="Begin with a picture" accept={PICTURES} primary />
+        </div>
+        {(taking.wrong ?? wrong) && (
+          <p role="alert" className="mb-4 rounded-md border border-danger/40 bg-danger/5 p-3">
+            {taking.wrong ?? wrong}
+          </p>
+        )}
+        {taking.busy && <p role="status" className="catching-up mb-4 rounded-md border border-line p-3">{taking.busy}</p>}
+        {!jobs && !wrong && <p className="text-soft">Loading the jobs …</p>}
+        <ul className="grid grid-cols-[repeat(auto-fill,minmax(268px,1fr))] gap-4">
+          {shown.map((j) => (
+            <li key={j.id} className="card group overflow-hidden shadow-card">
+              <Link href={`/job/${j.id}`} className="block">
+                <ProofPicture id={j.id} revision={j.revision} name={j.name} />
+                <div className="px-3 pt-2.5">
+                  <div className="truncate font-head text-[16px] font-semibold">{j.name}</div>
+                  <div className="truncate text-soft">{j.summary}</div>
+                </div>
+              </Link>
+              <div className="flex items-center gap-1 px-3 pb-2 pt-0.5 text-[13px] text-soft">
+                <span className="num">{j.seconds > 0 ? formatTime(j.seconds) : "not yet proved"}</span>
+                <span className="flex-1 truncate text-right">{new Date(j.updatedAt).toLocaleDateString([], { day: "numeric", month: "short" })}</span>
+                <button className="btn btn-plain !h-7 !w-7 !p-0" aria-label={`Duplicate ${j.name}`} title="Duplicate" onClick={() => void act(api(`/api/jobs/${j.id}/copy`, { method: "POST", json: {} }))}>
+                  <Copy size={14} />
+                </button>
+                <a className="btn btn-plain !h-7 !w-7 !p-0" aria-label={`Export ${j.name} as a job file`} title="Export as a job file" href={`/api/jobs/${j.id}/file`} download>
+                  <Download size={14} />
+                </a>
+                <button className="btn btn-plain !h-7 !w-7 !p-0" aria-label={`${j.archived ? "Restore" : "Archive"} ${j.name}`} title={j.archived ? "Restore" : "Archive"} onClick={() => void act(api(`/api/jobs/${j.id}`, { method: "PATCH", json: { archived: !j.archived } }))}>
+                  {j.archived ? <ArchiveRestore size={14} /> : <Archive size={14} />}
+                </button>
+              </div>
+            </li>
+          ))}
+        </ul>
+        {jobs && shown.length === 0 && (
+          <div className="grid place-items-center rounded-md border-2 border-dashed border-line py-20 text-center text-soft">
+            {jobs.length === 0 || (shelf === "current" && !search) ? <p>Drop a picture anywhere on this page: a logo, a line drawing, a scan.</p> : <p>{search ? `Nothing here is called "${search}".` : "The archive is empty."}</p>}
+          </div>
+        )}
+      </main>
+    </div>
+  );
+}
+
+/** The proof as the bench last saw it; a plain mat until there is one. */
+function ProofPicture({ id, revision, name }: { id: string; revision: number; name: string }) {
+  const [missing, setMissing] = useState(false);
+  return (
+    <div className="grid aspect-[3/2] place-items-center bg-mat p-3">
+      {missing ? <span className="text-[13px] text-[#a9c0b5]">no proof yet</span> : <img src={`/api/jobs/${id}/thumb?r=${revision}`} alt={`Proof of ${name}`} onError={() => setMissing(true)} className="max-h-full max-w-full rounded-[2px] shadow-[4px_6px_14px_rgb(0_0_0/0.5)]" />}
+    </div>
+  );
+}
