@@ -61,10 +61,9 @@ async function open(): Promise<Store> {
   await sequelize.query("PRAGMA busy_timeout = 5000");
   const umzug = new Umzug({ migrations, context: sequelize.getQueryInterface(), storage: new SequelizeStorage({ sequelize }), logger: undefined });
   await umzug.up();
-  const id = { type: DataTypes.STRING, primaryKey: true };
   JobRow.init(
     {
-      id,
+      id: { type: DataTypes.STRING, primaryKey: true },
       name: DataTypes.STRING,
       revision: DataTypes.INTEGER,
       archived: { type: DataTypes.BOOLEAN, defaultValue: false },
@@ -88,6 +87,6 @@ async function open(): Promise<Store> {
     },
     { sequelize, tableName: "revisions", updatedAt: false },
   );
-  AssetRow.init({ sha: id, name: DataTypes.STRING, width: DataTypes.INTEGER, height: DataTypes.INTEGER, bytes: DataTypes.INTEGER }, { sequelize, tableName: "assets", timestamps: false });
+  AssetRow.init({ sha: { type: DataTypes.STRING, primaryKey: true }, name: DataTypes.STRING, width: DataTypes.INTEGER, height: DataTypes.INTEGER, bytes: DataTypes.INTEGER }, { sequelize, tableName: "assets", timestamps: false });
   return { sequelize };
 }
