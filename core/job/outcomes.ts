@@ -1,4 +1,4 @@
-import { cutterFromRack } from "../cutters/rack.ts";
+import { cutterFromRack, RACK } from "../cutters/rack.ts";
 import type { Cutter } from "../cutters/profile.ts";
 import { Problem } from "../problem.ts";
 import { emptyJob, type JobDocument, type JobNode, type StockSettings } from "./document.ts";
@@ -9,7 +9,7 @@ export interface Outcome {
   title: string;
   /** one line for someone who has not made one before */
   about: string;
-  cuts(cutters: { main?: Cutter; clear?: Cutter | null }): JobDocument["cuts"];
+  cuts(cutters: { main?: Cutter; clear?: Cutter | null }, stock: StockSettings): JobDocument["cuts"];
 }
 
 const carve = (side: "in" | "stands", border: string | null) => (cutters: { main?: Cutter; clear?: Cutter | null }) => {
@@ -20,6 +20,12 @@ const carve = (side: "in" | "stands", border: string | null) => (cutters: { main
   return cuts;
 };
 
+/** The thinnest flat cutter of 3 mm and more that reaches through the stock; the longest where none does. */
+function longEnough(thickness: number): Cutter {
+  const flats = RACK.filter((c) => c.kind === "flat" && c.diameter >= 3).sort((a, b) => a.diameter - b.diameter);
+  return { ...(flats.find((c) => c.fluteLength > thickness + 0.5) ?? flats[flats.length - 1]) };
+}
+
 export const OUTCOMES: readonly Outcome[] = [
   { id: "sign", title: "Carved sign", about: "The ink is carved into the stock with a V cutter.", cuts: carve("in", null) },
   { id: "raised", title: "Raised sign", about: "The ink is left standing; everything round it is carved away.", cuts: carve("stands", null) },
@@ -27,7 +33,7 @@ export const OUTCOMES: readonly Outcome[] = [
     id: "cutout",
     title: "Cut-out",
     about: "Each piece of ink is cut free of the stock, held by tabs.",
-    cuts: (cutters) => [{ id: "cut", kind: "profile", name: "Cut out", on: true, reads: ["outline"], cutter: cutters.main ?? cutterFromRack("flat3"), settings: {} }],
+    cuts: (cutters, stock) => [{ id: "cut", kind: "profile", name: "Cut out", on: true, reads: ["outline"], cutter: cutters.main ?? longEnough(stock.thickness), settings: {} }],
   },
 ];
 
@@ -51,6 +57,6 @@ export function pictureChain(asset: NonNullable<JobNode["asset"]>): JobNode[] {
 export function startJob(outcome: string, asset: NonNullable<JobNode["asset"]>, stock: Partial<StockSettings>, cutters: { main?: Cutter; clear?: Cutter | null } = {}): JobDocument {
   const job = emptyJob(asset.name.replace(/\.[^.]+$/, ""), stock);
   job.nodes = pictureChain(asset);
-  job.cuts = outcomeById(outcome).cuts(cutters);
+  job.cuts = outcomeById(outcome).cuts(cutters, job.stock);
   return job;
 }

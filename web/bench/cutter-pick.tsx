@@ -15,7 +15,7 @@ export function CutterPick({ cut }: { cut: JobCut }) {
   const inRack = known.find((c) => sameCutter(c, cut.cutter));
   const options = [...(inRack ? [] : [{ value: "own", label: describeCutter(cut.cutter) }]), ...known.map((c) => ({ value: c.id!, label: describeCutter(c) }))];
   const helper = doc.cuts.find((c) => c.target === cut.id);
-  const row = "flex min-h-[30px] items-center justify-between gap-2 border-t border-line py-2.5 mx-3";
+  const row = "flex shrink-0 min-h-[50px] items-center justify-between gap-2 border-t border-line mx-3";
   return (
     <>
       <div className={row}>

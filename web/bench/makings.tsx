@@ -20,7 +20,7 @@ export function Makings() {
       return built?.place ? `${n(built.place.width)} × ${n(built.place.height)} ${unit} · ${(p.asset!.width / built.place.width).toFixed(1)} px/mm` : `${p.asset!.width} × ${p.asset!.height} px`;
     }
     if (kind === "tone") return r("tone")?.invert?.value ? "light parts are ink" : "dark parts are ink";
-    return built?.outline ? `${built.outline.pieces} contours · ${built.outline.nodes} nodes` : "…";
+    return built?.outline ? `${built.outline.pieces} contours` : "…";
   };
   return (
     <nav aria-label="Makings" className="flex w-[232px] shrink-0 flex-col overflow-y-auto border-r border-line bg-film max-[1100px]:w-[200px]">

@@ -158,8 +158,7 @@ function StockDrawing() {
   const { doc, built } = useBench((s) => s);
   const { width, height } = doc.stock;
   const z = zeroPoint(doc.stock);
-  const boxes = (built?.cuts ?? []).filter((c) => c.on && c.toolpath.kind.length > 0).map((c) => figures(c.toolpath));
-  const b = boxes.length > 0 && { x0: Math.min(...boxes.map((q) => q.minX)), x1: Math.max(...boxes.map((q) => q.maxX)), y0: Math.min(...boxes.map((q) => q.minY)), y1: Math.max(...boxes.map((q) => q.maxY)) };
+  const b = built && cutBounds(built.surface);
   const pad = 0.09 * Math.max(width, height);
   const u = Math.max(width, height) / 100;
   return (
@@ -173,6 +172,21 @@ function StockDrawing() {
       {built?.outline && <path d={ringPath(built.outline.rings, height)} fill="#1c2321" fillOpacity={0.55} fillRule="evenodd" />}
     </svg>
   );
+}
+
+/** Bounds of everything that was cut, mm. */
+function cutBounds(s: { cell: number; width: number; by: Uint8Array }) {
+  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let at = 0; at < s.by.length; at++) {
+    if (!s.by[at]) continue;
+    const i = at % s.width;
+    const j = (at - i) / s.width;
+    x0 = Math.min(x0, i);
+    x1 = Math.max(x1, i + 1);
+    y0 = Math.min(y0, j);
+    y1 = Math.max(y1, j + 1);
+  }
+  return x1 < 0 ? null : { x0: x0 * s.cell, x1: x1 * s.cell, y0: y0 * s.cell, y1: y1 * s.cell };
 }
 
 function ringPath(r: { xy: Float32Array; starts: Int32Array }, height: number): string {

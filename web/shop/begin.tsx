@@ -134,8 +134,8 @@ export function BeginPage() {
           {OUTCOMES.map((o) => {
             const made = begun?.outcomes.find((q) => q.id === o.id);
             return (
-              <button key={o.id} disabled={!made || !!made.problem} onClick={() => void start(o.id)} className="card overflow-hidden text-left shadow-card hover:ring-2 hover:ring-spruce disabled:hover:ring-0">
-                <span className="relative grid aspect-[3/2] place-items-center bg-mat p-4">
+              <button key={o.id} disabled={!made || !!made.problem} onClick={() => void start(o.id)} className="card flex flex-col justify-start overflow-hidden text-left shadow-card hover:ring-2 hover:ring-spruce disabled:hover:ring-0">
+                <span className="relative grid aspect-[3/2] w-full shrink-0 place-items-center bg-mat p-4">
                   {made?.picture ? <OutcomePicture picture={made.picture} label={`${o.title} of this picture`} /> : <span className="px-4 text-center text-[13px] text-[#a9c0b5]">{made?.problem ?? "computing …"}</span>}
                   {working && <span className="catching-up absolute inset-x-0 bottom-0 h-[3px]" />}
                 </span>

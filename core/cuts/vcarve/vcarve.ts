@@ -35,7 +35,7 @@ export const vcarve: CutKind = {
       max: 2,
       step: 0.01,
       when: (s) => s.limited === true,
-      auto: () => ({ value: 0.05, reason: "hardly felt, and sanded away in a minute" }),
+      auto: () => ({ value: 0.1, reason: "a minute of sanding takes it away" }),
       consequence: (v, c) => `passes ${formatLength(2 * (v as number) * Math.tan((c.cutter.angle! * Math.PI) / 360) + (c.cutter.tip ?? 0), "mm", 3)} mm apart`,
     },
     {

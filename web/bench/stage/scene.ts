@@ -164,22 +164,36 @@ export class StageScene {
     const { width, height, thickness } = this.stock;
     this.view.x = width / 2;
     this.view.y = height / 2;
-    let lo = 10;
-    let hi = 50 * Math.max(width, height);
     const v = new THREE.Vector3();
-    for (let i = 0; i < 24; i++) {
-      const mid = (lo + hi) / 2;
-      this.view.distance = mid;
+    const extent = () => {
       this.aim();
-      let worst = 0;
-      for (const x of [0, width]) for (const y of [0, height]) for (const z of [0, -thickness]) {
-        v.set(x, y, z).project(this.camera);
-        worst = Math.max(worst, Math.abs(v.x) / 0.88, Math.abs(v.y) / 0.78);
+      const e = { x: 0, low: Infinity, high: -Infinity };
+      for (const x of [0, width])
+        for (const y of [0, height])
+          for (const z of [0, -thickness]) {
+            v.set(x, y, z).project(this.camera);
+            e.x = Math.max(e.x, Math.abs(v.x));
+            e.low = Math.min(e.low, v.y);
+            e.high = Math.max(e.high, v.y);
+          }
+      return e;
+    };
+    // Distance and middle depend on each other once the view is tilted: settle them in turns.
+    for (let round = 0; round < 6; round++) {
+      let lo = 10;
+      let hi = 50 * Math.max(width, height);
+      for (let i = 0; i < 20; i++) {
+        this.view.distance = (lo + hi) / 2;
+        const e = extent();
+        if (e.x > 0.88 || e.high - e.low > 1.56) lo = this.view.distance;
+        else hi = this.view.distance;
       }
-      if (worst > 1) lo = mid;
-      else hi = mid;
+      this.view.distance = hi;
+      const e = extent();
+      const middle = (e.low + e.high) / 2;
+      if (Math.abs(middle) < 0.005) break;
+      this.view.y += (middle * hi * Math.tan((FOV * Math.PI) / 360)) / Math.max(0.3, Math.cos(this.view.tilt));
     }
-    this.view.distance = hi;
     this.draw();
   }
 
