@@ -1,5 +1,7 @@
+import { fileURLToPath } from "node:url";
 import { defineConfig } from "vitest/config";
 
 export default defineConfig({
-  test: { include: ["{core,cli,files,web,demo,docs,scripts}/**/*.test.ts"], exclude: ["**/node_modules/**"], testTimeout: 60_000, pool: "threads" },
+  resolve: { alias: { "@/": fileURLToPath(new URL("./web/", import.meta.url)) } },
+  test: { include: ["{core,cli,files,web,demo,docs,scripts}/**/*.test.ts"], exclude: ["**/node_modules/**"], testTimeout: 120_000, hookTimeout: 60_000, pool: "forks", maxWorkers: 2 },
 });

@@ -78,7 +78,8 @@ export function parseLength(text: string, unit: Unit = "mm"): number {
   }
   const v = asLength(sum()).v;
   if (at !== tokens.length || !Number.isFinite(v)) throw say();
-  return v;
+  // Inches are exact in mm to a tenth: drop what binary fractions add.
+  return Math.round(v * 1e9) / 1e9;
 }
 
 const UNIT_MM: Record<string, number> = { mm: 1, cm: 10, m: 1000, in: MM_PER_INCH, inch: MM_PER_INCH, '"': MM_PER_INCH, ft: 12 * MM_PER_INCH, "'": 12 * MM_PER_INCH };

@@ -1,0 +1,186 @@
+import { mkdtemp, readdir, readFile, writeFile, mkdir } from "node:fs/promises";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import sharp from "sharp";
+import { beforeAll, describe, expect, it } from "vitest";
+import { readProgram } from "@oaken/core/output/gcode/reader";
+import { decodePicture } from "@oaken/files/decode";
+import { make } from "./make.ts";
+
+let dir = "";
+const art = `<svg xmlns="http://www.w3.org/2000/svg" width="640" height="420"><rect width="640" height="420" fill="#fff"/><path d="M120 360L320 60L520 360Z" fill="#111"/><circle cx="320" cy="260" r="46" fill="#fff"/></svg>`;
+const picture = () => sharp(Buffer.from(art)).blur(0.7);
+const file = (name: string) => join(dir, name);
+const run = async (...args: string[]) => {
+  const said: string[] = [];
+  const code = await make(args, (l) => said.push(l));
+  return { code, said: said.join("\n") };
+};
+
+beforeAll(async () => {
+  dir = await mkdtemp(join(tmpdir(), "oaken-"));
+  await writeFile(file("art.png"), await picture().png().toBuffer());
+});
+
+describe("oaken make", () => {
+  it("writes everything the contract names", async () => {
+    const { code, said } = await run(file("art.png"), "--as", "sign", "--out", file("a"), "--stock", "6inx100x12", "--size", "120", "--clear", "flat:3", "--zero", "centre-centre-top", "--json");
+    expect(code).toBe(0);
+    const names = (await readdir(file("a"))).sort();
+    expect(names.filter((n) => n.endsWith(".nc")).length).toBe(2);
+    for (const n of ["job.json", "outline.dxf", "outline.svg", "proof-height.png", "proof.png", "report.json"]) expect(names).toContain(n);
+    const report = JSON.parse(said);
+    expect(report).toEqual(JSON.parse(await readFile(join(file("a"), "report.json"), "utf8")));
+    expect(report.artwork).toEqual({ x: 16.2, y: 10.63, width: 120, height: 78.75 });
+    expect(report.stock.width).toBe(152.4);
+    expect(report.zero).toEqual({ x: 76.2, y: 50, z: 0 });
+    expect(report.cuts.map((c: { kind: string }) => c.kind)).toEqual(["clear", "vcarve"]);
+    for (const c of report.cuts) {
+      const t = readProgram(await readFile(join(file("a"), c.program), "utf8")).toolpath;
+      expect(Math.min(...t.z)).toBeCloseTo(c.minZ, 3);
+      expect(c.moves).toBeGreaterThan(20);
+    }
+    const map = await sharp(join(file("a"), "proof-height.png")).metadata();
+    expect([map.depth, map.width]).toEqual(["ushort", report.proof.width]);
+    const svg = await readFile(join(file("a"), "outline.svg"), "utf8");
+    expect(svg).toContain('width="120mm" height="78.75mm"');
+  });
+
+  it("the outline draws like the picture", async () => {
+    const svg = await sharp(join(file("a"), "outline.svg"), { density: 25.4 * (640 / 120) }).resize(640, 420, { fit: "fill" }).flatten({ background: "#fff" }).greyscale().raw().toBuffer();
+    const truth = await picture().greyscale().raw().toBuffer();
+    let off = 0;
+    for (let i = 0; i < truth.length; i++) if (Math.abs(svg[i] - truth[i]) > 128) off++;
+    expect(off / truth.length).toBeLessThan(0.0005);
+  });
+
+  it("opens its own job file again to the same programs", async () => {
+    expect((await run(join(file("a"), "job.json"), "--out", file("b"))).code).toBe(0);
+    for (const n of (await readdir(file("a"))).filter((q) => q.endsWith(".nc"))) expect(await readFile(join(file("b"), n), "utf8")).toBe(await readFile(join(file("a"), n), "utf8"));
+  });
+
+  it("makes raised and cut-out, in both dialects, with any setting", async () => {
+    expect((await run(file("art.png"), "--as", "raised", "--out", file("c"), "--stock", "150x100x12", "--size", "110", "--border", "grow:6", "--dialect", "inch-toolchange", "--clear", "flat:4", "--set", "carve.ridge=0.2")).code).toBe(0);
+    expect((await readdir(file("c"))).filter((n) => n.endsWith(".nc")).length).toBe(1);
+    expect((await run(file("art.png"), "--as", "cutout", "--out", file("d"), "--stock", "150x100x6", "--tabs", "none", "--cutter", "flat:3", "--json")).code).toBe(0);
+    const report = JSON.parse(await readFile(join(file("d"), "report.json"), "utf8"));
+    expect(report.cuts[0].minZ).toBeLessThanOrEqual(-6);
+    expect(report.cuts[0].cutter).toMatchObject({ kind: "flat", diameter: 3 });
+  });
+
+  it("exits 3 without programs when a finding stops it, and writes with --force, saying so", async () => {
+    const args = [file("art.png"), "--as", "sign", "--out", file("e"), "--stock", "150x100x6", "--depth", "8"];
+    expect((await run(...args)).code).toBe(3);
+    expect(await readdir(file("e"))).toEqual(["report.json"]);
+    const forced = await run(...args, "--force");
+    expect(forced.code).toBe(0);
+    expect(forced.said).toMatch(/in spite of findings/);
+  });
+});
+
+describe("bad input: one sentence each", () => {
+  const cases: [string, string[], RegExp][] = [
+    ["no picture", [], /Name one picture/],
+    ["no file", ["/nowhere/x.png"], /cannot be opened/],
+    ["zero size", ["art.png", "--size", "0"], /above 0/],
+    ["negative size", ["art.png", "--size=-5"], /above 0/],
+    ["absurd size", ["art.png", "--size", "9km"], /not a length/],
+    ["huge size", ["art.png", "--size", "1e9"], /not a length|up to/],
+    ["V of 0°", ["art.png", "--cutter", "v:0:10"], /between 1° and 179°/],
+    ["V of 180°", ["art.png", "--cutter", "v:180:10"], /between 1° and 179°/],
+    ["stock of two", ["art.png", "--stock", "100x100"], /width x height x thickness/],
+    ["unknown outcome", ["art.png", "--as", "statue"], /cannot become "statue"/],
+    ["unknown material", ["art.png", "--material", "cheese"], /No material "cheese"/],
+    ["unknown dialect", ["art.png", "--dialect", "esperanto"], /No dialect/],
+    ["unknown zero", ["art.png", "--zero", "middle"], /not a work zero/],
+    ["unknown option", ["art.png", "--nonsense"], /nonsense/],
+    ["unknown setting", ["art.png", "--set", "carve.colour=red"], /has no "colour"/],
+    ["ink out of range", ["art.png", "--ink", "1.5"], /more than the most/],
+    ["a flat cutter for a carve", ["art.png", "--cutter", "flat:3"], /needs a v cutter/],
+  ];
+  for (const [name, args, says] of cases)
+    it(name, async () => {
+      await expect(run(...args.map((a) => (a === "art.png" ? file(a) : a)), "--out", file("bad"))).rejects.toThrow(says);
+      expect(await readdir(file("bad")).catch(() => [])).toEqual([]);
+    });
+
+  const pictures: [string, () => Promise<Buffer> | Buffer, RegExp][] = [
+    ["empty", () => Buffer.alloc(0), /is empty/],
+    ["text named png", () => Buffer.from("hello, I am text"), /not a picture/],
+    ["truncated JPEG", async () => (await picture().jpeg().toBuffer()).subarray(0, 4000), /damaged or cut short/],
+    ["168 megapixels", () => sharp({ create: { width: 14000, height: 12000, channels: 3, background: "#fff" } }).png().toBuffer(), /168 megapixels/],
+    ["30,000 × 2", () => sharp({ create: { width: 30000, height: 2, channels: 3, background: "#000" } }).png().toBuffer(), /30000 × 2 pixels/],
+    ["all white", () => sharp({ create: { width: 300, height: 200, channels: 3, background: "#fff" } }).png().toBuffer(), /all white/],
+    ["all black", () => sharp({ create: { width: 300, height: 200, channels: 3, background: "#000" } }).png().toBuffer(), /all black/],
+    ["transparent", () => sharp({ create: { width: 300, height: 200, channels: 4, background: { r: 0, g: 0, b: 0, alpha: 0 } } }).png().toBuffer(), /wholly transparent/],
+  ];
+  for (const [name, bytes, says] of pictures)
+    it(`picture: ${name}`, async () => {
+      await writeFile(file("bad.png"), await bytes());
+      await expect(run(file("bad.png"), "--as", "sign", "--out", file("bad"))).rejects.toThrow(says);
+    });
+
+  const jobs: [string, (j: Record<string, any>) => void, RegExp][] = [
+    ["newer", (j) => (j.version = 7), /newer version/],
+    ["unknown kinds", (j) => (j.nodes[1].kind = "dream"), /"dream"/],
+    ["without its picture", (j) => (j.assets = {}), /does not hold its picture/],
+    ["with a changed picture", (j) => (Object.values<any>(j.assets)[0].base64 = "AAAA"), /is damaged/],
+  ];
+  for (const [name, edit, says] of jobs)
+    it(`job file: ${name}`, async () => {
+      const j = JSON.parse(await readFile(join(file("a"), "job.json"), "utf8"));
+      edit(j);
+      await writeFile(file("bad.json"), JSON.stringify(j));
+      await expect(run(file("bad.json"), "--out", file("bad"))).rejects.toThrow(says);
+    });
+
+  it("a folder that cannot be made", async () => {
+    await writeFile(file("wall"), "x");
+    await expect(run(file("art.png"), "--out", join(file("wall"), "in"), "--stock", "150x100x12", "--size", "60")).rejects.toThrow(/could not be written/);
+  });
+});
+
+describe("pictures that must work", () => {
+  const kinds: [string, () => Promise<Buffer>][] = [
+    ["CMYK JPEG", () => picture().toColourspace("cmyk").jpeg({ quality: 95 }).toBuffer()],
+    ["16-bit PNG", () => picture().toColourspace("rgb16").png().toBuffer()],
+    ["palette PNG", () => picture().png({ palette: true, colours: 8 }).toBuffer()],
+    ["grey with alpha", () => picture().greyscale().ensureAlpha().png().toBuffer()],
+    ["WebP", () => picture().webp().toBuffer()],
+    ["AVIF", () => picture().avif().toBuffer()],
+    ["GIF", () => picture().gif().toBuffer()],
+    ["TIFF 16-bit", () => picture().toColourspace("rgb16").tiff().toBuffer()],
+    ["turned by EXIF", () => picture().rotate(-90).withMetadata({ orientation: 6 }).jpeg({ quality: 95 }).toBuffer()],
+  ];
+  for (const [name, bytes] of kinds)
+    it(name, async () => {
+      const r = await decodePicture(await bytes(), name);
+      expect([r.width, r.height]).toEqual([640, 420]);
+      const max = r.data instanceof Uint16Array ? 65535 : 255;
+      const at = (x: number, y: number) => r.data[4 * (y * 640 + x)] / max;
+      expect(at(320, 150)).toBeLessThan(0.15);
+      expect(at(320, 260)).toBeGreaterThan(0.9);
+      expect(at(60, 60)).toBeGreaterThan(0.9);
+    });
+
+  it("BMP", async () => {
+    const { data } = await picture().removeAlpha().raw().toBuffer({ resolveWithObject: true });
+    const row = 640 * 3;
+    const bmp = Buffer.alloc(54 + row * 420);
+    bmp.write("BM");
+    bmp.writeUInt32LE(bmp.length, 2);
+    bmp.writeUInt32LE(54, 10);
+    bmp.writeUInt32LE(40, 14);
+    bmp.writeInt32LE(640, 18);
+    bmp.writeInt32LE(420, 22);
+    bmp.writeUInt16LE(1, 26);
+    bmp.writeUInt16LE(24, 28);
+    for (let y = 0; y < 420; y++) for (let x = 0; x < 640; x++) for (let k = 0; k < 3; k++) bmp[54 + (419 - y) * row + 3 * x + k] = data[3 * (y * 640 + x) + 2 - k];
+    const r = await decodePicture(bmp, "art.bmp");
+    expect([r.width, r.height, r.data[4 * (150 * 640 + 320)] < 40, r.data[3]]).toEqual([640, 420, true, 255]);
+  });
+  it("folders are made as needed", async () => {
+    await mkdir(file("deep"), { recursive: true });
+    expect((await run(file("art.png"), "--out", join(file("deep"), "er", "still"), "--stock", "150x100x12", "--size", "60")).code).toBe(0);
+  });
+});

@@ -1,0 +1,86 @@
+import { describe, expect, it } from "vitest";
+import { insideRegion, ringsFrom } from "../../geometry/rings.ts";
+import { circle, distanceToRings, seeded, star } from "../../testing/random.ts";
+import { planOn, proofOf } from "../../testing/cutting.ts";
+import { figures, RAPID } from "../../toolpath/toolpath.ts";
+
+describe("profile against its definition", () => {
+  it("never touches the part, and takes all stock the cutter can reach beside it (random stars with a hole)", () => {
+    for (let seed = 1; seed <= 10; seed++) {
+      const region = ringsFrom([star(seeded(seed), 8 + seed, 22, 38, 50, 50), circle(50, 50, 9, 60, true)]);
+      const plan = planOn("profile", region, "flat:4", { tabs: 0 });
+      const s = proofOf([{ ...plan, cutter: "flat:4" }], 0.2);
+      let touched = 0;
+      let left = 0;
+      for (let j = 0; j < s.height; j += 2)
+        for (let i = 0; i < s.width; i += 2) {
+          const x = (i + 0.5) * s.cell;
+          const y = (j + 0.5) * s.cell;
+          const z = s.z[j * s.width + i];
+          const d = distanceToRings(region, x, y);
+          const inside = insideRegion(region, x, y);
+          if (inside && d > 0.01 && z < 0) touched++;
+          // Beside a long straight run everything within the cutter's diameter is gone; count what is deep in the waste strip.
+          if (!inside && d > 0.1 && d < 3.9 && z > -20 && Math.hypot(x - 50, y - 50) > 40) left++;
+        }
+      expect(touched, `seed ${seed}`).toBe(0);
+      expect(left, `seed ${seed}`).toBe(0);
+    }
+  });
+
+  const square = ringsFrom([[[30, 30], [70, 30], [70, 70], [30, 70]]]);
+
+  it("goes through the stock and a little past, in steps no deeper than asked", () => {
+    const { toolpath: t } = planOn("profile", square, "flat:6", { tabs: 0, stepdown: 3, past: 0.3 });
+    expect(figures(t).minZ).toBeCloseTo(-20.3, 9);
+    const levels = new Set([...t.z].filter((z) => z < 0).map((z) => z.toFixed(4)));
+    expect([...levels].filter((z) => Number(z) === -20.3).length).toBe(1);
+    for (let i = 1; i < t.kind.length; i++) if (t.kind[i] !== RAPID) expect(t.z[i - 1] - t.z[i]).toBeLessThanOrEqual(3 + 1e-9);
+  });
+
+  it("leaves as many tabs as asked, as thick as asked, away from corners", () => {
+    const plan = planOn("profile", square, "flat:6", { tabs: 4, tabHeight: 2, tabWidth: 6 });
+    expect(plan.facts.tabs).toBe(4);
+    const s = proofOf([{ ...plan, cutter: "flat:6" }], 0.25);
+    // Along the middle of the kerf count stretches that stand.
+    let tabs = 0;
+    let high = -20;
+    let standing = false;
+    for (let k = 0; k < 4000; k++) {
+      const side = Math.floor(k / 1000);
+      const f = ((k % 1000) / 1000) * 40 + 30;
+      const [x, y] = [[f, 27], [73, f], [100 - f, 73], [27, 100 - f]][side];
+      const z = s.z[Math.floor(y / s.cell) * s.width + Math.floor(x / s.cell)];
+      if (z > -20 + 1e-6) {
+        high = Math.max(high, z);
+        if (!standing) tabs++;
+        standing = true;
+        expect(f).toBeGreaterThan(32);
+        expect(f).toBeLessThan(68);
+      } else standing = false;
+    }
+    expect(tabs).toBe(4);
+    expect(high).toBeCloseTo(-18, 2);
+  });
+
+  it("cuts holes before the outside that holds them, and climbs round both", () => {
+    const region = ringsFrom([[[20, 20], [80, 20], [80, 80], [20, 80]], circle(50, 50, 15, 90, true)]);
+    const { toolpath: t } = planOn("profile", region, "flat:6", { tabs: 0 });
+    const first = t.z.findIndex((z) => z < 0);
+    expect(Math.hypot(t.x[first] - 50, t.y[first] - 50)).toBeLessThan(13);
+    // Climb: clockwise round the part's outside, so the signed area of the last level is negative.
+    const last: number[] = [];
+    for (let i = 0; i < t.kind.length; i++) if (Math.abs(t.z[i] + 20.2) < 1e-9 && Math.hypot(t.x[i] - 50, t.y[i] - 50) > 20) last.push(t.x[i], t.y[i]);
+    let area = 0;
+    for (let i = 0; i < last.length; i += 2) {
+      const j = (i + 2) % last.length;
+      area += last[i] * last[j + 1] - last[j] * last[i + 1];
+    }
+    expect(area).toBeLessThan(0);
+  });
+
+  it("says which holes the cutter cannot enter", () => {
+    const region = ringsFrom([[[20, 20], [80, 20], [80, 80], [20, 80]], circle(50, 50, 2, 30, true)]);
+    expect(planOn("profile", region, "flat:6", {}).notes[0].message).toMatch(/1 hole is too narrow/);
+  });
+});

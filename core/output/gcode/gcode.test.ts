@@ -1,0 +1,97 @@
+import { describe, expect, it } from "vitest";
+import { parseCutter } from "../../cutters/rack.ts";
+import { profileOf } from "../../cutters/profile.ts";
+import { ringsFrom } from "../../geometry/rings.ts";
+import { circle, seeded, star } from "../../testing/random.ts";
+import { planOn } from "../../testing/cutting.ts";
+import { newSurface } from "../../proof/surface.ts";
+import { sweep } from "../../proof/sweep.ts";
+import { RAPID, type Toolpath } from "../../toolpath/toolpath.ts";
+import { DIALECTS, dialectById } from "./dialects.ts";
+import { readProgram } from "./reader.ts";
+import { writePrograms } from "./writer.ts";
+
+const zero = { x: 100, y: 0, z: -20 };
+const head = { job: "Näme (odd)", zero: "somewhere", from: "revision 3" };
+
+function cutsOf(seed: number) {
+  const region = ringsFrom([star(seeded(seed), 10, 15, 40, 50, 50), circle(50, 50, 6, 40, true)]);
+  return [
+    { name: "Carve", cutter: parseCutter("v:60:12"), spindle: 18000, toolpath: planOn("vcarve", region, "v:60:12", { floor: 2 }).toolpath },
+    { name: "Cut out", cutter: parseCutter("flat:4"), spindle: 16000, toolpath: planOn("profile", region, "flat:4", { tabs: 3 }).toolpath },
+  ];
+}
+
+/** Every written end point, in order, without moves that the rounding made nothing of. */
+const ends = (t: Toolpath, from = 0) => Array.from({ length: t.kind.length - from }, (_, i) => [t.kind[i + from] === RAPID, t.x[i + from], t.y[i + from], t.z[i + from]] as const);
+
+describe("programs re-read by a parser of their own", () => {
+  for (const dialect of DIALECTS)
+    it(`give back the moves: ${dialect.id}`, () => {
+      for (let seed = 1; seed <= 4; seed++) {
+        const cuts = cutsOf(seed);
+        const programs = writePrograms(cuts, dialect, zero, head);
+        expect(programs.length).toBe(dialect.files === "cutter" ? 2 : 1);
+        const step = (dialect.unit === "mm" ? 1 : 25.4) * 10 ** -dialect.decimals;
+        for (const p of programs) {
+          const read = readProgram(p.text);
+          expect(read.unit).toBe(dialect.unit);
+          const want = p.cuts.flatMap((i) => ends(cuts[i].toolpath));
+          const got = ends(read.toolpath);
+          // Walk both: a written point may be missing only where it equals the one before it.
+          let g = 0;
+          for (const w of want) {
+            const same = (q: (typeof got)[number]) => Math.abs(q[1] + zero.x - w[1]) <= step && Math.abs(q[2] + zero.y - w[2]) <= step && Math.abs(q[3] + zero.z - w[3]) <= step;
+            if (g < got.length && same(got[g])) g++;
+            else if (g < got.length && got[g][0] && !same(got[g]) && g + 1 < got.length && same(got[g + 1])) g += 2;
+            else expect(g > 0 && same(got[g - 1]), `point ${w}`).toBe(true);
+          }
+          expect(got.length - g).toBeLessThanOrEqual(1);
+        }
+      }
+    });
+
+  it("sweep the same surface as the moves they came from", () => {
+    const cuts = cutsOf(2);
+    for (const [k, p] of writePrograms(cuts, DIALECTS[0], zero, head).entries()) {
+      const t = readProgram(p.text).toolpath;
+      const shift = (a: Float64Array, d: number) => a.map((v) => v + d);
+      const back = { ...t, x: shift(t.x, zero.x), y: shift(t.y, zero.y), z: shift(t.z, zero.z), cx: shift(t.cx, zero.x), cy: shift(t.cy, zero.y) };
+      const a = newSurface(100, 100, 0.2);
+      const b = newSurface(100, 100, 0.2);
+      sweep(a, cuts[k].toolpath, profileOf(cuts[k].cutter), 1);
+      sweep(b, back, profileOf(cuts[k].cutter), 1);
+      let off = 0;
+      for (let i = 0; i < a.z.length; i++) if (Math.abs(a.z[i] - b.z[i]) > 0.01) off++;
+      // A flat cutter's edge may fall on either side of a cell for a thousandth of a millimetre.
+      expect(off / a.z.length).toBeLessThan(0.0005);
+    }
+  });
+
+  it("lift before any sideways rapid, state units and modes first, never write an exponent or minus zero", () => {
+    for (const d of DIALECTS)
+      for (const p of writePrograms(cutsOf(3), d, zero, head)) {
+        const lines = p.text.split("\n").filter((l) => l && !l.startsWith("("));
+        expect(lines[0]).toBe(d.unit === "mm" ? "G21" : "G20");
+        expect(lines[1]).toBe("G17 G90 G94 G54");
+        expect(p.text).not.toMatch(/-0(?![.\d])|\de[-+]?\d|NaN|Infinity|undefined/);
+        expect(p.text).toMatch(/^[\x20-\x7e\n]+$/);
+        const t = readProgram(p.text).toolpath;
+        for (let i = 1; i < t.kind.length; i++) if (t.kind[i] === RAPID && Math.hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1]) > 1e-9) expect(Math.min(t.z[i], t.z[i - 1]) + zero.z).toBeGreaterThan(0.4);
+      }
+  });
+
+  it("names programs so that nobody confuses them", () => {
+    expect(writePrograms(cutsOf(1), DIALECTS[0], zero, head).map((p) => p.name)).toEqual(["01-name-odd-carve-v-60-12.nc", "02-name-odd-cut-out-flat-4.nc"]);
+    expect(() => dialectById("nonesuch")).toThrow(/No dialect/);
+  });
+});
+
+describe("the reader", () => {
+  it("reads incremental moves, radius arcs, comments and inches", () => {
+    const { toolpath: t } = readProgram("%\nN10 G20 G91 (to the right) G1 X1 F10\nG90 G2 X2 Y0 R0.5 ; half round\nG0 Z1\n");
+    expect([...t.x]).toEqual([25.4, 50.8, 50.8]);
+    expect(t.cx[1]).toBeCloseTo(38.1, 6);
+  });
+  for (const [text, what] of [["G1 X1", /without a feed/], ["G21\nG2 X1 Y1 I9 J0 F5", /Line 2.*centre/], ["G1 X@", /cannot be read/], ["G77 X1", /not known/]] as const) it(`refuses ${JSON.stringify(text)}`, () => expect(() => readProgram(text)).toThrow(what));
+});
