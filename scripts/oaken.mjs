@@ -1,9 +1,10 @@
 // start · dev · test · make · bench · shots: installs what is missing, builds what is stale, then runs.
 import { spawn, spawnSync } from "node:child_process";
-import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { dirname, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 import { createHash } from "node:crypto";
+import { tmpdir } from "node:os";
 
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
 const from = process.cwd();
@@ -67,6 +68,14 @@ function buildWeb() {
   writeFileSync(stamp, want);
 }
 
+/** Debian's Chromium, for the tests through the interface. */
+function chromium() {
+  if (process.env.CHROMIUM || existsSync("/usr/bin/chromium")) return;
+  console.error("Installing Chromium for the tests …");
+  run("apt-get", ["update", "-q"], { stdio: "ignore" });
+  need(run("apt-get", ["install", "-y", "-q", "--no-install-recommends", "chromium"], { stdio: ["ignore", "ignore", "inherit"], env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" } }), "Installing Chromium");
+}
+
 const port = process.env.OAKEN_PORT ?? "4610";
 const host = process.env.OAKEN_HOST ?? "127.0.0.1";
 const data = process.env.OAKEN_DATA ? resolve(from, process.env.OAKEN_DATA) : join(root, "data");
@@ -99,6 +108,45 @@ const tasks = {
   async make() {
     install();
     process.exit(run(process.execPath, [await bundle("cli/main.ts", "cli"), "make", ...args], { cwd: from }).status ?? 1);
+  },
+  async test() {
+    install();
+    chromium();
+    const counts = { passed: 0, failed: 0 };
+    const step = (name, cmd, argv) => {
+      console.log(`\n== ${name}`);
+      const r = run(cmd, argv, { stdio: ["ignore", "pipe", "inherit"], maxBuffer: 1 << 28 });
+      const text = String(r.stdout);
+      process.stdout.write(text);
+      const line = /^\s*Tests\s+(.*)$/m.exec(text.replace(/\x1b\[[0-9;]*m/g, ""));
+      const count = (what) => Number(new RegExp(`(\\d+) ${what}`).exec(line?.[1] ?? "")?.[1] ?? 0);
+      if (line) {
+        counts.passed += count("passed");
+        counts.failed += count("failed");
+        if (r.status !== 0 && count("failed") === 0) counts.failed++;
+      } else counts[r.status === 0 ? "passed" : "failed"]++;
+    };
+    const bin = (name) => join(root, "node_modules", ".bin", name);
+    step("types: core, without DOM or Node", bin("tsc"), ["-p", "core"]);
+    step("types: files, command line, demo, tests", bin("tsc"), ["-p", "tsconfig.json"]);
+    step("types: web", bin("tsc"), ["--noEmit", "-p", "web"]);
+    step("unit and property tests", bin("vitest"), ["run", "--reporter=default"]);
+    buildWeb();
+    step("through the interface", bin("vitest"), ["run", "-c", "vitest.e2e.config.ts", "--reporter=default"]);
+    console.log(`\n${counts.passed} passed, ${counts.failed} failed`);
+    process.exit(counts.failed === 0 ? 0 : 1);
+  },
+  async shots() {
+    install();
+    chromium();
+    buildWeb();
+    const folder = mkdtempSync(join(tmpdir(), "oaken-shots-"));
+    environment.OAKEN_DATA = folder;
+    await seed();
+    const out = join(root, "docs", "screenshots");
+    mkdirSync(out, { recursive: true });
+    need(run(process.execPath, [await bundle("e2e/shots.ts", "shots"), out, folder], { env: environment }), "Taking the screenshots");
+    rmSync(folder, { recursive: true });
   },
   help() {
     console.log("oaken start · dev · test · make · bench · shots — see README.md");

@@ -1,0 +1,65 @@
+import { mkdtempSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import sharp from "sharp";
+import { ginkgo, scan } from "../demo/art.ts";
+import { launch } from "./browser.ts";
+import { startServer } from "./server.ts";
+
+/** One current picture of each main view, made from the demo data; run by `./oaken shots`. */
+const out = process.argv[2];
+const server = await startServer(process.argv[3]);
+const browser = await launch();
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const settled = () => page.waitForFunction(() => document.body.innerText.includes("machining,") && !document.querySelector(".catching-up"), null, { timeout: 60_000 });
+const shot = async (name: string) => {
+  await page.waitForTimeout(900);
+  const png = await page.screenshot();
+  // A palette keeps the repository small; at 256 colours the wood's grain still shows.
+  await sharp(png).png({ palette: true, quality: 90 }).toFile(join(out, `${name}.png`));
+  console.log(`${name}.png`);
+};
+const openJob = async (name: string) => {
+  await page.goto(server.url);
+  await page.getByText(name).click();
+  await page.waitForURL(/\/job\//);
+  await settled();
+};
+
+await page.goto(server.url);
+await page.getByText("Ginkgo bed marker").waitFor();
+await shot("jobs");
+
+const picture = join(mkdtempSync(join(tmpdir(), "oaken-shots-")), "ginkgo-scan.jpg");
+writeFileSync(picture, await scan(ginkgo(), { blur: 1.4, jpeg: 72, uneven: 0.18, stray: true }));
+await page.setInputFiles('input[aria-label="Begin with a picture"]', picture);
+await page.waitForURL(/begin/);
+await page.waitForFunction(() => document.querySelectorAll("canvas[role=img]").length === 3 && !document.querySelector(".catching-up"), null, { timeout: 60_000 });
+await shot("begin");
+
+await openJob("Ginkgo bed marker");
+await page.keyboard.press("t");
+await shot("bench-sign");
+await page.keyboard.press("t");
+await page.getByRole("button", { name: /^Outline/ }).click();
+await shot("bench-outline");
+await page.getByRole("region", { name: "Run strip" }).getByRole("button", { name: /Carve/ }).first().click();
+await page.keyboard.press("3");
+await page.keyboard.press("4");
+await shot("bench-paths");
+await page.keyboard.press("w");
+await page.getByText("Save everything").waitFor();
+await shot("write");
+
+await openJob("Seed drawer front");
+await page.keyboard.press("t");
+await page.getByRole("slider", { name: "Moment of the cutting" }).focus();
+for (let i = 0; i < 9; i++) await page.keyboard.press("Shift+ArrowLeft");
+await shot("bench-raised-scrubbed");
+
+await openJob("Moth visitor tag");
+await page.keyboard.press("t");
+await shot("bench-cutout");
+
+await browser.close();
+await server.kill("SIGTERM");
