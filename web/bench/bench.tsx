@@ -147,8 +147,8 @@ function useKeys(bench: Bench): void {
       else if (ctrl && e.key.toLowerCase() === "s") void actions.save();
       else if (ctrl || e.altKey || typing) return;
       else if (e.key === " " && !(e.target instanceof HTMLButtonElement)) window.dispatchEvent(new Event("oaken-play"));
-      else if (e.key === "f" || e.key === "F") window.dispatchEvent(new CustomEvent("oaken-stage", { detail: "fit" }));
-      else if (e.key === "t" || e.key === "T") window.dispatchEvent(new CustomEvent("oaken-stage", { detail: "tilt" }));
+      else if (e.key === "f" || e.key === "F") window.dispatchEvent(new Event("oaken-fit"));
+      else if (e.key === "t" || e.key === "T") store.setState({ tilt: store.getState().tilt > 0.05 ? 0 : 0.75 });
       else if (e.key === "?") window.dispatchEvent(new Event("oaken-keys"));
       else if (e.key === "u" || e.key === "U") store.setState({ unit: store.getState().unit === "mm" ? "in" : "mm" });
       else if (e.key === "w" || e.key === "W") store.setState({ view: store.getState().view === "write" ? "bench" : "write" });

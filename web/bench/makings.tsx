@@ -17,7 +17,7 @@ export function Makings() {
     const r = (id: string) => built?.resolved[id];
     if (kind === "picture") {
       const p = doc.nodes.find((q) => q.kind === "picture")!;
-      return built?.place ? `${n(built.place.width)} × ${n(built.place.height)} ${unit} · ${(p.asset!.width / built.place.width).toFixed(1)} px/mm` : `${p.asset!.width} × ${p.asset!.height} px`;
+      return built?.place ? `${n(built.place.width)} × ${n(built.place.height)} ${unit}` : `${p.asset!.width} × ${p.asset!.height} px`;
     }
     if (kind === "tone") return r("tone")?.invert?.value ? "light parts are ink" : "dark parts are ink";
     return built?.outline ? `${built.outline.pieces} contours` : "…";

@@ -22,7 +22,7 @@ export class Piece {
         fragmentShader: PIECE_FRAGMENT,
         side: THREE.DoubleSide,
         uniforms: {
-          heights: { value: null }, cells: { value: new THREE.Vector2(1, 1) }, stock: { value: new THREE.Vector2(1, 1) }, thickness: { value: 1 }, proofMix: { value: 1 },
+          heights: { value: null }, cells: { value: new THREE.Vector2(1, 1) }, stock: { value: new THREE.Vector2(1, 1) }, thickness: { value: 1 }, proofMix: { value: 1 }, spacing: { value: 1 },
           face: { value: new THREE.Color() }, cutFace: { value: new THREE.Color() }, grain: { value: 1 },
           picture: { value: one }, pictureRect: { value: new THREE.Vector4(0, 0, 1, 1) }, pictureMix: { value: 0 }, wipe: { value: 0 }, depthColours: { value: 0 }, deepest: { value: 1 },
         },
@@ -45,6 +45,7 @@ export class Piece {
     const size = `${width}×${height}`;
     if (size !== this.size) {
       this.size = size;
+      u.spacing.value = Math.max(width, height) / GRID;
       this.mesh.geometry.dispose();
       this.mesh.geometry = grid(width, height);
     }

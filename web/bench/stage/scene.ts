@@ -6,7 +6,7 @@ import type { Built, DrawnRings, DrawnSurface } from "../../compute/messages.ts"
 import type { Mixer } from "../store.ts";
 import { PathLines, pathSegments, ringSegments, WideLines } from "./lines.ts";
 import { Piece } from "./piece.ts";
-import { MAT_FRAGMENT, MAT_VERTEX } from "./shaders.ts";
+import { MAT_FRAGMENT, MAT_VERTEX, STEEL_FRAGMENT, STEEL_VERTEX } from "./shaders.ts";
 
 const FOV = 22;
 /** Tilt of the lowest view, radians from straight above. */
@@ -143,7 +143,7 @@ export class StageScene {
         points.push(new THREE.Vector2(p.radius, top), new THREE.Vector2(p.radius, top + 2 * c.diameter), new THREE.Vector2(0, top + 2 * c.diameter));
         const g = new THREE.LatheGeometry(points, 28);
         g.rotateX(Math.PI / 2);
-        this.cutter = new THREE.Mesh(g, new THREE.MeshNormalMaterial({ transparent: true, opacity: 0.8 }));
+        this.cutter = new THREE.Mesh(g, new THREE.ShaderMaterial({ vertexShader: STEEL_VERTEX, fragmentShader: STEEL_FRAGMENT, transparent: true }));
         this.cutter.renderOrder = 3;
         this.scene.add(this.cutter);
       }

@@ -28,11 +28,17 @@ float heightAt(vec2 p) {
 
 export const PIECE_VERTEX = /* glsl */ `
 ${HEIGHT}
-attribute float skirt; attribute vec3 side; varying vec3 at; varying vec3 facing; varying float isSide;
+attribute float skirt; attribute vec3 side; uniform float spacing; varying vec3 at; varying vec3 facing; varying float isSide;
 void main() {
   at = position; isSide = dot(side, side); facing = side;
   vec2 inner = clamp(position.xy, vec2(0.001), stock - 0.001);
-  at.z = skirt > 0.5 ? -thickness : max(heightAt(inner), -thickness);
+  // The highest of the surroundings: edges of the top stay where they are and walls fall inside the cut.
+  float h = heightAt(inner);
+  for (int i = 0; i < 8; i++) {
+    float a = float(i) * 0.785398;
+    h = max(h, heightAt(clamp(inner + spacing * 0.6 * vec2(cos(a), sin(a)), vec2(0.001), stock - 0.001)));
+  }
+  at.z = skirt > 0.5 ? -thickness : max(h, -thickness);
   gl_Position = projectionMatrix * viewMatrix * vec4(at, 1.);
 }`;
 
@@ -113,11 +119,22 @@ void main() {
   vec2 centre = stock * 0.5;
   vec2 q = abs(at.xy - centre - vec2(0.35, -0.40) * thickness) - stock * 0.5;
   float d = length(max(q, 0.)) + min(max(q.x, q.y), 0.);
-  c *= 1. - 0.62 * (1. - smoothstep(-0.5 * thickness, 0.55 * thickness, d));
+  c *= 1. - 0.62 * (1. - smoothstep(-0.5 * thickness, 0.55 * thickness, max(d, 0.)));
   vec2 k = abs(at.xy - centre) - stock * 0.5;
   float dk = length(max(k, 0.)) + min(max(k.x, k.y), 0.);
-  c *= 1. - 0.45 * (1. - smoothstep(0., 3.0, dk));
+  // Seen through a cut the mat lies in shade, but it is the mat.
+  c *= dk < 0. ? 1.35 : 1. - 0.45 * (1. - smoothstep(0., 3.0, dk));
   float far = length((at.xy - centre) / max(stock.x, stock.y));
   c *= 1. - 0.28 * smoothstep(0.6, 2.4, far);
   gl_FragColor = vec4(c, 1.);
+}`;
+
+/** The cutter at the playhead: plain steel, see-through enough to watch the cut. */
+export const STEEL_VERTEX = /* glsl */ `varying vec3 n; void main() { n = normalize(normal); gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.); }`;
+export const STEEL_FRAGMENT = /* glsl */ `
+varying vec3 n;
+void main() {
+  float l = 0.45 + 0.55 * max(0., dot(normalize(n), normalize(vec3(-0.55, 0.62, 0.62))));
+  float shine = pow(max(0., dot(normalize(n), normalize(vec3(-0.4, 0.3, 0.8)))), 18.);
+  gl_FragColor = vec4(vec3(0.62, 0.66, 0.68) * l + 0.35 * shine, 0.78);
 }`;

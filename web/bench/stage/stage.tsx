@@ -36,6 +36,7 @@ export function Stage() {
     scene.current = s;
     s.onDrawn = () => redraw((n) => n + 1);
     s.setJob(store.getState().doc);
+    s.view.tilt = store.getState().tilt * MOST_TILT;
     const size = () => {
       const r = box.current!.getBoundingClientRect();
       s.resize(r.width, r.height);
@@ -117,14 +118,10 @@ export function Stage() {
     return () => el.removeEventListener("wheel", wheel);
   }, []);
   useEffect(() => {
-    const fly = (e: Event) => {
-      const d = (e as CustomEvent<"fit" | "tilt">).detail;
-      if (d === "fit") scene.current?.fit();
-      else store.setState({ tilt: store.getState().tilt > 0.05 ? 0 : 0.75 });
-    };
-    window.addEventListener("oaken-stage", fly);
-    return () => window.removeEventListener("oaken-stage", fly);
-  }, [store]);
+    const fit = () => scene.current?.fit();
+    window.addEventListener("oaken-fit", fit);
+    return () => window.removeEventListener("oaken-fit", fit);
+  }, []);
 
   const setMixer = (m: Partial<Mixer>) => store.setState({ mixer: { ...store.getState().mixer, ...m } });
   const by = spot && spot.by > 0 ? doc.cuts.find((c) => c.id === built?.cuts[spot.by - 1]?.id) : null;
