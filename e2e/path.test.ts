@@ -178,7 +178,7 @@ describe("from one picture to a cut sign", () => {
   it("jobs are found, copied, archived and restored", async () => {
     await page.goto(server.url);
     await page.getByLabel("Search jobs").fill("mine");
-    expect(await page.locator("li").count()).toBe(1);
+    await page.waitForFunction(() => document.querySelectorAll("li").length === 1);
     await page.getByRole("button", { name: /Duplicate/ }).click();
     await page.waitForFunction(() => document.querySelectorAll("li").length === 2);
     await page.getByRole("button", { name: /Archive .*copy/ }).click();

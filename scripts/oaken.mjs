@@ -136,6 +136,16 @@ const tasks = {
     console.log(`\n${counts.passed} passed, ${counts.failed} failed`);
     process.exit(counts.failed === 0 ? 0 : 1);
   },
+  async bench() {
+    install();
+    if (args.length === 0 || args.includes("page")) {
+      chromium();
+      buildWeb();
+      environment.OAKEN_DATA = mkdtempSync(join(tmpdir(), "oaken-bench-"));
+      await seed();
+    }
+    process.exit(run(process.execPath, [await bundle("bench/main.ts", "bench"), ...args], { env: environment }).status ?? 1);
+  },
   async shots() {
     install();
     chromium();

@@ -1,0 +1,15 @@
+import { cpus } from "node:os";
+import { benchCuts } from "./cuts.ts";
+import { benchOutline } from "./outline.ts";
+import { benchPage } from "./page.ts";
+
+const parts: Record<string, () => Promise<void>> = { outline: benchOutline, cuts: benchCuts, page: benchPage };
+const asked = process.argv.slice(2);
+const unknown = asked.find((a) => !(a in parts));
+if (unknown) {
+  console.error(`There is no bench "${unknown}". Known: ${Object.keys(parts).join(", ")}.`);
+  process.exit(2);
+}
+console.log(`Node ${process.version}, ${cpus().length} × ${cpus()[0].model}`);
+for (const [name, run] of Object.entries(parts)) if (asked.length === 0 || asked.includes(name)) await run();
+process.exit(0);

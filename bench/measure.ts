@@ -1,0 +1,17 @@
+/** Median of several timings, ms; the first run warms up and does not count. */
+export function median(times: number, work: (k: number) => void): number {
+  const all: number[] = [];
+  for (let k = -1; k < times; k++) {
+    const t0 = performance.now();
+    work(k);
+    if (k >= 0) all.push(performance.now() - t0);
+  }
+  return all.sort((a, b) => a - b)[all.length >> 1];
+}
+
+export const ms = (v: number): string => `${v < 10 ? v.toFixed(2) : v.toFixed(0)} ms`;
+
+/** One line of the table: what, figure, and the ratio that the issue or the docs ask for. */
+export function row(what: string, figure: string, asked = ""): void {
+  console.log(`  ${what.padEnd(58)} ${figure.padStart(16)}${asked ? `   ${asked}` : ""}`);
+}
