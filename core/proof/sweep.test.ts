@@ -56,3 +56,31 @@ it("sweeps an arc as a groove of even depth", () => {
   }
   expect(s.z[Math.floor(5 / 0.1) * s.width + 200]).toBe(0);
 });
+
+it("sweeps random level arcs exactly: every cell by its distance from the arc", () => {
+  const random = seeded(77);
+  for (const spec of ["flat:4", "v:60:8", "ball:5"])
+    for (let n = 0; n < 20; n++) {
+      const p = profileOf(parseCutter(spec));
+      const [cx, cy, r] = [14 + 12 * random(), 14 + 12 * random(), 0.5 + 9 * random()];
+      const [a0, sweepAngle] = [2 * Math.PI * random(), (random() < 0.5 ? -1 : 1) * (0.2 + 5.5 * random())];
+      const z = -0.4 - 2 * random();
+      const w = new ToolpathWriter(1000, 300, 5000);
+      w.above(cx + r * Math.cos(a0), cy + r * Math.sin(a0));
+      w.plunge(z);
+      w.arc(sweepAngle > 0, cx, cy, cx + r * Math.cos(a0 + sweepAngle), cy + r * Math.sin(a0 + sweepAngle), z);
+      const s = newSurface(40, 40, 0.5);
+      sweep(s, w.take(), p, 1);
+      for (let j = 0; j < s.height; j += 2)
+        for (let i = 0; i < s.width; i += 2) {
+          let d = Infinity;
+          for (let k = 0; k <= 800; k++) {
+            const a = a0 + (sweepAngle * k) / 800;
+            d = Math.min(d, Math.hypot((i + 0.5) * 0.5 - cx - r * Math.cos(a), (j + 0.5) * 0.5 - cy - r * Math.sin(a)));
+          }
+          // Within stamp spacing of a flat's rim either answer is right.
+          if (Math.abs(d - p.radius) < 0.03) continue;
+          expect(s.z[j * s.width + i], `${spec} ${n}`).toBeCloseTo(Math.min(0, z + p.h(d)), 1);
+        }
+    }
+});

@@ -1,13 +1,14 @@
 import type { Profile } from "../cutters/profile.ts";
 import { ARC_CCW, ARC_CW, sweepOf, type Toolpath } from "../toolpath/toolpath.ts";
+import type { Box } from "../geometry/rings.ts";
 import { arcSteps } from "../geometry/shape.ts";
 import type { Surface } from "./surface.ts";
 
 /**
  * Sweeps the cutter of moves from…to−1 through the surface: every cell ends at the lowest the cutter's surface passes
  * over it. Straight moves, level or sloping, are swept as a whole: for each cell the lowest of z(t) + h(distance) along
- * the move is found in closed form for cones, balls and flats, so that no trail of stamps is left. Arcs are swept as
- * chords within a twentieth of a cell.
+ * the move is found in closed form for cones, balls and flats, so that no trail of stamps is left. Level arcs are exact
+ * too; climbing ones are swept as chords within a twentieth of a cell.
  *
  * @param cut which number to leave in `surface.by`
  */
@@ -18,7 +19,9 @@ export function sweep(surface: Surface, t: Toolpath, p: Profile, cut: number, fr
     const z0 = t.z[i - 1];
     const z1 = t.z[i];
     if (z0 >= 0 && z1 >= 0) continue;
-    if (t.kind[i] === ARC_CW || t.kind[i] === ARC_CCW) {
+    if (t.kind[i] !== ARC_CW && t.kind[i] !== ARC_CCW) sweepLine(surface, p, cut, x0, y0, z0, t.x[i], t.y[i], z1);
+    else if (z0 === z1) sweepLevelArc(surface, p, cut, x0, y0, t.x[i], t.y[i], t.cx[i], t.cy[i], sweepOf(t, i), z1);
+    else {
       const sweepAngle = sweepOf(t, i);
       const r = Math.hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]);
       const steps = arcSteps(r, sweepAngle, surface.cell / 20);
@@ -33,8 +36,69 @@ export function sweep(surface: Surface, t: Toolpath, p: Profile, cut: number, fr
         px = qx;
         py = qy;
       }
-    } else sweepLine(surface, p, cut, x0, y0, z0, t.x[i], t.y[i], z1);
+    }
   }
+}
+
+/** A level arc about (cx, cy): every cell by its distance from the arc, exactly. */
+function sweepLevelArc(s: Surface, p: Profile, cut: number, x0: number, y0: number, x1: number, y1: number, cx: number, cy: number, angle: number, low: number): void {
+  const R = Math.hypot(x1 - cx, y1 - cy);
+  const reach = p.r(-low);
+  const { cell, width, height, z, by } = s;
+  const box = arcBox(x0, y0, x1, y1, cx, cy, R, angle);
+  const j0 = Math.max(0, Math.ceil((box.minY - reach) / cell - 0.5));
+  const j1 = Math.min(height - 1, Math.floor((box.maxY + reach) / cell - 0.5));
+  const left = Math.max(0, Math.ceil((box.minX - reach) / cell - 0.5));
+  const right = Math.min(width - 1, Math.floor((box.maxX + reach) / cell - 0.5));
+  const outer2 = (R + reach) * (R + reach);
+  const inner = Math.max(0, R - reach);
+  // Directions of both ends from the centre, begun at the clockwise one: a cell is abreast of the arc between them.
+  const [ax, ay, bx, by1] = angle > 0 ? [x0 - cx, y0 - cy, x1 - cx, y1 - cy] : [x1 - cx, y1 - cy, x0 - cx, y0 - cy];
+  const wide = Math.abs(angle) > Math.PI;
+  const { coneSlope, flat } = p;
+  const cone = p.ball === 0 && coneSlope > 0;
+  for (let j = j0; j <= j1; j++) {
+    const y = (j + 0.5) * cell - cy;
+    const half = Math.sqrt(Math.max(0, outer2 - y * y));
+    const i0 = Math.max(left, Math.ceil((cx - half) / cell - 0.5));
+    const i1 = Math.min(right, Math.floor((cx + half) / cell - 0.5));
+    const hollow = inner > Math.abs(y) ? Math.sqrt(inner * inner - y * y) : 0;
+    const skipFrom = Math.ceil((cx - hollow) / cell - 0.5) + 1;
+    const skipTo = Math.floor((cx + hollow) / cell - 0.5) - 1;
+    for (let i = i0; i <= i1; i++) {
+      if (i >= skipFrom && i < skipTo) i = skipTo;
+      const at = j * width + i;
+      if (z[at] <= low) continue;
+      const x = (i + 0.5) * cell - cx;
+      const afterA = ax * y - ay * x >= 0;
+      const beforeB = bx * y - by1 * x <= 0;
+      const abreast = wide ? afterA || beforeB : afterA && beforeB;
+      const d = abreast ? Math.abs(Math.sqrt(x * x + y * y) - R) : Math.sqrt(Math.min((x - ax) * (x - ax) + (y - ay) * (y - ay), (x - bx) * (x - bx) + (y - by1) * (y - by1)));
+      if (d > reach) continue;
+      const v = cone ? (d > flat ? low + (d - flat) * coneSlope : low) : low + p.h(d);
+      if (v < z[at]) {
+        z[at] = v;
+        by[at] = cut;
+      }
+    }
+  }
+}
+
+/** Bounds of an arc: its ends, and the axis directions it passes. */
+function arcBox(x0: number, y0: number, x1: number, y1: number, cx: number, cy: number, r: number, angle: number): Box {
+  const box = { minX: Math.min(x0, x1), maxX: Math.max(x0, x1), minY: Math.min(y0, y1), maxY: Math.max(y0, y1) };
+  const from = angle > 0 ? Math.atan2(y0 - cy, x0 - cx) : Math.atan2(y1 - cy, x1 - cx);
+  for (let k = 0; k < 4; k++) {
+    let past = (k * Math.PI) / 2 - from;
+    while (past < 0) past += 2 * Math.PI;
+    while (past >= 2 * Math.PI) past -= 2 * Math.PI;
+    if (past > Math.abs(angle)) continue;
+    if (k === 0) box.maxX = cx + r;
+    else if (k === 1) box.maxY = cy + r;
+    else if (k === 2) box.minX = cx - r;
+    else box.minY = cy - r;
+  }
+  return box;
 }
 
 /** One straight move from (x0,y0,z0) to (x1,y1,z1). */
@@ -70,6 +134,8 @@ export function sweepLine(s: Surface, p: Profile, cut: number, x0: number, y0: n
   const uy = dy / len;
   const m = (z1 - z0) / len;
   const lowest = lowestAlong(p, len, z0, m);
+  const level = m === 0 && p.ball === 0 && p.coneSlope > 0;
+  const { coneSlope, flat } = p;
   for (let j = j0; j <= j1; j++) {
     const py = (j + 0.5) * cell - y0;
     // The part of this row within reach of the move's line: |v| ≤ reach, where v = px·(−uy) + py·ux.
@@ -82,8 +148,19 @@ export function sweepLine(s: Surface, p: Profile, cut: number, x0: number, y0: n
       b = Math.min(b, Math.floor((x0 + Math.max(p1, p2)) / cell - 0.5));
     }
     for (let i = a, at = j * width + a; i <= b; i++, at++) {
+      // Nothing of this move is lower than its lower end.
+      if (z[at] <= low) continue;
       const px = (i + 0.5) * cell - x0;
-      const v = lowest(px * ux + py * uy, Math.abs(py * ux - px * uy));
+      let v: number;
+      if (level) {
+        // The commonest case written out: a level move of a cone.
+        const along = px * ux + py * uy;
+        const beyond = along < 0 ? along : along > len ? along - len : 0;
+        const across = py * ux - px * uy;
+        const r = Math.sqrt(across * across + beyond * beyond);
+        if (r > reach) continue;
+        v = r > flat ? low + (r - flat) * coneSlope : low;
+      } else v = lowest(px * ux + py * uy, Math.abs(py * ux - px * uy));
       if (v < z[at]) {
         z[at] = v;
         by[at] = cut;

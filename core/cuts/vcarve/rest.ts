@@ -4,6 +4,7 @@ import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
 import { type Rings, ringCount } from "../../geometry/rings.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import type { Settings } from "../../settings/fields.ts";
+import { PATH_TOLERANCE } from "../../toolpath/loops.ts";
 import { trails, type Trail } from "../../toolpath/trails.ts";
 import type { CutInputs } from "../kind.ts";
 
@@ -21,8 +22,8 @@ export function floorTrails(inputs: CutInputs, c: Clearance, s: Settings, p: Pro
   if (c.widest <= rho) return { paths, scraped };
   addRings(paths, inset(c, rho).rings, -floor, null);
   const { cleared, radius } = clearedBy(inputs, c, rho);
-  const step = Math.max(0.01, 2 * (s.ridge as number) * (p.radius > p.coneFrom && p.coneSlope > 0 ? 1 / p.coneSlope : 1) + 2 * p.flat);
-  // Below the floor's own ridge the tip's flat alone may serve: rings reach inwards while there is floor left to touch.
+  // Rings may each stray by the path's tolerance: that much nearer together they still keep the ridge.
+  const step = Math.max(0.01, (2 * (s.ridge as number)) / p.coneSlope + 2 * p.flat - 2 * PATH_TOLERANCE);
   const overlap = Math.min(step, 0.05);
   for (let k = 1; k < MOST_RINGS; k++) {
     const at = rho + k * step;

@@ -5,6 +5,7 @@ import { rateField, type Settings } from "../../settings/fields.ts";
 import { formatLength } from "../../units.ts";
 import { nearestOrder, trails, between, type Trail } from "../../toolpath/trails.ts";
 import { thin as thinLine } from "../../toolpath/thin.ts";
+import { cutAlong } from "../../toolpath/loops.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
 import { borderFields, effectiveFloor, floorFields } from "./floor.ts";
@@ -100,9 +101,17 @@ const outsideBorder = { code: "ink-outside-border", severity: "stop" as const, m
 function cut(w: ToolpathWriter, parts: readonly Trail[]): void {
   const order = nearestOrder(parts.map((t) => ({ x0: t.x[0], y0: t.y[0], x1: t.x[t.x.length - 1], y1: t.y[t.y.length - 1] })));
   for (const { index, reverse } of order) {
-    const t = parts[index];
+    const t = reverse ? backwards(parts[index]) : parts[index];
+    if (level(t)) {
+      // Floor rings: as few lines and arcs as hold them.
+      if (Math.hypot(t.x[0] - w.x, t.y[0] - w.y, t.z[0] - w.z) > 1e-6) {
+        w.above(t.x[0], t.y[0]);
+        w.plunge(t.z[0]);
+      }
+      cutAlong(w, t.x, t.y, 0, t.x.length - 1, t.z[0]);
+      continue;
+    }
     const keep = thinLine(t.x, t.y, t.z, 0, t.x.length - 1, THIN);
-    if (reverse) keep.reverse();
     const first = keep[0];
     const joined = Math.hypot(t.x[first] - w.x, t.y[first] - w.y, t.z[first] - w.z) < 1e-6;
     if (!joined) {
@@ -112,3 +121,6 @@ function cut(w: ToolpathWriter, parts: readonly Trail[]): void {
     for (let i = 1; i < keep.length; i++) w.to(t.x[keep[i]], t.y[keep[i]], t.z[keep[i]]);
   }
 }
+
+const level = (t: Trail): boolean => t.x.length > 3 && t.z.every((z) => z === t.z[0]);
+const backwards = (t: Trail): Trail => ({ x: t.x.slice().reverse(), y: t.y.slice().reverse(), z: t.z.slice().reverse() });
