@@ -44,78 +44,108 @@ function awayFromSamples(level: number): number {
 
 function crossings(grey: Grey, cut: number, tiles: TileRange) {
   const { width: W, height: H, data } = grey;
-  const hx = new GrowingI32(4096);
-  const hInkLeft = new GrowingI32(4096);
+  // Samples are whole numbers: comparing with the next whole number up is the same, and stays in integers.
+  const limit = Math.ceil(cut);
+  // Horizontal and vertical crossings, with the side the ink is on; grown a row at a time.
+  let hx = new Int32Array(1 << 15);
+  let hInk = new Uint8Array(1 << 15);
+  let vx = new Int32Array(1 << 15);
+  let vInk = new Uint8Array(1 << 15);
+  let nH = 0;
+  let nV = 0;
   const hRow = new Int32Array(H + 1);
-  const vx = new GrowingI32(4096);
-  const vInkAbove = new GrowingI32(4096);
   const vRow = new Int32Array(H + 2);
-  const active = new Int32Array(tiles.columns);
-
-  const horizontal = (row: number, x0: number, x1: number) => {
-    let before = data[row + x0 - 1] < cut;
-    for (let x = x0; x < x1; x++) {
-      const here = data[row + x] < cut;
-      if (here !== before) {
-        hx.push(x);
-        hInkLeft.push(before ? 1 : 0);
-        before = here;
-      }
+  const spans: number[] = [];
+  const room = () => {
+    if (nH + W + 2 > hx.length) {
+      hx = grown(hx, nH, W);
+      hInk = grown(hInk, nH, W);
+    }
+    if (nV + W + 2 > vx.length) {
+      vx = grown(vx, nV, W);
+      vInk = grown(vInk, nV, W);
     }
   };
-  const vertical = (row: number, x0: number, x1: number) => {
-    for (let x = x0; x < x1; x++) {
-      const above = data[row - W + x] < cut;
-      if (data[row + x] < cut !== above) {
-        vx.push(x);
-        vInkAbove.push(above ? 1 : 0);
+  const edgeRow = (row: number, inkAbove: number) => {
+    room();
+    for (let x = 0; x < W; x++)
+      if (data[row + x] < limit) {
+        vx[nV] = x;
+        vInk[nV++] = inkAbove;
       }
-    }
   };
 
-  for (let x = 0; x < W; x++)
-    if (data[x] < cut) {
-      vx.push(x);
-      vInkAbove.push(0);
-    }
+  edgeRow(0, 0);
   for (let y = 0; y < H; y++) {
     if (y % TILE === 0) {
+      // Stretches of neighbouring tiles that hold both sides of the level.
+      spans.length = 0;
       const t = (y / TILE) * tiles.columns;
-      for (let tx = 0; tx < tiles.columns; tx++) active[tx] = tiles.min[t + tx] < cut && tiles.max[t + tx] >= cut ? 1 : 0;
+      for (let tx = 0; tx < tiles.columns; tx++) {
+        if (tiles.min[t + tx] >= limit || tiles.max[t + tx] < limit) continue;
+        const x0 = tx * TILE;
+        if (spans.length > 0 && spans[spans.length - 1] === x0) spans[spans.length - 1] = Math.min(W, x0 + TILE);
+        else spans.push(x0, Math.min(W, x0 + TILE));
+      }
     }
+    room();
     const row = y * W;
-    if (y > 0) vRow[y] = vx.length;
-    hRow[y] = hx.length;
-    if (data[row] < cut) {
-      hx.push(0);
-      hInkLeft.push(0);
+    if (y > 0) vRow[y] = nV;
+    hRow[y] = nH;
+    if (data[row] < limit) {
+      hx[nH] = 0;
+      hInk[nH++] = 0;
     }
-    for (let tx = 0; tx < tiles.columns; tx++) {
-      if (!active[tx]) continue;
-      const x0 = tx * TILE;
-      const x1 = Math.min(W, x0 + TILE);
-      horizontal(row, Math.max(1, x0), x1);
-      if (y > 0) vertical(row, x0, x1);
+    for (let q = 0; q < spans.length; q += 2) {
+      const x0 = spans[q];
+      const x1 = spans[q + 1];
+      let before = data[row + Math.max(0, x0 - 1)] < limit ? 1 : 0;
+      if (y === 0) {
+        for (let x = x0; x < x1; x++) {
+          const here = data[x] < limit ? 1 : 0;
+          if (here !== before) {
+            hx[nH] = x;
+            hInk[nH++] = before;
+            before = here;
+          }
+        }
+        continue;
+      }
+      for (let x = x0, i = row + x0, up = i - W; x < x1; x++, i++, up++) {
+        const here = data[i] < limit ? 1 : 0;
+        if (here !== before) {
+          hx[nH] = x;
+          hInk[nH++] = before;
+          before = here;
+        }
+        const above = data[up] < limit ? 1 : 0;
+        if (here !== above) {
+          vx[nV] = x;
+          vInk[nV++] = above;
+        }
+      }
     }
-    if (data[row + W - 1] < cut) {
-      hx.push(W);
-      hInkLeft.push(1);
+    if (data[row + W - 1] < limit) {
+      hx[nH] = W;
+      hInk[nH++] = 1;
     }
   }
-  hRow[H] = hx.length;
-  vRow[H] = vx.length;
-  const last = (H - 1) * W;
-  for (let x = 0; x < W; x++)
-    if (data[last + x] < cut) {
-      vx.push(x);
-      vInkAbove.push(1);
-    }
-  vRow[H + 1] = vx.length;
-  return { hx: hx.take(), hInkLeft: hInkLeft.take(), hRow, vx: vx.take(), vInkAbove: vInkAbove.take(), vRow };
+  hRow[H] = nH;
+  vRow[H] = nV;
+  edgeRow((H - 1) * W, 1);
+  vRow[H + 1] = nV;
+  return { hx: hx.subarray(0, nH), hInkLeft: hInk.subarray(0, nH), hRow, vx: vx.subarray(0, nV), vInkAbove: vInk.subarray(0, nV), vRow };
+}
+
+/** A copy with room for at least another row. */
+function grown<T extends Int32Array | Uint8Array>(a: T, used: number, row: number): T {
+  const next = new (a.constructor as new (n: number) => T)(2 * a.length + 2 * row);
+  next.set(a.subarray(0, used));
+  return next;
 }
 
 /** For each crossing the one that follows it along its contour. Vertical crossings are numbered after horizontal ones. */
-function link(grey: Grey, cut: number, hx: Int32Array, hInkLeft: Int32Array, hRow: Int32Array, vx: Int32Array, vInkAbove: Int32Array, vRow: Int32Array): Int32Array {
+function link(grey: Grey, cut: number, hx: Int32Array, hInkLeft: Uint8Array, hRow: Int32Array, vx: Int32Array, vInkAbove: Uint8Array, vRow: Int32Array): Int32Array {
   const { width: W, height: H, data } = grey;
   const nH = hx.length;
   const next = new Int32Array(nH + vx.length);
@@ -169,7 +199,7 @@ function saddleIsInk(data: Uint8Array | Uint16Array, W: number, r: number, x: nu
   return (tl * br - tr * bl) / (tl + br - tr - bl) < cut;
 }
 
-function walk(grey: Grey, cut: number, next: Int32Array, nH: number, hx: Int32Array, hInkLeft: Int32Array, hRow: Int32Array, vx: Int32Array, vRow: Int32Array): Contours {
+function walk(grey: Grey, cut: number, next: Int32Array, nH: number, hx: Int32Array, hInkLeft: Uint8Array, hRow: Int32Array, vx: Int32Array, vRow: Int32Array): Contours {
   const { width: W, height: H, data } = grey;
   const n = next.length;
   const px = new Float64Array(n);
