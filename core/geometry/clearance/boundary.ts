@@ -123,7 +123,7 @@ export function walkToFoot(b: Boundary, start: number, x: number, y: number, out
   out.t = t;
   out.x = b.x[e] + t * b.ux[e];
   out.y = b.y[e] + t * b.uy[e];
-  out.d = Math.hypot(x - out.x, y - out.y);
+  out.d = Math.sqrt((x - out.x) ** 2 + (y - out.y) ** 2);
   out.vertex = t === 0;
 }
 

@@ -4,7 +4,6 @@ import { type Boundary, boundaryOf } from "./boundary.ts";
 import { type Axis, axisOf } from "./graph.ts";
 import { insetRings } from "./inset.ts";
 import { pruneAxis } from "./prune.ts";
-import { addSamples, sampleBoundary } from "./samples.ts";
 
 /**
  * The clearance of a region Ω: its medial axis with the distance to the boundary at every node. V-carve paths, insets at
@@ -24,9 +23,6 @@ export interface Clearance {
 
 /** What leaving out a blunt corner's branch may lose at the wall, mm. */
 export const BRANCH_LOSS = 0.002;
-/** How often the sampling is refined where the axis was in doubt. */
-const ROUNDS = 6;
-
 /**
  * @param region closed polygons that do not cross, the region on the left of each edge; mm
  * @param loss largest wall error that pruned branches may leave, mm
@@ -40,7 +36,7 @@ export function clearanceOf(region: Rings, loss = BRANCH_LOSS): Clearance {
     return { boundary, axis: { x: none, y: none, d: none, a: no, b: no, left: no, right: no }, kept: new Uint8Array(0), widest: 0, widestAt: none };
   }
   // Inside one connected piece the nearest boundary is always its own: pieces are worked one at a time.
-  const axis = joinAxes(components({ xy: interleaved(boundary), starts: boundary.starts, parent: nothing }).map((piece) => axisOfPiece(boundary, piece)));
+  const axis = joinAxes(components({ xy: interleaved(boundary), starts: boundary.starts, parent: nothing }).map((piece) => axisOf(boundary, piece)));
   const kept = pruneAxis(axis, loss);
   const widestAt = new Float64Array(rings);
   let widest = 0;
@@ -53,18 +49,6 @@ export function clearanceOf(region: Rings, loss = BRANCH_LOSS): Clearance {
     }
   }
   return { boundary, axis, kept, widest, widestAt };
-}
-
-function axisOfPiece(boundary: Boundary, rings: readonly number[]): Axis {
-  let sampling = sampleBoundary(boundary, rings);
-  for (let round = 0; ; round++) {
-    const doubts = { edges: [], ts: [] };
-    const axis = axisOf(boundary, sampling.samples, sampling.delaunay, doubts);
-    if (doubts.edges.length === 0 || round === ROUNDS) return axis;
-    const finer = addSamples(boundary, sampling.samples, doubts.edges, doubts.ts);
-    if (!finer) return axis;
-    sampling = finer;
-  }
 }
 
 const nothing = new Int32Array(0);

@@ -59,7 +59,7 @@ export function settleBetween(b: Boundary, p: Point, e1: number, e2: number, rea
     if (k === ROUNDS) return Math.abs(diff) < 1e-4;
     const nx = p.x + sx;
     const ny = p.y + sy;
-    if (!(Math.hypot(nx - x0, ny - y0) <= reach)) return Math.abs(diff) < 1e-4;
+    if (!((nx - x0) ** 2 + (ny - y0) ** 2 <= reach * reach)) return Math.abs(diff) < 1e-4;
     p.x = nx;
     p.y = ny;
   }
@@ -89,7 +89,7 @@ export function settleAmong(b: Boundary, p: Point, e1: number, e2: number, e3: n
     const rb = f3.d - f1.d;
     const sx = (ra * by - rb * ay) / det;
     const sy = (ax * rb - bx * ra) / det;
-    if (!(Math.hypot(p.x + sx - x0, p.y + sy - y0) <= reach)) break;
+    if (!((p.x + sx - x0) ** 2 + (p.y + sy - y0) ** 2 <= reach * reach)) break;
     p.x += sx;
     p.y += sy;
   }

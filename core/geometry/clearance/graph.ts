@@ -1,10 +1,9 @@
-import type Delaunator from "delaunator";
 import { GrowingF64, GrowingI32 } from "../../growing.ts";
-import { boundsOf } from "../rings.ts";
 import { type Boundary, newFoot, onInside, walkToFoot } from "./boundary.ts";
 import { type Point, settleAmong, settleBetween } from "./equidistant.ts";
-import { nearestSample } from "./nearest.ts";
-import type { Samples } from "./samples.ts";
+import { Nearest } from "./nearest.ts";
+import { Samples } from "./samples.ts";
+import { FRAME } from "./triangulation.ts";
 
 /**
  * The medial axis of a region as a graph: node i lies at x, y with clearance d; edge j joins nodes a and b, and is
@@ -25,40 +24,132 @@ export const AXIS_TOLERANCE = 0.001;
 const MAX_HALVINGS = 7;
 /** A node nearer to another piece than to its own by more than this is not on the axis, mm. */
 const DOUBT = 2e-4;
-
-/** Places on the boundary, edge and mm along it, that a node of the axis turned out to be nearer to than its own pieces. */
-export interface Doubts {
-  edges: number[];
-  ts: number[];
-}
+/** How often samples are added where nodes were in doubt; each round looks only at what changed. */
+const ROUNDS = 12;
+/** How often the whole graph is drawn again because a point between two nodes was in doubt. */
+const REDRAWS = 2;
 
 /**
- * The medial axis inside the region, from the triangulation of its boundary's samples. Every node is checked against the
- * boundary near it; `doubts` collects the feet where a node's clearance was not the least distance after all, for the
- * caller to sample and try again. Such nodes keep the true distance, so that nothing is ever cut outside.
+ * The medial axis inside some rings of a boundary that bound one connected piece. Every node is moved to exact
+ * equidistance and checked against the boundary near it; where another piece turned out to be nearer, samples are added
+ * there and the nodes around are found anew. Nodes that stay in doubt keep the true distance, so that nothing is ever cut
+ * outside.
  */
-export function axisOf(b: Boundary, s: Samples, delaunay: Delaunator<Float64Array>, doubts: Doubts): Axis {
-  const { triangles, halfedges } = delaunay;
-  const near = nearestSample(s, delaunay);
-  const best = newFoot();
-  /** Lowers p.d to the true distance where another piece is nearer; returns whether it was. */
-  const doubt = (start: number, l: number, r: number): boolean => {
-    near(b, start, p.x, p.y, best);
-    if (best.d > p.d - DOUBT) return false;
-    p.d = best.d;
-    for (const e of [best.edge, l, r]) {
-      walkToFoot(b, e, p.x, p.y, foot);
-      doubts.edges.push(foot.edge);
-      doubts.ts.push(foot.t);
+export function axisOf(b: Boundary, rings: readonly number[]): Axis {
+  const s = new Samples(b, rings);
+  const nodes = new TriangleNodes(b, s);
+  for (let redraw = 0; ; redraw++) {
+    nodes.settle();
+    const axis = draw(b, s, nodes, redraw < REDRAWS);
+    if (axis) return axis;
+  }
+}
+
+/** The axis's node in each triangle that has one. */
+class TriangleNodes {
+  x = new Float64Array(0);
+  y = new Float64Array(0);
+  d = new Float64Array(0);
+  has = new Uint8Array(0);
+  private near: Nearest;
+  private foot = newFoot();
+  private best = newFoot();
+  private p: Point = { x: 0, y: 0, d: 0 };
+  /** places on the boundary, edge and mm along it, that a node was nearer to than its own pieces */
+  readonly doubts: number[] = [];
+  private size: number;
+
+  constructor(
+    private b: Boundary,
+    private s: Samples,
+  ) {
+    this.near = new Nearest(b, s);
+    let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
+    for (let i = FRAME; i < s.tri.count; i++) {
+      x0 = Math.min(x0, s.tri.xy[2 * i]);
+      x1 = Math.max(x1, s.tri.xy[2 * i]);
+      y0 = Math.min(y0, s.tri.xy[2 * i + 1]);
+      y1 = Math.max(y1, s.tri.xy[2 * i + 1]);
+    }
+    this.size = Math.hypot(x1 - x0, y1 - y0);
+  }
+
+  /** Finds the nodes of all changed triangles, adding samples where one is in doubt until none is. */
+  settle(): void {
+    this.sampleDoubts();
+    for (let round = 0; ; round++) {
+      const dirty = this.s.takeDirty();
+      const n = this.s.tri.triangles;
+      if (this.has.length < n) this.grow(Math.max(n, Math.floor(1.3 * this.has.length)));
+      for (const t of dirty) this.node(t);
+      if (!this.sampleDoubts() || round === ROUNDS) return;
+    }
+  }
+
+  /** Lowers p.d to the true distance where another piece is nearer; @returns whether it was */
+  doubt(p: Point, start: number, l: number, r: number): boolean {
+    this.near.find(start, p.x, p.y, this.best);
+    if (this.best.d > p.d - DOUBT) return false;
+    p.d = this.best.d;
+    for (const e of [this.best.edge, l, r]) {
+      walkToFoot(this.b, e, p.x, p.y, this.foot);
+      this.doubts.push(this.foot.edge, this.foot.t);
     }
     return true;
-  };
-  const nT = triangles.length / 3;
-  const x = new GrowingF64(nT + 64);
-  const y = new GrowingF64(nT + 64);
-  const d = new GrowingF64(nT + 64);
-  const node = new Int32Array(nT).fill(-1);
-  const foot = newFoot();
+  }
+
+  private sampleDoubts(): boolean {
+    let added = false;
+    for (let k = 0; k < this.doubts.length; k += 2) if (this.s.add(this.doubts[k], this.doubts[k + 1])) added = true;
+    this.doubts.length = 0;
+    if (added) this.s.refine();
+    return added;
+  }
+
+  private node(t: number): void {
+    const { b, p, foot } = this;
+    const { tri, edge } = this.s;
+    this.has[t] = 0;
+    const i = tri.corner[3 * t];
+    const j = tri.corner[3 * t + 1];
+    const k = tri.corner[3 * t + 2];
+    if (i < FRAME || j < FRAME || k < FRAME) return;
+    const radius = circumcentre(tri.xy, i, j, k, p);
+    if (!(radius < this.size)) return;
+    walkToFoot(b, edge[i], p.x, p.y, foot);
+    if (!onInside(b, foot, p.x, p.y)) return;
+    if (!settleAmong(b, p, edge[i], edge[j], edge[k], Math.max(0.5 * radius, 0.02))) return;
+    walkToFoot(b, edge[i], p.x, p.y, foot);
+    if (!onInside(b, foot, p.x, p.y)) return;
+    this.doubt(p, i, edge[j], edge[k]);
+    this.x[t] = p.x;
+    this.y[t] = p.y;
+    this.d[t] = p.d;
+    this.has[t] = 1;
+  }
+
+  private grow(n: number): void {
+    const more = (a: Float64Array) => {
+      const next = new Float64Array(n);
+      next.set(a);
+      return next;
+    };
+    this.x = more(this.x);
+    this.y = more(this.y);
+    this.d = more(this.d);
+    const has = new Uint8Array(n);
+    has.set(this.has);
+    this.has = has;
+  }
+}
+
+/** Joins the triangles' nodes across their edges. @returns null where new doubts came up and `strict` asks to look again */
+function draw(b: Boundary, s: Samples, nodes: TriangleNodes, strict: boolean): Axis | null {
+  const { corner, twin, triangles, leaving } = s.tri;
+  const x = new GrowingF64(triangles + 64);
+  const y = new GrowingF64(triangles + 64);
+  const d = new GrowingF64(triangles + 64);
+  const node = new Int32Array(triangles).fill(-1);
   const p: Point = { x: 0, y: 0, d: 0 };
   const add = (px: number, py: number, pd: number): number => {
     x.push(px);
@@ -66,86 +157,74 @@ export function axisOf(b: Boundary, s: Samples, delaunay: Delaunator<Float64Arra
     d.push(pd);
     return x.length - 1;
   };
+  for (let t = 0; t < triangles; t++) if (nodes.has[t]) node[t] = add(nodes.x[t], nodes.y[t], nodes.d[t]);
 
-  const box = boundsOf(s.xy);
-  const size = Math.hypot(box.maxX - box.minX, box.maxY - box.minY);
-  for (let t = 0; t < nT; t++) {
-    const i = triangles[3 * t];
-    const j = triangles[3 * t + 1];
-    const k = triangles[3 * t + 2];
-    const radius = circumcentre(s.xy, i, j, k, p);
-    if (!(radius < size)) continue;
-    walkToFoot(b, s.edge[i], p.x, p.y, foot);
-    if (!onInside(b, foot, p.x, p.y)) continue;
-    if (!settleAmong(b, p, s.edge[i], s.edge[j], s.edge[k], Math.max(0.5 * radius, 0.02))) continue;
-    walkToFoot(b, s.edge[i], p.x, p.y, foot);
-    if (!onInside(b, foot, p.x, p.y)) continue;
-    doubt(i, s.edge[j], s.edge[k]);
-    node[t] = add(p.x, p.y, p.d);
-  }
-
-  const a = new GrowingI32(nT + 64);
-  const c = new GrowingI32(nT + 64);
-  const left = new GrowingI32(nT + 64);
-  const right = new GrowingI32(nT + 64);
-  const join = (n0: number, n1: number, l: number, r: number) => {
-    a.push(n0);
-    c.push(n1);
-    left.push(l);
-    right.push(r);
-  };
+  const a = new GrowingI32(triangles + 64);
+  const c = new GrowingI32(triangles + 64);
+  const left = new GrowingI32(triangles + 64);
+  const right = new GrowingI32(triangles + 64);
   const split = (n0: number, n1: number, sl: number, sr: number, depth: number): void => {
     const l = s.edge[sl];
     const r = s.edge[sr];
-    const len = Math.hypot(x.data[n1] - x.data[n0], y.data[n1] - y.data[n0]);
+    const dx = x.data[n1] - x.data[n0];
+    const dy = y.data[n1] - y.data[n0];
+    const len = Math.sqrt(dx * dx + dy * dy);
     if (depth < MAX_HALVINGS && len > 0.02) {
       const mx = (x.data[n0] + x.data[n1]) / 2;
       const my = (y.data[n0] + y.data[n1]) / 2;
       p.x = mx;
       p.y = my;
       if (settleBetween(b, p, l, r, len)) {
-        const off = Math.max(Math.hypot(p.x - mx, p.y - my), Math.abs(p.d - (d.data[n0] + d.data[n1]) / 2));
+        const off = Math.max(Math.sqrt((p.x - mx) ** 2 + (p.y - my) ** 2), Math.abs(p.d - (d.data[n0] + d.data[n1]) / 2));
         if (off > AXIS_TOLERANCE && off < 0.5 * len) {
-          const wrong = doubt(sl, l, r);
+          const deeper = nodes.doubt(p, sl, l, r) ? MAX_HALVINGS : depth + 1;
           const m = add(p.x, p.y, p.d);
-          const deeper = wrong ? MAX_HALVINGS : depth + 1;
           split(n0, m, sl, sr, deeper);
           split(m, n1, sl, sr, deeper);
           return;
         }
       }
     }
-    join(n0, n1, l, r);
+    a.push(n0);
+    c.push(n1);
+    left.push(l);
+    right.push(r);
   };
 
-  for (let e = 0; e < triangles.length; e++) {
-    const o = halfedges[e];
+  for (let e = 0; e < 3 * triangles; e++) {
+    const o = twin[e];
     if (o < e) continue;
     const n0 = node[(e / 3) | 0];
     const n1 = node[(o / 3) | 0];
     if (n0 < 0 || n1 < 0) continue;
-    const i = triangles[e];
-    const j = triangles[e % 3 === 2 ? e - 2 : e + 1];
+    const i = corner[e];
+    const j = corner[e % 3 === 2 ? e - 2 : e + 1];
     if (s.next[i] === j || s.next[j] === i) continue;
     // Triangle e lies on the right of half-edge i→j, its partner on the left: walking across, i is on the left.
     split(n0, n1, i, j, 0);
   }
 
-  // Into every convex corner: the first triangle there has the vertex and its two neighbours.
-  for (let t = 0; t < nT; t++) {
-    if (node[t] < 0) continue;
-    for (let q = 0; q < 3; q++) {
-      const v = triangles[3 * t + q];
-      if (s.t[v] !== 0) continue;
-      const e1 = triangles[3 * t + ((q + 1) % 3)];
-      const e2 = triangles[3 * t + ((q + 2) % 3)];
-      if (!((s.next[v] === e1 && s.prev[v] === e2) || (s.next[v] === e2 && s.prev[v] === e1))) continue;
-      const ve = s.edge[v];
-      if (b.ux[b.prev[ve]] * b.uy[ve] - b.uy[b.prev[ve]] * b.ux[ve] <= 0) continue;
-      // Walking out to the corner, the boundary edge that leaves it lies on the left, the one that reaches it on the right.
-      split(node[t], add(b.x[ve], b.y[ve], 0), v, s.prev[v], 0);
-    }
+  // Into every convex corner: the triangle there has the vertex and its two neighbours.
+  for (let v = FRAME; v < s.tri.count; v++) {
+    if (s.t[v] !== 0) continue;
+    const ve = s.edge[v];
+    const pe = b.prev[ve];
+    if (b.ux[pe] * b.uy[ve] - b.uy[pe] * b.ux[ve] <= 0) continue;
+    const first = leaving[v];
+    let h = first;
+    do {
+      const e1 = corner[h % 3 === 2 ? h - 2 : h + 1];
+      const e2 = corner[h % 3 === 0 ? h + 2 : h - 1];
+      const t = (h / 3) | 0;
+      if (node[t] >= 0 && ((s.next[v] === e1 && s.prev[v] === e2) || (s.next[v] === e2 && s.prev[v] === e1))) {
+        // Walking out to the corner, the boundary edge that leaves it lies on the left, the one that reaches it on the right.
+        split(node[t], add(b.x[ve], b.y[ve], 0), v, s.prev[v], 0);
+        break;
+      }
+      h = twin[h % 3 === 0 ? h + 2 : h - 1];
+    } while (h >= 0 && h !== first);
   }
+  if (strict && nodes.doubts.length > 0) return null;
   return { x: x.take(), y: y.take(), d: d.take(), a: a.take(), b: c.take(), left: left.take(), right: right.take() };
 }
 
@@ -163,5 +242,5 @@ function circumcentre(xy: Float64Array, i: number, j: number, k: number, p: Poin
   const oy = (dx * cl - ex * bl) / (2 * det);
   p.x = xy[2 * i] + ox;
   p.y = xy[2 * i + 1] + oy;
-  return Math.hypot(ox, oy);
+  return Math.sqrt(ox * ox + oy * oy);
 }

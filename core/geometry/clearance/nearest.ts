@@ -1,4 +1,3 @@
-import type Delaunator from "delaunator";
 import { type Boundary, type Foot, newFoot, walkToFoot } from "./boundary.ts";
 import type { Samples } from "./samples.ts";
 
@@ -8,79 +7,87 @@ const MOST = 32;
 /**
  * Finds the nearest boundary point by walking over the triangulation towards ever nearer samples (each sample of a
  * Delaunay triangulation has a nearer neighbour unless it is the nearest), then along the chains of the near ones.
- * @returns a function (boundary, sample to start from, x, y, foot to fill)
  */
-export function nearestSample(s: Samples, d: Delaunator<Float64Array>) {
-  const { triangles, halfedges } = d;
-  const incoming = new Int32Array(s.edge.length).fill(-1);
-  for (let e = 0; e < triangles.length; e++) {
-    const to = triangles[e % 3 === 2 ? e - 2 : e + 1];
-    // On the hull start from the half-edge without a partner, so that going round meets every neighbour.
-    if (halfedges[e] === -1 || incoming[to] === -1) incoming[to] = e;
-  }
-  const { xy } = s;
-  const trial = newFoot();
-  const reach = (b: Boundary, edge: number, x: number, y: number, out: Foot) => {
-    walkToFoot(b, edge, x, y, trial);
-    if (trial.d < out.d) Object.assign(out, trial);
-  };
-  /** The longer of the gaps to a sample's neighbours: boundary as near as away² − gap²/4 may hide beside it. */
-  const gap = new Float64Array(s.edge.length);
-  for (let i = 0; i < gap.length; i++) {
-    const j = s.next[i];
-    const g = Math.hypot(s.xy[2 * j] - s.xy[2 * i], s.xy[2 * j + 1] - s.xy[2 * i + 1]);
-    gap[i] = Math.max(gap[i], g);
-    gap[j] = Math.max(gap[j], g);
-  }
-  const seen = new Int32Array(s.edge.length);
-  const queue: number[] = [];
-  let stamp = 0;
-  const away = (i: number, x: number, y: number) => Math.hypot(xy[2 * i] - x, xy[2 * i + 1] - y);
+export class Nearest {
+  private seen: Int32Array = new Int32Array(0);
+  private stamp = 0;
+  private queue = new Int32Array(MOST + 64);
+  private trial = newFoot();
+  constructor(
+    private b: Boundary,
+    private s: Samples,
+  ) {}
 
-  /** Calls visit with every neighbour of sample i. */
-  const around = (i: number, visit: (j: number) => void) => {
-    const first = incoming[i];
-    let e = first;
-    if (e < 0) return;
-    do {
-      visit(triangles[e]);
-      const out = e % 3 === 2 ? e - 2 : e + 1;
-      if (triangles[out] !== i) return;
-      e = halfedges[out];
-    } while (e !== -1 && e !== first);
-  };
-
-  return (b: Boundary, start: number, x: number, y: number, out: Foot): void => {
+  /** Fills `out` with the foot of (x, y), searching from sample `start`. */
+  find(start: number, x: number, y: number, out: Foot): void {
+    const { s } = this;
+    const { tri } = s;
+    const { corner, twin, leaving, xy } = tri;
+    if (this.seen.length < tri.count) this.seen = new Int32Array(2 * tri.count);
     let i = start;
-    let best = away(i, x, y);
+    let best = (xy[2 * i] - x) ** 2 + (xy[2 * i + 1] - y) ** 2;
     for (let moved = true; moved; ) {
       moved = false;
-      around(i, (j) => {
-        const dj = away(j, x, y);
-        if (dj < best) {
-          best = dj;
+      const first = leaving[i];
+      let e = first;
+      do {
+        const j = corner[e % 3 === 2 ? e - 2 : e + 1];
+        const d = (xy[2 * j] - x) ** 2 + (xy[2 * j + 1] - y) ** 2;
+        if (d < best) {
+          best = d;
           i = j;
           moved = true;
         }
-      });
+        e = twin[e % 3 === 0 ? e + 2 : e - 1];
+      } while (e >= 0 && e !== first);
     }
     out.d = Infinity;
-    stamp++;
+    const stamp = ++this.stamp;
+    const { seen, queue } = this;
     seen[i] = stamp;
-    queue.length = 0;
-    queue.push(i);
-    for (let q = 0; q < queue.length; q++) {
+    queue[0] = i;
+    let length = 1;
+    for (let q = 0; q < length; q++) {
       const k = queue[q];
-      reach(b, s.edge[k], x, y, out);
+      if (s.edge[k] < 0) continue;
+      this.reach(s.edge[k], x, y, out);
       // A convex vertex has a chain on either side that walking from the other does not find.
-      if (s.t[k] === 0) reach(b, b.prev[s.edge[k]], x, y, out);
-      if (queue.length < MOST)
-        around(k, (j) => {
-          if (seen[j] === stamp) return;
+      if (s.t[k] === 0) this.reach(this.b.prev[s.edge[k]], x, y, out);
+      if (length >= MOST) continue;
+      const limit = out.d * out.d;
+      const first = leaving[k];
+      let e = first;
+      do {
+        const j = corner[e % 3 === 2 ? e - 2 : e + 1];
+        if (seen[j] !== stamp) {
           seen[j] = stamp;
-          const dj = away(j, x, y);
-          if (dj * dj - (gap[j] * gap[j]) / 4 < out.d * out.d) queue.push(j);
-        });
+          const d = (xy[2 * j] - x) ** 2 + (xy[2 * j + 1] - y) ** 2;
+          // Boundary as near as d² − gap²/4 may hide beside a sample whose neighbours are gap away.
+          if (d < limit || (s.edge[j] >= 0 && d - this.gap2(j) / 4 < limit)) queue[length++] = j;
+        }
+        e = twin[e % 3 === 0 ? e + 2 : e - 1];
+      } while (e >= 0 && e !== first && length < queue.length);
     }
-  };
+  }
+
+  /** Square of the longer gap from sample j to its neighbours along the boundary. */
+  private gap2(j: number): number {
+    const { next, prev, tri } = this.s;
+    const { xy } = tri;
+    const n = next[j];
+    const p = prev[j];
+    return Math.max((xy[2 * n] - xy[2 * j]) ** 2 + (xy[2 * n + 1] - xy[2 * j + 1]) ** 2, (xy[2 * p] - xy[2 * j]) ** 2 + (xy[2 * p + 1] - xy[2 * j + 1]) ** 2);
+  }
+
+  private reach(edge: number, x: number, y: number, out: Foot): void {
+    const f = this.trial;
+    walkToFoot(this.b, edge, x, y, f);
+    if (f.d >= out.d) return;
+    out.edge = f.edge;
+    out.t = f.t;
+    out.x = f.x;
+    out.y = f.y;
+    out.d = f.d;
+    out.vertex = f.vertex;
+  }
 }

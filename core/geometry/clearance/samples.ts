@@ -1,15 +1,6 @@
-import Delaunator from "delaunator";
+import { GrowingF64, GrowingI32 } from "../../growing.ts";
 import type { Boundary } from "./boundary.ts";
-
-/** Points along the boundary, each on edge `edge` at `t` mm from its start; in order, ring after ring. */
-export interface Samples {
-  /** x, y by turns */
-  xy: Float64Array;
-  edge: Int32Array;
-  t: Float64Array;
-  next: Int32Array;
-  prev: Int32Array;
-}
+import { FRAME, Triangulation } from "./triangulation.ts";
 
 /** Longest spacing before anything is known, mm. */
 const COARSE = 3;
@@ -19,90 +10,201 @@ const BETA = 0.5;
 const FINEST = 0.01;
 /** Neighbouring spacings differ by no more than this factor. */
 const GRADE = 2.5;
-const PASSES = 14;
 
 /**
- * Samples a boundary so that the Delaunay triangulation holds every piece between neighbours and its circles on the
- * region's side are at least as wide as the spacing: then the Voronoi edges between samples that are not neighbours
- * follow the medial axis (N. Amenta, S. Choi, R. Kolluri, "The power crust" 2001, for the sampling condition).
+ * Points along some rings of a boundary with their triangulation, dense enough that it holds every piece between
+ * neighbours and that its circles on the region's side are at least as wide as the spacing: then the Voronoi edges between
+ * samples that are not neighbours follow the medial axis (N. Amenta, S. Choi, R. Kolluri, "The power crust" 2001, for the
+ * sampling condition). Pieces are halved one at a time, so that each costs only its own surroundings.
+ *
+ * Sample i lies on boundary edge `edge[i]` at `t[i]` mm from its start; the frame's points have edge −1.
  */
-export function sampleBoundary(b: Boundary, rings: readonly number[]): Sampling {
-  return refine(b, initialParts(b, rings));
-}
-
-/** The same with samples at the given places too: edge and mm along it, where the axis needs to know more. */
-export function addSamples(b: Boundary, s: Samples, edges: readonly number[], ts: readonly number[]): Sampling | null {
-  const marks = edges.map((edge, i) => ({ edge, t: ts[i] })).sort((p, q) => p.edge - q.edge || p.t - q.t);
-  const edge: number[] = [];
-  const t: number[] = [];
-  const clear = (e: number, at: number, otherEdge: number, otherT: number) => e !== otherEdge || Math.abs(at - otherT) > FINEST / 4;
-  let m = 0;
-  for (let i = 0; i < s.edge.length; i++) {
-    edge.push(s.edge[i]);
-    t.push(s.t[i]);
-    const e = s.edge[i];
-    const end = i + 1 < s.edge.length && s.edge[i + 1] === e ? s.t[i + 1] : b.len[e];
-    for (; m < marks.length && marks[m].edge === e && marks[m].t < end; m++) {
-      const k = t.length - 1;
-      if (!clear(e, marks[m].t, edge[k], t[k]) || end - marks[m].t < FINEST / 4 || marks[m].t <= t[k]) continue;
-      edge.push(e);
-      t.push(marks[m].t);
-    }
-  }
-  return edge.length === s.edge.length ? null : refine(b, { edge: Int32Array.from(edge), t: Float64Array.from(t) });
-}
-
-export interface Sampling {
-  samples: Samples;
-  delaunay: Delaunator<Float64Array>;
-}
-
-function refine(b: Boundary, from: Parts): Sampling {
-  let parts = from;
-  for (let pass = 0; ; pass++) {
-    const samples = place(b, parts);
-    const delaunay = new Delaunator(samples.xy);
-    const split = pass < PASSES ? wanted(samples, delaunay) : null;
-    if (!split) return { samples, delaunay };
-    parts = subdivide(samples, split);
-  }
-}
-
-/** Offsets of samples along every edge, as a list per sample: edge and t, vertices having t = 0. */
-interface Parts {
+export class Samples {
+  readonly tri: Triangulation;
   edge: Int32Array;
   t: Float64Array;
-}
+  next: Int32Array;
+  prev: Int32Array;
+  /** triangles changed since the last {@link takeDirty}, each once */
+  private dirty: number[] = [];
+  private isDirty: Uint8Array;
+  private queue: number[] = [];
+  private queued: Uint8Array;
+  /** the sample at the start of each boundary edge */
+  private vertexSample = new Map<number, number>();
 
-function initialParts(b: Boundary, rings: readonly number[]): Parts {
-  const edge: number[] = [];
-  const t: number[] = [];
-  for (const k of rings) for (let i = b.starts[k]; i < b.starts[k + 1]; i++) {
-    const len = b.len[i];
-    const marks = [0];
-    const pieces = Math.ceil(len / COARSE);
-    for (let k = 1; k < pieces; k++) marks.push((k * len) / pieces);
-    grade(marks, len, sharpness(b, i), false);
-    grade(marks, len, sharpness(b, b.next[i]), true);
-    marks.sort((p, q) => p - q);
-    let last = -Infinity;
-    for (const m of marks) {
-      if (m - last < FINEST / 2 || (m > 0 && len - m < FINEST / 2)) continue;
-      edge.push(i);
-      t.push(m);
-      last = m;
+  constructor(
+    readonly b: Boundary,
+    rings: readonly number[],
+  ) {
+    const edge = new GrowingI32(1024);
+    const t = new GrowingF64(1024);
+    for (let i = 0; i < FRAME; i++) {
+      edge.push(-1);
+      t.push(0);
+    }
+    const firsts: number[] = [];
+    for (const k of rings) {
+      firsts.push(edge.length);
+      for (let e = b.starts[k]; e < b.starts[k + 1]; e++) initialMarks(b, e, edge, t);
+    }
+    firsts.push(edge.length);
+    this.edge = edge.take();
+    this.t = t.take();
+    const n = this.edge.length;
+    this.next = new Int32Array(n).fill(-1);
+    this.prev = new Int32Array(n).fill(-1);
+    const points = new Float64Array(2 * (n - FRAME));
+    for (let r = 0; r + 1 < firsts.length; r++)
+      for (let i = firsts[r]; i < firsts[r + 1]; i++) {
+        const e = this.edge[i];
+        points[2 * (i - FRAME)] = b.x[e] + this.t[i] * b.ux[e];
+        points[2 * (i - FRAME) + 1] = b.y[e] + this.t[i] * b.uy[e];
+        this.next[i] = i + 1 < firsts[r + 1] ? i + 1 : firsts[r];
+        this.prev[this.next[i]] = i;
+        if (this.t[i] === 0) this.vertexSample.set(e, i);
+      }
+    this.tri = new Triangulation(points);
+    this.queued = new Uint8Array(n);
+    this.isDirty = new Uint8Array(this.tri.triangles);
+    for (let i = 0; i < this.tri.triangles; i++) this.mark(i);
+    for (let i = n - 1; i >= FRAME; i--) this.want(i);
+    this.refine();
+  }
+
+  /** Triangles that are new or changed since the last call. */
+  takeDirty(): number[] {
+    const d = this.dirty;
+    for (const t of d) this.isDirty[t] = 0;
+    this.dirty = [];
+    return d;
+  }
+
+  /** Adds a sample on boundary edge `e` at `t` mm along it. @returns false where one is there already */
+  add(e: number, t: number): boolean {
+    let i = this.vertexSample.get(e);
+    if (i === undefined) return false;
+    for (let n = this.next[i]; this.edge[n] === e && this.t[n] > 0 && this.t[n] <= t; n = this.next[i]) i = n;
+    const end = this.edge[this.next[i]] === e && this.t[this.next[i]] > 0 ? this.t[this.next[i]] : this.b.len[e];
+    if (t - this.t[i] <= FINEST / 4 || end - t <= FINEST / 4) return false;
+    this.insert(i, t);
+    return true;
+  }
+
+  /** Halves pieces until every one holds the condition. */
+  refine(): void {
+    const { queue } = this;
+    while (queue.length > 0) {
+      const i = queue.pop()!;
+      this.queued[i] = 0;
+      const len = this.pieceLength(i);
+      if (len > 2 * FINEST && this.tooLong(i, len)) this.insert(i, this.t[i] + len / 2);
     }
   }
-  return { edge: Int32Array.from(edge), t: Float64Array.from(t) };
+
+  private tooLong(i: number, len: number): boolean {
+    const { tri, next, prev } = this;
+    const j = next[i];
+    // A half-edge has its triangle on the right; the region lies on the left of i → j, so on the right of j → i.
+    const e = tri.edge(j, i);
+    if (e < 0) return true;
+    const apex = tri.corner[e % 3 === 0 ? e + 2 : e - 1];
+    if (apex >= FRAME && apex !== next[j] && apex !== prev[i] && len > BETA * circumradius(tri.xy, i, j, apex)) return true;
+    return len > 4 * FINEST && len > GRADE * Math.min(this.pieceLength(prev[i]), this.pieceLength(j));
+  }
+
+  private pieceLength(i: number): number {
+    const j = this.next[i];
+    return (this.edge[j] === this.edge[i] && this.t[j] > 0 ? this.t[j] : this.b.len[this.edge[i]]) - this.t[i];
+  }
+
+  private insert(i: number, t: number): void {
+    const { b, tri } = this;
+    const e = this.edge[i];
+    const v = tri.insert(b.x[e] + t * b.ux[e], b.y[e] + t * b.uy[e], i);
+    if (v >= this.edge.length) this.makeRoom(v);
+    const j = this.next[i];
+    this.edge[v] = e;
+    this.t[v] = t;
+    this.next[i] = this.prev[j] = v;
+    this.prev[v] = i;
+    this.next[v] = j;
+    this.want(j);
+    this.want(this.prev[i]);
+    this.want(v);
+    this.want(i);
+    // Every triangle that changed has v for a corner; the pieces across from it see a new circle.
+    const first = tri.leaving[v];
+    let h = first;
+    do {
+      this.mark((h / 3) | 0);
+      const hn = h % 3 === 2 ? h - 2 : h + 1;
+      const hp = h % 3 === 0 ? h + 2 : h - 1;
+      const p = tri.corner[hn];
+      const q = tri.corner[hp];
+      if (this.next[p] === q) this.want(p);
+      else if (this.next[q] === p) this.want(q);
+      h = tri.twin[hp];
+    } while (h >= 0 && h !== first);
+  }
+
+  private want(i: number): void {
+    if (i < FRAME || this.queued[i]) return;
+    this.queued[i] = 1;
+    this.queue.push(i);
+  }
+
+  private mark(t: number): void {
+    if (t >= this.isDirty.length) this.isDirty = grown(this.isDirty, 2 * t);
+    if (this.isDirty[t]) return;
+    this.isDirty[t] = 1;
+    this.dirty.push(t);
+  }
+
+  private makeRoom(v: number): void {
+    this.edge = grown(this.edge, 2 * v);
+    this.t = grown(this.t, 2 * v);
+    this.next = grown(this.next, 2 * v);
+    this.prev = grown(this.prev, 2 * v);
+    this.queued = grown(this.queued, 2 * v);
+  }
+}
+
+function grown<T extends Uint8Array | Int32Array | Float64Array>(a: T, n: number): T {
+  const out = new (a.constructor as new (n: number) => T)(n);
+  out.set(a);
+  return out;
+}
+
+/** First samples of boundary edge e: its start, evenly no farther apart than COARSE, and closer towards sharp corners. */
+function initialMarks(b: Boundary, e: number, edge: GrowingI32, t: GrowingF64): void {
+  const len = b.len[e];
+  const pieces = Math.ceil(len / COARSE);
+  const start = sharpness(b, e);
+  const end = sharpness(b, b.next[e]);
+  const marks = [0];
+  for (let k = 1; k < pieces; k++) marks.push((k * len) / pieces);
+  if (start > 0 || end > 0) {
+    grade(marks, len, start, false);
+    grade(marks, len, end, true);
+    marks.sort((p, q) => p - q);
+  }
+  let last = -Infinity;
+  for (const m of marks) {
+    if (m - last < FINEST / 2 || (m > 0 && len - m < FINEST / 2)) continue;
+    edge.push(e);
+    t.push(m);
+    last = m;
+  }
 }
 
 /** tan of half the inside angle at vertex i, or 0 where it needs no grading (blunt or reflex). */
 function sharpness(b: Boundary, i: number): number {
   const p = b.prev[i];
   const cross = b.ux[p] * b.uy[i] - b.uy[p] * b.ux[i];
-  const dot = b.ux[p] * b.ux[i] + b.uy[p] * b.uy[i];
-  const inside = Math.PI - Math.atan2(cross, dot);
-  return cross > 0 && inside < 1.4 ? Math.tan(inside / 2) : 0;
+  if (cross <= 0) return 0;
+  const inside = Math.PI - Math.atan2(cross, b.ux[p] * b.ux[i] + b.uy[p] * b.uy[i]);
+  return inside < 1.4 ? Math.tan(inside / 2) : 0;
 }
 
 /** Marks that widen geometrically away from a sharp corner, the same on both its edges. */
@@ -112,70 +214,6 @@ function grade(marks: number[], len: number, tanHalf: number, fromEnd: boolean):
   for (let d = 2 * FINEST; d < 0.45 * len; d *= growth) marks.push(fromEnd ? len - d : d);
 }
 
-function place(b: Boundary, p: Parts): Samples {
-  const n = p.edge.length;
-  const xy = new Float64Array(2 * n);
-  const next = new Int32Array(n);
-  const prev = new Int32Array(n);
-  let ringStart = 0;
-  for (let i = 0; i < n; i++) {
-    const e = p.edge[i];
-    xy[2 * i] = b.x[e] + p.t[i] * b.ux[e];
-    xy[2 * i + 1] = b.y[e] + p.t[i] * b.uy[e];
-    const lastOfRing = i + 1 === n || b.ring[p.edge[i + 1]] !== b.ring[e];
-    next[i] = lastOfRing ? ringStart : i + 1;
-    prev[next[i]] = i;
-    if (lastOfRing) ringStart = i + 1;
-  }
-  return { xy, edge: p.edge, t: p.t, next, prev };
-}
-
-/** How many parts each piece (sample i to its next) should become; null when all serve as they are. */
-function wanted(s: Samples, d: Delaunator<Float64Array>): Uint8Array | null {
-  const n = s.next.length;
-  const split = new Uint8Array(n).fill(255);
-  const length = new Float64Array(n);
-  for (let i = 0; i < n; i++) length[i] = Math.hypot(s.xy[2 * s.next[i]] - s.xy[2 * i], s.xy[2 * s.next[i] + 1] - s.xy[2 * i + 1]);
-  const { triangles } = d;
-  let any = false;
-  for (let e = 0; e < triangles.length; e++) {
-    // Delaunator's triangles turn clockwise where y points up: a half-edge has the triangle on its right.
-    const q = triangles[e];
-    const p = triangles[e % 3 === 2 ? e - 2 : e + 1];
-    if (s.next[p] !== q) continue;
-    const apex = triangles[e % 3 === 0 ? e + 2 : e - 1];
-    const corner = apex === s.next[q] || apex === s.prev[p];
-    split[p] = 1;
-    if (corner || length[p] <= 2 * FINEST) continue;
-    const want = length[p] / (BETA * circumradius(s.xy, p, q, apex));
-    if (want > 1) split[p] = Math.min(8, Math.ceil(want), Math.max(1, Math.floor(length[p] / FINEST)));
-  }
-  for (let i = 0; i < n; i++) {
-    if (split[i] === 255) split[i] = length[i] > 2 * FINEST ? 2 : 1;
-    const beside = Math.min(length[s.prev[i]], length[s.next[i]]);
-    if (split[i] === 1 && length[i] > GRADE * beside && length[i] > 4 * FINEST) split[i] = Math.min(8, Math.ceil(length[i] / (GRADE * beside)));
-    if (split[i] > 1) any = true;
-  }
-  return any ? split : null;
-}
-
-function subdivide(s: Samples, split: Uint8Array): Parts {
-  let total = 0;
-  for (const k of split) total += k;
-  const edge = new Int32Array(total);
-  const t = new Float64Array(total);
-  let at = 0;
-  for (let i = 0; i < split.length; i++) {
-    const j = s.next[i];
-    const gap = Math.hypot(s.xy[2 * j] - s.xy[2 * i], s.xy[2 * j + 1] - s.xy[2 * i + 1]);
-    for (let k = 0; k < split[i]; k++) {
-      edge[at] = s.edge[i];
-      t[at++] = s.t[i] + (gap * k) / split[i];
-    }
-  }
-  return { edge, t };
-}
-
 function circumradius(xy: Float64Array, i: number, j: number, k: number): number {
   const dx = xy[2 * j] - xy[2 * i];
   const dy = xy[2 * j + 1] - xy[2 * i + 1];
@@ -183,5 +221,7 @@ function circumradius(xy: Float64Array, i: number, j: number, k: number): number
   const ey = xy[2 * k + 1] - xy[2 * i + 1];
   const area2 = Math.abs(dx * ey - dy * ex);
   if (area2 < 1e-18) return Infinity;
-  return (Math.hypot(dx, dy) * Math.hypot(ex, ey) * Math.hypot(ex - dx, ey - dy)) / (2 * area2);
+  const fx = ex - dx;
+  const fy = ey - dy;
+  return Math.sqrt((dx * dx + dy * dy) * (ex * ex + ey * ey) * (fx * fx + fy * fy)) / (2 * area2);
 }
