@@ -21,6 +21,17 @@ export function star(random: () => number, n: number, r0: number, r1: number, cx
   return points;
 }
 
+/** A smooth wavy blob round (cx, cy), n points, mean radius r, as a tracing of a drawing comes: finely flattened curves. */
+export function blob(random: () => number, n: number, r: number, cx = 0, cy = 0, wave = 0.12): [number, number][] {
+  const waves = [2, 3, 5, 9, 17].map((k) => ({ k, a: (wave * r * random()) / Math.sqrt(k), f: 2 * Math.PI * random() }));
+  return Array.from({ length: n }, (_, i) => {
+    const a = (i / n) * 2 * Math.PI;
+    let at = r;
+    for (const w of waves) at += w.a * Math.cos(w.k * a + w.f);
+    return [cx + at * Math.cos(a), cy + at * Math.sin(a)] as [number, number];
+  });
+}
+
 /** A regular polygon that stands for a circle. */
 export function circle(cx: number, cy: number, r: number, n: number, clockwise = false): [number, number][] {
   return Array.from({ length: n }, (_, i) => {

@@ -1,5 +1,6 @@
 import type { Finding } from "@oaken/core/inspect/finding";
 import type { BuildResult } from "@oaken/core/job/build";
+import { shadingOf } from "@oaken/core/proof/light";
 import type { Built } from "./messages.ts";
 
 /** Longest side of the tone's little picture, pixels. */
@@ -27,7 +28,7 @@ export function drawn(r: BuildResult, final: boolean, findings: Finding[], took:
     bins: chain && chain.toneResult.bins,
     tone: chain && smallTone(chain.toneResult.grey),
     cuts: r.cuts.map((c) => ({ id: c.id, on: c.cut.on, resolved: c.resolved, seconds: c.seconds, minZ: c.figures.minZ, toolpath: c.toolpath, moveSeconds: c.moveSeconds, facts: c.facts })),
-    surface: r.proof,
+    surface: { ...r.proof, shading: shadingOf(r.proof) },
     seconds: r.seconds,
     findings,
     took,

@@ -1,5 +1,6 @@
 import type { Finding } from "@oaken/core/inspect/finding";
 import type { JobDocument } from "@oaken/core/job/document";
+import type { Shading } from "@oaken/core/proof/light";
 import type { Resolved } from "@oaken/core/settings/fields";
 import type { Toolpath } from "@oaken/core/toolpath/toolpath";
 
@@ -24,6 +25,7 @@ export interface DrawnSurface {
   height: number;
   z: Float32Array;
   by: Uint8Array;
+  shading: Shading;
 }
 
 export interface DrawnCut {

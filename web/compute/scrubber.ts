@@ -1,5 +1,6 @@
 import { profileOf } from "@oaken/core/cutters/profile";
 import type { BuildResult } from "@oaken/core/job/build";
+import { shadingOf } from "@oaken/core/proof/light";
 import { newSurface, type Surface } from "@oaken/core/proof/surface";
 import { sweep } from "@oaken/core/proof/sweep";
 import type { DrawnSurface } from "./messages.ts";
@@ -29,7 +30,7 @@ export class Scrubber {
       this.move = 0;
     }
     if (cut < this.build.cuts.length) this.forward(Math.min(move, this.build.cuts[cut].toolpath.kind.length));
-    return { cell: this.now.cell, width: this.now.width, height: this.now.height, z: this.now.z.slice(), by: this.now.by.slice() };
+    return { cell: this.now.cell, width: this.now.width, height: this.now.height, z: this.now.z.slice(), by: this.now.by.slice(), shading: shadingOf(this.now) };
   }
 
   private forward(to: number): void {

@@ -118,10 +118,20 @@ class TriangleNodes {
     if (!(radius < this.size)) return;
     walkToFoot(b, edge[i], p.x, p.y, foot);
     if (!onInside(b, foot, p.x, p.y)) return;
-    if (!settleAmong(b, p, edge[i], edge[j], edge[k], Math.max(0.5 * radius, 0.02))) return;
-    walkToFoot(b, edge[i], p.x, p.y, foot);
-    if (!onInside(b, foot, p.x, p.y)) return;
-    this.doubt(p, i, edge[j], edge[k]);
+    const cx = p.x;
+    const cy = p.y;
+    if (settleAmong(b, p, edge[i], edge[j], edge[k], Math.max(0.5 * radius, 0.02))) {
+      walkToFoot(b, edge[i], p.x, p.y, foot);
+      if (!onInside(b, foot, p.x, p.y)) return;
+      this.doubt(p, i, edge[j], edge[k]);
+    } else {
+      // Newton's way led astray: the circle's own centre serves, at its true distance, so that the graph stays whole.
+      this.near.find(i, cx, cy, this.best);
+      if (!onInside(b, this.best, cx, cy) || this.best.d < 0.5 * radius) return;
+      p.x = cx;
+      p.y = cy;
+      p.d = this.best.d;
+    }
     this.x[t] = p.x;
     this.y[t] = p.y;
     this.d[t] = p.d;

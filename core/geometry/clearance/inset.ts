@@ -61,9 +61,11 @@ export function insetRings(b: Boundary, axis: Axis, widest: Float64Array, rho: n
     if (touched[k] || widest[k] < rho) continue;
     const from = xy.length;
     for (let e = b.starts[k]; e < b.starts[k + 1]; e++) {
-      round(b, e, 0, 1, rho, tolerance, xy);
+      round(b, e, 0, 1, rho, tolerance, xy, e > b.starts[k]);
       offset(b, e, b.len[e], rho, xy);
     }
+    // The last edge ends where the first vertex's turn began.
+    xy.length -= 2;
     close(from, k);
   }
   const offsets = starts.take();
@@ -80,6 +82,9 @@ interface Event {
   /** orders events along a ring: vertex i fills 2i…2i+1, edge i fills 2i+1…2i+2 */
   key: number;
   begins: boolean;
+  /** the inset's point there */
+  x: number;
+  y: number;
   /** for an end: the beginning that continues from it */
   partner: number;
 }
@@ -117,15 +122,25 @@ function collect(b: Boundary, axis: Axis, rho: number): Event[] {
   return order.map((i) => found[i]);
 }
 
-/** Keys this close are one place on the boundary: rounding decided their order, so beginnings and ends may change places. */
-const SAME_KEY = 1e-6;
+/** Inset points this close are one place, mm: rounding decided the order of their events, so these may change places. */
+const SAME_PLACE = 0.01;
 
 /** Along a ring beginnings and ends take turns; puts neighbours at one place into that order. */
 function alternate(b: Boundary, found: Event[], order: number[]): void {
-  for (let i = 1; i + 1 < order.length; i++) {
-    const [p, q, r] = [found[order[i - 1]], found[order[i]], found[order[i + 1]]];
-    if (b.ring[p.edge] !== b.ring[q.edge] || b.ring[q.edge] !== b.ring[r.edge]) continue;
-    if (p.begins === q.begins && q.begins !== r.begins && r.key - q.key < SAME_KEY) [order[i], order[i + 1]] = [order[i + 1], order[i]];
+  for (let s = 0; s < order.length; ) {
+    let e = s + 1;
+    while (e < order.length && b.ring[found[order[e]].edge] === b.ring[found[order[s]].edge]) e++;
+    const n = e - s;
+    for (let i = 0; n > 2 && i < n; i++) {
+      const j = s + ((i + 1) % n);
+      const k = s + ((i + 2) % n);
+      const [p, q, r] = [found[order[s + i]], found[order[j]], found[order[k]]];
+      if (p.begins !== q.begins || q.begins === r.begins || (q.x - r.x) ** 2 + (q.y - r.y) ** 2 > SAME_PLACE * SAME_PLACE) continue;
+      [order[j], order[k]] = [order[k], order[j]];
+      const { edge, t, vertex, turn, key } = q;
+      Object.assign(r, { edge, t, vertex, turn, key });
+    }
+    s = e;
   }
 }
 
@@ -138,7 +153,7 @@ function eventAt(b: Boundary, f: Foot, p: Point, begins: boolean): Event {
     turn = Math.abs(whole) < 1e-12 ? 0.5 : Math.max(0, Math.min(1, part / whole));
   }
   const key = f.vertex ? 2 * f.edge + turn : 2 * f.edge + 1 + f.t / b.len[f.edge];
-  return { edge: f.edge, t: f.t, vertex: f.vertex, turn, key, begins, partner: -1 };
+  return { edge: f.edge, t: f.t, vertex: f.vertex, turn, key, begins, x: p.x, y: p.y, partner: -1 };
 }
 
 const angle = (ax: number, ay: number, bx: number, by: number): number => Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
@@ -155,30 +170,49 @@ function endAfter(b: Boundary, events: Event[], start: number): number {
 
 /** Pushes the parallel of the chain from one event to another. */
 function parallel(b: Boundary, from: Event, to: Event, rho: number, tolerance: number, out: GrowingF64): void {
+  const first = out.length;
   let e = from.edge;
   const ahead = to.key >= from.key;
   if (from.vertex) {
-    if (to.vertex && to.edge === e && ahead) return round(b, e, from.turn, to.turn, rho, tolerance, out);
-    round(b, e, from.turn, 1, rho, tolerance, out);
+    if (to.vertex && to.edge === e && ahead) return round(b, e, from.turn, to.turn, rho, tolerance, out, false);
+    round(b, e, from.turn, 1, rho, tolerance, out, false);
   } else offset(b, e, from.t, rho, out);
   // Not ahead on the same edge or vertex: all the way round the ring and back to it.
   let arrived = to.edge === e && !to.vertex && ahead;
   while (!arrived) {
     offset(b, e, b.len[e], rho, out);
     e = b.next[e];
-    if (to.vertex && to.edge === e) return round(b, e, 0, to.turn, rho, tolerance, out);
-    round(b, e, 0, 1, rho, tolerance, out);
+    if (to.vertex && to.edge === e) return round(b, e, 0, to.turn, rho, tolerance, out, true);
+    round(b, e, 0, 1, rho, tolerance, out, true);
     arrived = to.edge === e;
   }
   offset(b, e, to.t, rho, out);
+  if (!from.vertex) trim(out, first, first + 2, b.ux[from.edge], b.uy[from.edge]);
+  if (!to.vertex) trim(out, out.length - 2, out.length - 4, -b.ux[e], -b.uy[e], first);
+}
+
+/** Takes out the point at `next` while it lies behind the one at `end`: a blunt vertex's mitre beyond where the stretch ends. */
+function trim(out: GrowingF64, end: number, next: number, ux: number, uy: number, first = end): void {
+  const { data } = out;
+  while (out.length - first > 4 && (data[next] - data[end]) * ux + (data[next + 1] - data[end + 1]) * uy < 0) {
+    data.copyWithin(next, next + 2, out.length);
+    out.length -= 2;
+    if (next < end) {
+      end -= 2;
+      next -= 2;
+    }
+  }
 }
 
 function offset(b: Boundary, e: number, t: number, rho: number, out: GrowingF64): void {
   out.push2(b.x[e] + t * b.ux[e] - rho * b.uy[e], b.y[e] + t * b.uy[e] + rho * b.ux[e]);
 }
 
-/** The turn at vertex v, from share f0 to f1 of it: an arc where the vertex is reflex, the mitre point where it is blunt. */
-function round(b: Boundary, v: number, f0: number, f1: number, rho: number, tolerance: number, out: GrowingF64): void {
+/**
+ * The turn at vertex v, from share f0 to f1 of it: an arc where the vertex is reflex, the mitre point where it is blunt.
+ * @param joined whether the point before is the end of the parallel of the edge that reaches v
+ */
+function round(b: Boundary, v: number, f0: number, f1: number, rho: number, tolerance: number, out: GrowingF64, joined: boolean): void {
   const q = b.prev[v];
   const nx = -b.uy[q];
   const ny = b.ux[q];
@@ -186,14 +220,14 @@ function round(b: Boundary, v: number, f0: number, f1: number, rho: number, tole
   if (whole >= 0) {
     // A convex vertex inside a stretch turns by next to nothing: both edges' offsets meet at the mitre.
     const k = rho / (1 + Math.cos(whole));
-    if (f0 === 0 && out.length >= 2) out.length -= 2;
+    if (joined) out.length -= 2;
     out.push2(b.x[v] + k * (nx - b.uy[v]), b.y[v] + k * (ny + b.ux[v]));
     return;
   }
   const sweep = whole * (f1 - f0);
   const steps = arcSteps(rho, sweep, tolerance);
   const a0 = Math.atan2(ny, nx) + whole * f0;
-  for (let i = f0 === 0 ? 1 : 0; i <= steps; i++) {
+  for (let i = joined ? 1 : 0; i <= steps; i++) {
     const a = a0 + (sweep * i) / steps;
     out.push2(b.x[v] + rho * Math.cos(a), b.y[v] + rho * Math.sin(a));
   }

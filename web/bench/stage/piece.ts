@@ -4,15 +4,17 @@ import type { DrawnSurface } from "../../compute/messages.ts";
 import { PIECE_FRAGMENT, PIECE_VERTEX } from "./shaders.ts";
 
 /** Grid points along the piece's longer side: the walls' shading comes from the full heights, not from this. */
-const GRID = 480;
+const GRID = 320;
 
 /** The stock with its computed surface: a displaced grid and four sides, lit from heights kept in a texture. */
 export class Piece {
   readonly mesh: THREE.Mesh<THREE.BufferGeometry, THREE.ShaderMaterial>;
   private size = "";
   private texture: THREE.DataTexture | null = null;
+  private shading: THREE.DataTexture | null = null;
 
-  constructor() {
+  /** @param smooth whether the graphics driver interpolates floating-point textures by itself */
+  constructor(private smooth: boolean) {
     const one = new THREE.DataTexture(new Uint8Array([255, 255, 255, 0]), 1, 1);
     one.needsUpdate = true;
     this.mesh = new THREE.Mesh(
@@ -21,8 +23,9 @@ export class Piece {
         vertexShader: PIECE_VERTEX,
         fragmentShader: PIECE_FRAGMENT,
         side: THREE.DoubleSide,
+        defines: smooth ? { SMOOTH_HEIGHTS: 1 } : {},
         uniforms: {
-          heights: { value: null }, cells: { value: new THREE.Vector2(1, 1) }, stock: { value: new THREE.Vector2(1, 1) }, thickness: { value: 1 }, proofMix: { value: 1 }, spacing: { value: 1 },
+          heights: { value: null }, shading: { value: one }, noiseMap: { value: noiseTable() }, cells: { value: new THREE.Vector2(1, 1) }, stock: { value: new THREE.Vector2(1, 1) }, thickness: { value: 1 }, proofMix: { value: 1 }, spacing: { value: 1 },
           face: { value: new THREE.Color() }, cutFace: { value: new THREE.Color() }, grain: { value: 1 },
           picture: { value: one }, pictureRect: { value: new THREE.Vector4(0, 0, 1, 1) }, pictureMix: { value: 0 }, wipe: { value: 0 }, depthColours: { value: 0 }, deepest: { value: 1 },
         },
@@ -54,14 +57,38 @@ export class Piece {
   setSurface(s: DrawnSurface): void {
     this.texture?.dispose();
     this.texture = new THREE.DataTexture(s.z, s.width, s.height, THREE.RedFormat, THREE.FloatType);
-    this.texture.minFilter = this.texture.magFilter = THREE.NearestFilter;
+    this.texture.minFilter = this.texture.magFilter = this.smooth ? THREE.LinearFilter : THREE.NearestFilter;
     this.texture.needsUpdate = true;
     this.uniforms.heights.value = this.texture;
     this.uniforms.cells.value.set(s.width, s.height);
+    this.shading?.dispose();
+    this.shading = new THREE.DataTexture(s.shading.data, s.shading.width, s.shading.height, THREE.RGFormat, THREE.UnsignedByteType);
+    this.shading.minFilter = this.shading.magFilter = THREE.LinearFilter;
+    this.shading.unpackAlignment = 1;
+    this.shading.needsUpdate = true;
+    this.uniforms.shading.value = this.shading;
     let low = 0;
     for (let i = 0; i < s.z.length; i += 7) if (s.z[i] < low) low = s.z[i];
     this.uniforms.deepest.value = Math.max(0.01, -low);
   }
+}
+
+/** Evenly spread values that repeat every 256: the same every time, so that a board keeps its grain. */
+function noiseTable(): THREE.DataTexture {
+  const side = 256;
+  const data = new Uint8Array(side * side);
+  let seed = 0x2545f491;
+  for (let i = 0; i < data.length; i++) {
+    seed ^= seed << 13;
+    seed ^= seed >>> 17;
+    seed ^= seed << 5;
+    data[i] = seed >>> 24;
+  }
+  const t = new THREE.DataTexture(data, side, side, THREE.RedFormat, THREE.UnsignedByteType);
+  t.wrapS = t.wrapT = THREE.RepeatWrapping;
+  t.minFilter = t.magFilter = THREE.LinearFilter;
+  t.needsUpdate = true;
+  return t;
 }
 
 function grid(width: number, height: number): THREE.BufferGeometry {

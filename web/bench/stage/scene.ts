@@ -13,12 +13,24 @@ const FOV = 22;
 export const MOST_TILT = 1.15;
 const CHALK = 0xf2d45c;
 
+/** Without a graphics card every pixel costs: smooth edges then come only once nothing has moved for so long, ms. */
+const REST = 350;
+
+/** Whether the browser draws 3D without a graphics card. */
+function drawsInSoftware(): boolean {
+  const gl = document.createElement("canvas").getContext("webgl2");
+  const named = gl?.getExtension("WEBGL_debug_renderer_info");
+  const renderer = named ? String(gl!.getParameter(named.UNMASKED_RENDERER_WEBGL)) : "";
+  gl?.getExtension("WEBGL_lose_context")?.loseContext();
+  return /swiftshader|llvmpipe|software|basic render/i.test(renderer);
+}
+
 /** Everything on the mat, drawn when something changed and not otherwise. */
 export class StageScene {
   private renderer: THREE.WebGLRenderer;
   private scene = new THREE.Scene();
   readonly camera = new THREE.PerspectiveCamera(FOV, 1, 1, 20000);
-  private piece = new Piece();
+  private piece: Piece;
   private mat: THREE.Mesh<THREE.PlaneGeometry, THREE.ShaderMaterial>;
   private outer = new WideLines(0x7df0c8, 1.8);
   private holes = new WideLines(0xff9d6b, 1.8);
@@ -28,15 +40,19 @@ export class StageScene {
   private cutter: THREE.Mesh | null = null;
   private cutterKey = "";
   private frame = 0;
+  private readonly slow = drawsInSoftware();
+  private rest: ReturnType<typeof setTimeout> | undefined;
+  private size = { width: 1, height: 1 };
   private stock = { width: 1, height: 1, thickness: 1 };
   view = { x: 0, y: 0, distance: 500, tilt: 0 };
   surface: DrawnSurface | null = null;
   onDrawn: () => void = () => {};
 
   constructor(private canvas: HTMLCanvasElement) {
-    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true });
+    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: !this.slow, preserveDrawingBuffer: true });
     this.renderer.outputColorSpace = THREE.LinearSRGBColorSpace;
     this.renderer.setClearColor(0x1c352f);
+    this.piece = new Piece(this.renderer.extensions.has("OES_texture_float_linear"));
     this.mat = new THREE.Mesh(new THREE.PlaneGeometry(1, 1), new THREE.ShaderMaterial({ vertexShader: MAT_VERTEX, fragmentShader: MAT_FRAGMENT, uniforms: { stock: { value: new THREE.Vector2(1, 1) }, thickness: { value: 1 } } }));
     this.mat.frustumCulled = false;
     this.scene.add(this.mat, this.piece.mesh, this.outer.object, this.holes.object, this.paths.group, this.zero.object, this.marks.object);
@@ -153,10 +169,18 @@ export class StageScene {
   }
 
   resize(width: number, height: number): void {
-    this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
-    this.renderer.setSize(width, height, false);
+    this.size = { width, height };
+    this.sharpness(1);
     this.camera.aspect = width / height;
     this.draw();
+  }
+
+  /** Drawn pixels for each of the screen's: more than one smooths edges. */
+  private sharpness(k: number): void {
+    const ratio = Math.min(2, window.devicePixelRatio * k);
+    this.piece.uniforms.wipe.value *= ratio / this.renderer.getPixelRatio();
+    this.renderer.setPixelRatio(ratio);
+    this.renderer.setSize(this.size.width, this.size.height, false);
   }
 
   /** Shows the whole stock with some mat round it. */
@@ -244,13 +268,25 @@ export class StageScene {
     if (this.frame) return;
     this.frame = requestAnimationFrame(() => {
       this.frame = 0;
-      this.aim();
-      this.renderer.render(this.scene, this.camera);
+      this.render();
       this.onDrawn();
     });
   }
 
+  private render(): void {
+    clearTimeout(this.rest);
+    if (this.slow && this.renderer.getPixelRatio() !== window.devicePixelRatio) this.sharpness(1);
+    this.aim();
+    this.renderer.render(this.scene, this.camera);
+    if (this.slow)
+      this.rest = setTimeout(() => {
+        this.sharpness(2);
+        this.renderer.render(this.scene, this.camera);
+      }, REST);
+  }
+
   dispose(): void {
+    clearTimeout(this.rest);
     cancelAnimationFrame(this.frame);
     this.renderer.dispose();
   }

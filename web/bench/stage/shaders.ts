@@ -1,10 +1,7 @@
-/** Wood by streaks and rings from value noise, in mm, so that walls and floors show the grain they cut through. */
+/** Wood by streaks and rings from value noise (a 256 × 256 table), in mm, so that walls and floors show the grain they cut through. */
 const WOOD = /* glsl */ `
-float hash(vec2 p) { p = fract(p * vec2(123.34, 456.21)); p += dot(p, p + 45.32); return fract(p.x * p.y); }
-float noise(vec2 p) {
-  vec2 i = floor(p), f = fract(p); f = f * f * (3. - 2. * f);
-  return mix(mix(hash(i), hash(i + vec2(1, 0)), f.x), mix(hash(i + vec2(0, 1)), hash(i + vec2(1, 1)), f.x), f.y);
-}
+uniform sampler2D noiseMap;
+float noise(vec2 p) { vec2 i = floor(p), f = fract(p); f = f * f * (3. - 2. * f); return texture2D(noiseMap, (i + f + 0.5) / 256.).r; }
 float fbm(vec2 p) { return 0.5 * noise(p) + 0.25 * noise(p * 2.03 + 7.1) + 0.125 * noise(p * 4.1 + 3.3); }
 vec3 wood(vec3 p, vec3 base, float grain) {
   float y = p.y + 0.7 * p.z;
@@ -19,11 +16,15 @@ vec3 wood(vec3 p, vec3 base, float grain) {
 
 const HEIGHT = /* glsl */ `
 uniform sampler2D heights; uniform vec2 cells; uniform vec2 stock; uniform float proofMix; uniform float thickness;
+#ifdef SMOOTH_HEIGHTS
+float heightAt(vec2 p) { return proofMix * texture2D(heights, p / stock).r; }
+#else
 float fetchH(ivec2 c) { return texelFetch(heights, clamp(c, ivec2(0), ivec2(cells) - 1), 0).r; }
 float heightAt(vec2 p) {
   vec2 g = p / stock * cells - 0.5; ivec2 i = ivec2(floor(g)); vec2 f = g - floor(g);
   return proofMix * mix(mix(fetchH(i), fetchH(i + ivec2(1, 0)), f.x), mix(fetchH(i + ivec2(0, 1)), fetchH(i + ivec2(1, 1)), f.x), f.y);
 }
+#endif
 `;
 
 export const PIECE_VERTEX = /* glsl */ `
@@ -46,7 +47,7 @@ export const PIECE_FRAGMENT = /* glsl */ `
 precision highp float;
 ${HEIGHT}
 ${WOOD}
-uniform vec3 face; uniform vec3 cutFace; uniform float grain;
+uniform sampler2D shading; uniform vec3 face; uniform vec3 cutFace; uniform float grain;
 uniform sampler2D picture; uniform vec4 pictureRect; uniform float pictureMix; uniform float wipe; uniform float depthColours; uniform float deepest;
 varying vec3 at; varying vec3 facing; varying float isSide;
 const vec3 LIGHT = normalize(vec3(-0.55, 0.62, 0.62));
@@ -73,22 +74,10 @@ void main() {
     float gx = (heightAt(at.xy + vec2(e.x, 0.)) - heightAt(at.xy - vec2(e.x, 0.))) / (2. * e.x);
     float gy = (heightAt(at.xy + vec2(0., e.y)) - heightAt(at.xy - vec2(0., e.y))) / (2. * e.y);
     n = normalize(vec3(-gx, -gy, 1.));
-    float t = e.x * 1.5, lit = 1.;
-    for (int i = 0; i < 14; i++) {
-      vec2 q = at.xy + LIGHT.xy / LIGHT.z * t;
-      float rise = heightAt(q) - (h + t);
-      lit = min(lit, 1. - clamp(rise / (0.05 + 0.12 * t), 0., 1.));
-      t *= 1.35;
-      if (h + t > 0.) break;
-    }
-    shade = mix(0.62, 1., lit);
-    float hidden = 0.;
-    for (int i = 0; i < 8; i++) {
-      float a = float(i) * 0.785398 + 0.3;
-      float r = (i % 2 == 0 ? 0.9 : 2.4);
-      hidden += clamp((heightAt(at.xy + r * vec2(cos(a), sin(a))) - h) / (r * 1.6), 0., 1.);
-    }
-    open = 1. - 0.32 * hidden / 8. * 2.;
+    // Shadow and openness were worked out with the surface.
+    vec2 light = texture2D(shading, at.xy / stock).rg;
+    shade = mix(0.62, 1., mix(1., light.r, proofMix));
+    open = mix(1., light.g, proofMix);
   }
   float cut = smoothstep(-0.0005, -0.02, h);
   vec3 base = wood(vec3(at.xy, h), mix(face, cutFace, cut), grain);
