@@ -97,33 +97,8 @@ function crossings(grey: Grey, cut: number, tiles: TileRange) {
       hInk[nH++] = 0;
     }
     for (let q = 0; q < spans.length; q += 2) {
-      const x0 = spans[q];
-      const x1 = spans[q + 1];
-      let before = data[row + Math.max(0, x0 - 1)] < limit ? 1 : 0;
-      if (y === 0) {
-        for (let x = x0; x < x1; x++) {
-          const here = data[x] < limit ? 1 : 0;
-          if (here !== before) {
-            hx[nH] = x;
-            hInk[nH++] = before;
-            before = here;
-          }
-        }
-        continue;
-      }
-      for (let x = x0, i = row + x0, up = i - W; x < x1; x++, i++, up++) {
-        const here = data[i] < limit ? 1 : 0;
-        if (here !== before) {
-          hx[nH] = x;
-          hInk[nH++] = before;
-          before = here;
-        }
-        const above = data[up] < limit ? 1 : 0;
-        if (here !== above) {
-          vx[nV] = x;
-          vInk[nV++] = above;
-        }
-      }
+      nH = scanAcross(data, row, spans[q], spans[q + 1], limit, hx, hInk, nH);
+      if (y > 0) nV = scanDown(data, row, W, spans[q], spans[q + 1], limit, vx, vInk, nV);
     }
     if (data[row + W - 1] < limit) {
       hx[nH] = W;
@@ -135,6 +110,32 @@ function crossings(grey: Grey, cut: number, tiles: TileRange) {
   edgeRow((H - 1) * W, 1);
   vRow[H + 1] = nV;
   return { hx: hx.subarray(0, nH), hInkLeft: hInk.subarray(0, nH), hRow, vx: vx.subarray(0, nV), vInkAbove: vInk.subarray(0, nV), vRow };
+}
+
+/** Crossings between neighbours of a row. @returns how many there are now */
+function scanAcross(data: Uint8Array | Uint16Array, row: number, x0: number, x1: number, limit: number, hx: Int32Array, hInk: Uint8Array, n: number): number {
+  let before = data[row + (x0 > 0 ? x0 - 1 : 0)] < limit ? 1 : 0;
+  for (let x = x0; x < x1; x++) {
+    const here = data[row + x] < limit ? 1 : 0;
+    if (here !== before) {
+      hx[n] = x;
+      hInk[n++] = before;
+      before = here;
+    }
+  }
+  return n;
+}
+
+/** Crossings between a row and the one above. @returns how many there are now */
+function scanDown(data: Uint8Array | Uint16Array, row: number, W: number, x0: number, x1: number, limit: number, vx: Int32Array, vInk: Uint8Array, n: number): number {
+  for (let x = x0, i = row + x0, up = i - W; x < x1; x++, i++, up++) {
+    const above = data[up] < limit ? 1 : 0;
+    if (data[i] < limit !== (above === 1)) {
+      vx[n] = x;
+      vInk[n++] = above;
+    }
+  }
+  return n;
 }
 
 /** A copy with room for at least another row. */

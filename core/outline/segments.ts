@@ -41,7 +41,7 @@ export function fitArc(px: Float64Array, py: Float64Array, a: number, b: number,
   const y0 = py[a];
   const cx = px[b] - x0;
   const cy = py[b] - y0;
-  const chord = Math.hypot(cx, cy);
+  const chord = Math.sqrt(cx * cx + cy * cy);
   if (b - a < 4 || chord < 4 * hold) return null;
   const ux = cx / chord;
   const uy = cy / chord;
@@ -68,25 +68,32 @@ export function fitArc(px: Float64Array, py: Float64Array, a: number, b: number,
   const half = Math.asin(Math.min(1, chord / 2 / radius));
   const sweep = side > 0 === k < 0 ? 2 * half : 2 * Math.PI - 2 * half;
   if (sweep > MAX_SWEEP) return null;
-  let worst = 0;
-  let before = 0;
-  const a0 = Math.atan2(y0 - my, x0 - mx);
-  for (let i = a + 1; i <= b; i++) {
-    // Between two points on it the arc leaves their chord by r − √(r² − (c/2)²): sparse points must not hide that.
-    const half2 = ((px[i] - px[i - 1]) ** 2 + (py[i] - py[i - 1]) ** 2) / 4;
-    const sagitta = half2 >= radius * radius ? radius : radius - Math.sqrt(radius * radius - half2);
-    if (i === b) {
-      if (sagitta > hold) return null;
-      break;
+  // A few points first: most tries fail, and fail here.
+  const look = (b - a) >> 3;
+  if (look > 1)
+    for (let i = a + look; i < b; i += look) {
+      const rx = px[i] - mx;
+      const ry = py[i] - my;
+      if (Math.abs(Math.sqrt(rx * rx + ry * ry) - radius) > hold) return null;
     }
-    const e = Math.max(sagitta, Math.abs(Math.hypot(px[i] - mx, py[i] - my) - radius));
+  let worst = 0;
+  let qx = x0 - mx;
+  let qy = y0 - my;
+  const back = -0.5 * radius * radius;
+  for (let i = a + 1; i <= b; i++) {
+    const rx = px[i] - mx;
+    const ry = py[i] - my;
+    // Between two points on it the arc leaves their chord by r − √(r² − (c/2)²): sparse points must not hide that.
+    const half2 = ((rx - qx) * (rx - qx) + (ry - qy) * (ry - qy)) / 4;
+    const sagitta = half2 >= radius * radius ? radius : radius - Math.sqrt(radius * radius - half2);
+    // Points must come in order along the arc, or a bulge beyond its ends would pass unseen.
+    if (sagitta > hold || (qx * ry - qy * rx) * turn < back) return null;
+    if (i === b) break;
+    const e = Math.max(sagitta, Math.abs(Math.sqrt(rx * rx + ry * ry) - radius));
     if (e > worst) worst = e;
     if (worst > hold) return null;
-    // Points must come in order along the arc, or a bulge beyond its ends would pass unseen.
-    let along = (Math.atan2(py[i] - my, px[i] - mx) - a0) * turn;
-    if (along < -1) along += 2 * Math.PI;
-    if (along < before - 0.5 || along > sweep + 0.5) return null;
-    before = along;
+    qx = rx;
+    qy = ry;
   }
   return { kind: "arc", a: mx, b: my, c: turn, d: 0, error: worst };
 }
@@ -108,7 +115,7 @@ export function fitCubic(px: Float64Array, py: Float64Array, a: number, b: numbe
   let length = 0;
   let m = 0;
   for (let i = a + 1; i <= b; i++) {
-    length += Math.hypot(px[i] - px[i - 1], py[i] - py[i - 1]);
+    length += Math.sqrt((px[i] - px[i - 1]) ** 2 + (py[i] - py[i - 1]) ** 2);
     if ((i - a) % stride === 0 && i < b && m < count) ts[m++] = length;
   }
   if (length < 1e-12) return null;
@@ -199,55 +206,72 @@ function solve(px: Float64Array, py: Float64Array, a: number, b: number, stride:
 }
 
 /** One Newton step of every sampled parameter towards its point's foot; returns the largest sampled distance. */
-function reparameterise(px: Float64Array, py: Float64Array, a: number, b: number, stride: number, m: number, c: [number, number, number, number]): number {
+function reparameterise(px: Float64Array, py: Float64Array, a: number, b: number, stride: number, m: number, c: readonly [number, number, number, number]): number {
+  setCubic(px[a], py[a], c, px[b], py[b]);
   let worst = 0;
   for (let i = 0, p = a + stride; i < m; i++, p += stride) {
-    const r = foot(px[a], py[a], c, px[b], py[b], px[p], py[p], ts[i]);
-    ts[i] = Math.max(1e-6, Math.min(1 - 1e-6, r.t));
-    if (r.d > worst) worst = r.d;
+    const d2 = foot(px[p], py[p], ts[i]);
+    ts[i] = Math.max(1e-6, Math.min(1 - 1e-6, footT));
+    if (d2 > worst) worst = d2;
   }
-  return worst;
+  return Math.sqrt(worst);
 }
 
-const footResult = { t: 0, d: 0 };
+// The cubic at hand as the coefficients of its power series, kept here so that no call allocates.
+let c0x = 0;
+let c1x = 0;
+let c2x = 0;
+let c3x = 0;
+let c0y = 0;
+let c1y = 0;
+let c2y = 0;
+let c3y = 0;
+let footT = 0;
 
-/** Newton step for the parameter nearest to (x, y), and the distance before the step. */
-function foot(x0: number, y0: number, c: [number, number, number, number], x3: number, y3: number, x: number, y: number, t: number): { t: number; d: number } {
-  const u = 1 - t;
-  const [x1, y1, x2, y2] = c;
-  const qx = u * u * u * x0 + 3 * u * u * t * x1 + 3 * u * t * t * x2 + t * t * t * x3 - x;
-  const qy = u * u * u * y0 + 3 * u * u * t * y1 + 3 * u * t * t * y2 + t * t * t * y3 - y;
-  const dx = 3 * (u * u * (x1 - x0) + 2 * u * t * (x2 - x1) + t * t * (x3 - x2));
-  const dy = 3 * (u * u * (y1 - y0) + 2 * u * t * (y2 - y1) + t * t * (y3 - y2));
-  const ddx = 6 * (u * (x2 - 2 * x1 + x0) + t * (x3 - 2 * x2 + x1));
-  const ddy = 6 * (u * (y2 - 2 * y1 + y0) + t * (y3 - 2 * y2 + y1));
-  const den = dx * dx + dy * dy + qx * ddx + qy * ddy;
-  footResult.t = den > 1e-12 ? t - (qx * dx + qy * dy) / den : t;
-  footResult.d = Math.hypot(qx, qy);
-  return footResult;
+function setCubic(x0: number, y0: number, c: readonly [number, number, number, number], x3: number, y3: number): void {
+  c0x = x0;
+  c1x = 3 * (c[0] - x0);
+  c2x = 3 * (c[2] - 2 * c[0] + x0);
+  c3x = x3 - 3 * c[2] + 3 * c[0] - x0;
+  c0y = y0;
+  c1y = 3 * (c[1] - y0);
+  c2y = 3 * (c[3] - 2 * c[1] + y0);
+  c3y = y3 - 3 * c[3] + 3 * c[1] - y0;
+}
+
+/** Newton step for the parameter nearest to (x, y), left in footT. @returns the squared distance before the step */
+function foot(x: number, y: number, t: number): number {
+  const qx = ((c3x * t + c2x) * t + c1x) * t + c0x - x;
+  const qy = ((c3y * t + c2y) * t + c1y) * t + c0y - y;
+  const dx = (3 * c3x * t + 2 * c2x) * t + c1x;
+  const dy = (3 * c3y * t + 2 * c2y) * t + c1y;
+  const den = dx * dx + dy * dy + qx * (6 * c3x * t + 2 * c2x) + qy * (6 * c3y * t + 2 * c2y);
+  footT = den > 1e-12 ? t - (qx * dx + qy * dy) / den : t;
+  return qx * qx + qy * qy;
 }
 
 /** Largest distance of every point a…b from the cubic, each found from its neighbour's parameter; stops above `hold`. */
-function cubicError(px: Float64Array, py: Float64Array, a: number, b: number, c: [number, number, number, number], length: number, hold: number): number {
+function cubicError(px: Float64Array, py: Float64Array, a: number, b: number, c: readonly [number, number, number, number], length: number, hold: number): number {
+  setCubic(px[a], py[a], c, px[b], py[b]);
+  const near = 0.25 * hold * hold;
   let worst = 0;
   let along = 0;
   let lag = 0;
   for (let i = a + 1; i < b; i++) {
-    along += Math.hypot(px[i] - px[i - 1], py[i] - py[i - 1]);
+    along += Math.sqrt((px[i] - px[i - 1]) ** 2 + (py[i] - py[i - 1]) ** 2);
     let t = Math.max(0, Math.min(1, along / length + lag));
-    let d = Infinity;
+    let d2 = Infinity;
     for (let k = 0; k < 4; k++) {
-      const r = foot(px[a], py[a], c, px[b], py[b], px[i], py[i], t);
-      if (r.d < d) d = r.d;
-      if (d <= 0.5 * hold || k === 3) {
-        t = Math.max(0, Math.min(1, r.t));
-        break;
-      }
-      t = Math.max(0, Math.min(1, r.t));
+      const here = foot(px[i], py[i], t);
+      if (here < d2) d2 = here;
+      t = Math.max(0, Math.min(1, footT));
+      if (d2 <= near) break;
     }
     lag = t - along / length;
-    if (d > worst) worst = d;
-    if (worst > hold) return worst;
+    if (d2 > worst) {
+      worst = d2;
+      if (worst > hold * hold) break;
+    }
   }
-  return worst;
+  return Math.sqrt(worst);
 }

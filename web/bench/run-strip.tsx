@@ -178,7 +178,7 @@ export function RunStrip() {
       </div>
       <div className="flex w-[128px] flex-col justify-center text-right">
         <span className="font-head text-[20px] leading-6">{built ? formatTime(playhead ?? built.seconds) : "…"}</span>
-        <span className="text-[12.5px] text-soft">{playhead !== null ? `of ${formatTime(total)} cutting` : `machining, ${cutters} ${cutters === 1 ? "cutter" : "cutters"}`}</span>
+        <span className="text-[12.5px] text-soft">{!built ? "working it out" : playhead !== null ? `of ${formatTime(total)} cutting` : `machining, ${cutters} ${cutters === 1 ? "cutter" : "cutters"}`}</span>
         {built && playhead === null && <span className="text-[12.5px] text-soft">deepest {formatLength(Math.max(0, ...built.cuts.filter((c) => c.on).map((c) => -c.minZ)), unit)} {unit}</span>}
       </div>
     </section>

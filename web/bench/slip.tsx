@@ -31,7 +31,7 @@ export function Slip() {
       )}
       {cut && (
         <>
-          <Head title={cut.name} about={cutKind(cut.kind).summary(valuesOf(built?.resolved[cut.id], cut.settings), cut.cutter)} shape={<CutterShape cutter={cut.cutter} />} />
+          <Head title={cut.name} about={built?.resolved[cut.id] ? cutKind(cut.kind).summary(valuesOf(built.resolved[cut.id], cut.settings), cut.cutter) : "…"} shape={<CutterShape cutter={cut.cutter} />} />
           <CutterPick cut={cut} />
           <Fields part={cut.id} fields={cutKind(cut.kind).fields as readonly Field<never>[]} own={cut.settings} />
         </>
