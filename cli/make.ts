@@ -2,22 +2,20 @@ import { randomBytes } from "node:crypto";
 import { mkdir, readdir, readFile, rename, stat, unlink, writeFile } from "node:fs/promises";
 import { basename, join } from "node:path";
 import { parseCutter } from "@oaken/core/cutters/rack";
+import { clearanceOf } from "@oaken/core/geometry/clearance/clearance";
 import { materialById } from "@oaken/core/cutters/materials";
-import { cutKind } from "@oaken/core/cuts/register";
 import { inspect } from "@oaken/core/inspect/inspect";
 import { buildJob, Derived } from "@oaken/core/job/build";
-import type { JobDocument } from "@oaken/core/job/document";
-import { NODES } from "@oaken/core/job/nodes/register";
 import { outcomeById, startJob } from "@oaken/core/job/outcomes";
 import { checkJob } from "@oaken/core/job/schema";
 import { dialectById } from "@oaken/core/output/gcode/dialects";
 import { Problem } from "@oaken/core/problem";
-import { parseSetting, type Field } from "@oaken/core/settings/fields";
 import { formatTime } from "@oaken/core/units";
 import { decodePicture, MAX_BYTES, sha256 } from "@oaken/files/decode";
 import { type JobFile, readJobFile, writeJobFile } from "@oaken/files/jobfile";
 import { makeOutputs } from "@oaken/files/outputs";
-import { type MakeOptions, parseMake } from "./options.ts";
+import { configure } from "./configure.ts";
+import { parseMake } from "./options.ts";
 import { reportOf } from "./report.ts";
 
 /** Runs `oaken make`. @returns the exit code: 0 written, 3 stopped by a finding; bad input throws a Problem */
@@ -57,7 +55,7 @@ export async function make(args: string[], print: (line: string) => void): Promi
   const stops = findings.filter((f) => f.severity === "stop");
   const write = stops.length === 0 || o.force;
   const outputs = await makeOutputs(build, "written by oaken make");
-  const report = reportOf(build, findings, outputs, { width: raster.width, height: raster.height }, decode);
+  const report = reportOf(build, findings, outputs, { width: raster.width, height: raster.height }, decode, clearanceOf(build.chain!.ink));
   const reportFile = { name: "report.json", bytes: Buffer.from(JSON.stringify(report, null, 1) + "\n") };
   if (write) await writeAll(o.out, [...outputs.files, { name: "job.json", bytes: Buffer.from(writeJobFile(file)) }, reportFile]);
   else await writeAll(o.out, [reportFile]);
@@ -74,7 +72,7 @@ export async function make(args: string[], print: (line: string) => void): Promi
   return write ? 0 : 3;
 }
 
-async function readInput(path: string): Promise<Buffer> {
+export async function readInput(path: string): Promise<Buffer> {
   const missing = new Problem("no-file", `${path} cannot be opened. Check the name and that you may read it.`);
   const info = await stat(path).catch(() => {
     throw missing;
@@ -86,58 +84,8 @@ async function readInput(path: string): Promise<Buffer> {
   });
 }
 
-/** Puts the options into the document, as if a person had set them on the slips. */
-function configure(job: JobDocument, o: MakeOptions): void {
-  if (o.stock) Object.assign(job.stock, o.stock);
-  if (o.zero) job.stock.zero = o.zero;
-  if (o.material) job.stock.material = o.material;
-  if (o.dialect) job.dialect = o.dialect;
-  if (o.cell) job.cell = o.cell;
-  const node = (kind: string) => job.nodes.find((n) => n.kind === kind);
-  const set = (path: string, value: string) => applySetting(job, path, value);
-  if (o.size) node("picture")!.settings.width = o.size;
-  if (o.invert) node("tone")!.settings.invert = true;
-  if (o.ink !== undefined) set("outline.ink", o.ink);
-  if (o.hold !== undefined) set("outline.hold", o.hold);
-  if (o.specks !== undefined) set("outline.specks", o.specks);
-  const main = job.cuts.find((c) => !c.target);
-  if (o.depth !== undefined && main) {
-    if (main.kind === "profile") {
-      set(`${main.id}.through`, "off");
-      set(`${main.id}.depth`, o.depth);
-    } else if (o.depth === "none") set(`${main.id}.limited`, "off");
-    else set(`${main.id}.floor`, o.depth);
-  }
-  if (o.tabs !== undefined && main?.kind === "profile") set(`${main.id}.tabs`, o.tabs === "none" ? "0" : o.tabs);
-  if (o.border !== undefined && main?.kind === "vcarve") {
-    const [kind, width] = o.border.split(":");
-    set(`${main.id}.border`, kind);
-    if (width) set(`${main.id}.borderWidth`, width);
-  }
-  for (const s of o.set) {
-    const at = s.indexOf("=");
-    if (at < 1) throw new Problem("bad-setting", `--set ${s}: write path=value, such as carve.ridge=0.1.`);
-    set(s.slice(0, at), s.slice(at + 1));
-  }
-}
-
-function applySetting(job: JobDocument, path: string, value: string): void {
-  const [id, key] = path.split(".");
-  if (id === "stock") {
-    if (key !== "margin") throw new Problem("bad-setting", `"${path}" is not a setting. Of the stock only stock.margin is set this way.`);
-    job.stock.margin = parseSetting({ key, label: "Margin", type: "length", min: 0, max: 500, auto: () => ({ value: 0, reason: "" }) }, value) as number;
-    return;
-  }
-  const part = [...job.nodes, ...job.cuts].find((p) => p.id === id || p.kind === id);
-  if (!part) throw new Problem("bad-setting", `"${path}": there is no "${id}" in this job. Parts: ${[...job.nodes, ...job.cuts].map((p) => p.id).join(", ")}.`);
-  const fields = (NODES.find((n) => n.kind === part.kind) ?? cutKind(part.kind)).fields as readonly Field<never>[];
-  const field = fields.find((f) => f.key === key);
-  if (!field) throw new Problem("bad-setting", `"${path}": ${part.name} has no "${key}". It has ${fields.map((f) => f.key).join(", ")}.`);
-  part.settings[key] = parseSetting(field, value);
-}
-
 /** Writes every file under a passing name first, then renames: a reader never sees half a program. Old programs go. */
-async function writeAll(dir: string, files: { name: string; bytes: Buffer }[]): Promise<void> {
+export async function writeAll(dir: string, files: { name: string; bytes: Buffer }[]): Promise<void> {
   const suffix = `.${randomBytes(4).toString("hex")}.part`;
   const written: string[] = [];
   try {

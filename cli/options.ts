@@ -3,6 +3,28 @@ import { Problem } from "@oaken/core/problem";
 import { parseLength } from "@oaken/core/units";
 import { ZEROS, type StockSettings } from "@oaken/core/job/document";
 
+/** Options that are settings of a part by another name: part and field. `main` is the cut that the outcome is about. */
+export const SETTINGS: Record<string, { path: string; value: string; about: string }> = {
+  hold: { path: "outline.hold", value: "MM", about: "how closely the outline is followed" },
+  specks: { path: "outline.specks", value: "MM2", about: "pieces smaller than this go" },
+  trace: { path: "outline.trace", value: "ink|colours|centre", about: "what is traced" },
+  colours: { path: "outline.colours", value: "N", about: "colours found, 2 to 16" },
+  "keep-colours": { path: "outline.keep", value: "#rrggbb,…", about: "colours whose outline is wanted; all but the ground when not given" },
+  grow: { path: "outline.grow", value: "MM", about: "strokes wider by this on each side; negative thins them" },
+  "close-gaps": { path: "outline.close", value: "MM", about: "gaps narrower than this are filled" },
+  "round-corners": { path: "outline.round", value: "MM", about: "corners get this radius" },
+  corner: { path: "outline.corner", value: "DEG", about: "turns sharper than this stay corners" },
+  bridges: { path: "outline.bridges", value: "MM", about: "ties islands by strips this wide" },
+  even: { path: "tone.even", value: "MM", about: "evens out lighting in a window this wide" },
+  smooth: { path: "tone.smooth", value: "MM", about: "smooths noise, keeping edges" },
+  black: { path: "tone.black", value: "0..1", about: "greys below become black" },
+  white: { path: "tone.white", value: "0..1", about: "greys above become white" },
+  crop: { path: "picture.crop", value: "X,Y,W,H", about: "part of the picture kept, pixels" },
+  turn: { path: "picture.turn", value: "DEG", about: "straightens, counter-clockwise" },
+  square: { path: "picture.corners", value: "X,Y,X,Y,X,Y,X,Y", about: "four corners that become a rectangle, pixels" },
+  erase: { path: "picture.erase", value: "LIST", about: "marks wiped off: rect x y w h; spot x y; …" },
+};
+
 /** What `oaken make` was asked to do, as text; lengths in mm already. */
 export interface MakeOptions {
   input: string;
@@ -17,19 +39,27 @@ export interface MakeOptions {
   depth?: string;
   ink?: string;
   invert: boolean;
-  hold?: string;
-  specks?: string;
+  channels?: string;
+  reduce?: string;
   border?: string;
   tabs?: string;
   dialect?: string;
   cell?: number;
+  drawing?: string;
+  /** settings by another name: path and value */
+  named: [string, string][];
   set: string[];
   json: boolean;
   force: boolean;
 }
 
+const named = Object.entries(SETTINGS)
+  .map(([k, s]) => `  ${`--${k} ${s.value}`.padEnd(34)} ${s.about}`)
+  .join("\n");
+
 export const USAGE = `oaken make PICTURE --as sign|raised|cutout --out DIR [options]
 oaken make job.json --out DIR [options]
+oaken outline PICTURE --size W --out DIR [options]
   lengths in mm, or with a unit (6in)
   --size W               width of the artwork, proportion kept
   --stock WxHxT          stock as measured
@@ -38,10 +68,14 @@ oaken make job.json --out DIR [options]
   --cutter SPEC          flat:D, ball:D, v:ANGLE:D[:TIP], taper:TIPRADIUS:HALFANGLE:D, or an id of the rack
   --clear SPEC|none      clearing cutter before a V cutter
   --depth F|none         the floor; for a cut-out through the stock when not given
-  --ink 0..1  --invert  --hold MM  --specks MM2
+  --ink auto|0..1        --invert
+  --channels R,G,B       how much red, green and blue count
+  --reduce N|MM          at most N nodes, or held within MM
   --border stock|frame:MM|grow:MM     for raised
   --tabs N|none          --set path=value     any other setting, such as carve.ridge=0.1
-  --json                 print the report      --force   write in spite of findings that stop`;
+  --drawing arcs|lines|splines        how curves are written into outline.dxf
+  --json                 print the report      --force   write in spite of findings that stop
+${named}`;
 
 /** @throws Problem `usage` or what is wrong with a value */
 export function parseMake(args: string[]): MakeOptions {
@@ -49,11 +83,12 @@ export function parseMake(args: string[]): MakeOptions {
   let parsed;
   try {
     parsed = parseArgs({
-      args,
+      args: joinNegative(args),
       allowPositionals: true,
       options: {
-        as: text, out: text, size: text, stock: text, zero: text, material: text, cutter: text, clear: text, depth: text, ink: text, hold: text, specks: text,
-        border: text, tabs: text, dialect: text, cell: text, set: { type: "string", multiple: true }, invert: { type: "boolean" }, json: { type: "boolean" }, force: { type: "boolean" },
+        as: text, out: text, size: text, stock: text, zero: text, material: text, cutter: text, clear: text, depth: text, ink: text, channels: text, reduce: text,
+        border: text, tabs: text, dialect: text, cell: text, drawing: text, set: { type: "string", multiple: true }, invert: { type: "boolean" }, json: { type: "boolean" }, force: { type: "boolean" },
+        ...Object.fromEntries(Object.keys(SETTINGS).map((k) => [k, text])),
       },
     });
   } catch (e) {
@@ -74,18 +109,34 @@ export function parseMake(args: string[]): MakeOptions {
     cutter: v.cutter,
     clear: v.clear,
     depth: v.depth,
-    ink: v.ink,
+    ink: v.ink === "auto" ? undefined : v.ink,
     invert: v.invert ?? false,
-    hold: v.hold,
-    specks: v.specks,
+    channels: v.channels,
+    reduce: v.reduce,
     border: v.border,
     tabs: v.tabs,
     dialect: v.dialect,
     cell: v.cell === undefined ? undefined : positive("--cell", v.cell, 10),
+    drawing: v.drawing,
+    named: Object.entries(SETTINGS).flatMap(([k, s]): [string, string][] => {
+      const value = (v as Record<string, unknown>)[k];
+      return typeof value === "string" ? [[s.path, value]] : [];
+    }),
     set: v.set ?? [],
     json: v.json ?? false,
     force: v.force ?? false,
   };
+}
+
+/** `--grow -0.2` as people write it: a value that begins with a minus and a digit belongs to the option before it. */
+function joinNegative(args: string[]): string[] {
+  const out: string[] = [];
+  for (const a of args) {
+    const last = out[out.length - 1];
+    if (/^-\d|^-\.\d/.test(a) && last?.startsWith("--") && !last.includes("=")) out[out.length - 1] = `${last}=${a}`;
+    else out.push(a);
+  }
+  return out;
 }
 
 function positive(option: string, value: string, most: number): number {

@@ -1,12 +1,35 @@
+import type { Clearance } from "@oaken/core/geometry/clearance/clearance";
 import type { Finding } from "@oaken/core/inspect/finding";
 import type { BuildResult } from "@oaken/core/job/build";
+import type { ChainResult } from "@oaken/core/job/chain";
 import { zeroPoint } from "@oaken/core/job/document";
+import { outlineFigures } from "@oaken/core/outline/figures";
 import type { Outputs } from "@oaken/files/outputs";
 
 const to = (v: number, decimals: number): number => Math.round(v * 10 ** decimals) / 10 ** decimals;
 
+/** The outline's figures as scripts read them, mm. */
+export function outlineReport(chain: ChainResult, clearance: Clearance) {
+  const f = outlineFigures(chain.result.shape, chain.ink, clearance, chain.edge);
+  return {
+    contours: chain.result.shape.parent.length,
+    nodes: f.nodes,
+    arcs: f.arcs,
+    maxDeviation: to(Math.max(chain.result.maxDeviation, 0), 5),
+    meanDeviation: to(f.meanDeviation, 5),
+    droppedSpecks: chain.result.dropped,
+    pieces: f.pieces.filter((p) => !p.hole).length,
+    holes: f.pieces.filter((p) => p.hole).length,
+    loose: f.loose,
+    thinnest: to(f.thinnest, 4),
+    bridges: chain.bridges.length,
+    lines: chain.lines ? chain.lines.closed.length : undefined,
+    colours: chain.colours?.swatches.map((s, i) => ({ colour: s.hex, share: to(s.share, 4), kept: chain.colours!.kept[i] })),
+  };
+}
+
 /** The report that scripts read; lengths in mm, times in seconds, timings in ms. */
-export function reportOf(build: BuildResult, findings: readonly Finding[], outputs: Outputs, picture: { width: number; height: number }, decode: number) {
+export function reportOf(build: BuildResult, findings: readonly Finding[], outputs: Outputs, picture: { width: number; height: number }, decode: number, clearance: Clearance) {
   const { job, chain, proof } = build;
   let zMin = 0;
   for (const z of proof.z) if (z < zMin) zMin = z;
@@ -18,7 +41,7 @@ export function reportOf(build: BuildResult, findings: readonly Finding[], outpu
     artwork: { x: to(place.x0, 4), y: to(place.y0, 4), width: to(place.width, 4), height: to(place.height, 4) },
     stock: { ...job.stock },
     zero: zeroPoint(job.stock),
-    outline: { contours: chain!.result.shape.parent.length, nodes: chain!.result.nodes, maxDeviation: to(chain!.result.maxDeviation, 5), droppedSpecks: chain!.result.dropped },
+    outline: outlineReport(chain!, clearance),
     cuts: on.map((c, i) => {
       const { cutter } = c.cut;
       return {

@@ -1,11 +1,10 @@
 import { materialById } from "@oaken/core/cutters/materials";
+import { drawingFiles } from "@oaken/core/job/drawings";
 import type { BuildResult } from "@oaken/core/job/build";
 import { zeroPoint, zeroWords } from "@oaken/core/job/document";
 import { dialectById } from "@oaken/core/output/gcode/dialects";
 import { writePrograms, type Program } from "@oaken/core/output/gcode/writer";
-import { writeDxf } from "@oaken/core/output/dxf";
 import { heightMap } from "@oaken/core/output/heightmap";
-import { writeSvg } from "@oaken/core/output/svg";
 import { litView } from "@oaken/core/proof/light";
 import { encodeGrey16, encodePng } from "./encode.ts";
 
@@ -22,9 +21,12 @@ export interface Outputs {
   heightScale: { mmPerStep: number; black: number };
 }
 
+/** The outline's drawings as files. */
+export const drawings = (build: Pick<BuildResult, "job" | "chain">): OutputFile[] => drawingFiles(build).map((d) => ({ name: d.name, bytes: Buffer.from(d.text) }));
+
 /** Programs, drawings and pictures of the proof. */
 export async function makeOutputs(build: BuildResult, from: string): Promise<Outputs> {
-  const { job, chain, proof } = build;
+  const { job, proof } = build;
   const on = build.cuts.filter((c) => c.cut.on);
   const programs = writePrograms(
     on.map((c) => ({ name: c.cut.name, cutter: c.cut.cutter, spindle: c.values.spindle as number, toolpath: c.toolpath })),
@@ -33,11 +35,7 @@ export async function makeOutputs(build: BuildResult, from: string): Promise<Out
     { job: job.name, zero: zeroWords(job.stock.zero), from },
   );
   const files: OutputFile[] = programs.map((p) => ({ name: p.name, bytes: Buffer.from(p.text) }));
-  if (chain) {
-    const art = { x: chain.place.x0, y: chain.place.y0, width: chain.place.width, height: chain.place.height };
-    files.push({ name: "outline.svg", bytes: Buffer.from(writeSvg(chain.result.shape, art)) });
-    files.push({ name: "outline.dxf", bytes: Buffer.from(writeDxf(chain.result.shape, art.x, art.y)) });
-  }
+  files.push(...drawings(build));
   files.push({ name: "proof.png", bytes: await encodePng(litView(proof, materialById(job.stock.material), job.stock.thickness), proof.width, proof.height) });
   const map = heightMap(proof, -job.stock.thickness);
   files.push({ name: "proof-height.png", bytes: await encodeGrey16(map.data, proof.width, proof.height) });

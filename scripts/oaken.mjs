@@ -92,6 +92,12 @@ async function seed() {
   need(run(process.execPath, [await bundle("demo/seed.ts", "seed")], { env: environment }), "Making the demo jobs");
 }
 
+/** A command of the command line, run where the user stands. */
+async function cli(command) {
+  install();
+  process.exit(run(process.execPath, [await bundle("cli/main.ts", "cli"), command, ...args], { cwd: from }).status ?? 1);
+}
+
 const tasks = {
   async start() {
     install();
@@ -105,10 +111,8 @@ const tasks = {
     await seed();
     serve("dev");
   },
-  async make() {
-    install();
-    process.exit(run(process.execPath, [await bundle("cli/main.ts", "cli"), "make", ...args], { cwd: from }).status ?? 1);
-  },
+  make: () => cli("make"),
+  outline: () => cli("outline"),
   async test() {
     install();
     chromium();
@@ -159,7 +163,7 @@ const tasks = {
     rmSync(folder, { recursive: true });
   },
   help() {
-    console.log("oaken start · dev · test · make · bench · shots — see README.md");
+    console.log("oaken start · dev · test · make · outline · bench · shots — see README.md");
   },
 };
 

@@ -71,7 +71,7 @@ export function buildJob(job: JobDocument, options: BuildOptions, cache: Derived
   try {
     const outline = job.nodes.find((n) => n.kind === "outline");
     if (!outline) throw new Problem("no-outline", "This job has no outline to cut. Add a picture.");
-    result.chain = chainOf(job, outline.id, options.raster, cache, step(outline.id), now);
+    result.chain = chainOf(job, outline.id, options.raster, cache, (r) => clearance(r, cache), step(outline.id), now);
     timings.tone = result.chain.timings.tone;
     timings.outline = result.chain.timings.outline;
     result.cuts = planCuts(job, result.chain, cache, step, now);

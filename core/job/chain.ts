@@ -1,17 +1,20 @@
-import { type Contours, contoursAt } from "../outline/contours.ts";
-import { fitOutline, type Outline } from "../outline/outline.ts";
-import { contrast, findInkLevel, histogram, toGrey } from "../picture/tone.ts";
-import type { Grey, Raster } from "../picture/raster.ts";
-import { tileRange, type TileRange } from "../picture/tiles.ts";
 import { flatten } from "../geometry/shape.ts";
 import type { Rings } from "../geometry/rings.ts";
+import type { ClearanceOf } from "../geometry/morph.ts";
+import { type Lines } from "../outline/centre.ts";
+import type { Outline } from "../outline/outline.ts";
+import { framed, framedSize } from "../picture/frame.ts";
+import type { Grey, Raster } from "../picture/raster.ts";
+import { tileRange, type TileRange } from "../picture/tiles.ts";
+import { contrast, findInkLevel, histogram, toGrey } from "../picture/tone.ts";
 import { Problem, type Progress } from "../problem.ts";
 import { resolve, type Resolved, type Settings } from "../settings/fields.ts";
 import type { JobDocument, JobNode } from "./document.ts";
 import { hash, type Derived } from "./hash.ts";
 import { outlineFields } from "./nodes/outline.ts";
-import { pictureFields, placement } from "./nodes/picture.ts";
-import { toneFields } from "./nodes/tone.ts";
+import { frameOf, pictureFields, placement } from "./nodes/picture.ts";
+import { toneFields, toneSettings } from "./nodes/tone.ts";
+import { type ColourResult, traceOutline, type Traced } from "./trace.ts";
 
 /** Chords of curves that cuts read stay this close, mm. */
 export const FLATTEN = 0.002;
@@ -25,80 +28,101 @@ export interface ToneResult {
   contrast: number;
 }
 
-/** What a picture's chain came to, with the reasons for its settings. */
-export interface ChainResult {
-  key: string;
+/** The picture and tone behind an outline, with where the pixels lie. */
+export interface PictureResult {
   picture: JobNode;
   tone: JobNode;
   outline: JobNode;
-  resolved: Record<string, Record<string, Resolved>>;
-  values: Record<string, Settings>;
+  /** the picture as framed */
+  raster: Raster;
+  /** tells framed pictures apart */
+  rasterKey: string;
   place: ReturnType<typeof placement>;
   toneResult: ToneResult;
-  contours: Contours;
+  values: Record<string, Settings>;
+  resolved: Record<string, Record<string, Resolved>>;
+}
+
+/** What a picture's chain came to, with the reasons for its settings. */
+export interface ChainResult extends PictureResult {
+  key: string;
   result: Outline;
   ink: Rings;
+  /** the centre line of every stroke, where that was asked for */
+  lines: Lines | null;
+  colours: ColourResult | null;
+  bridges: Traced["bridges"];
+  /** points of the edge before fitting, x, y by turns, mm */
+  edge: Float64Array;
+  /** how closely the fit holds, mm: wider than asked where nodes were limited */
+  held: number;
   timings: { tone: number; outline: number };
 }
 
 /**
- * Greys of a picture through its tone step.
+ * Follows a chain from an outline node to its picture, frames it and works out its tone.
+ * @param coarse for a preview: a smaller copy of the framed picture
  */
-export function toneOf(raster: Raster, sha: string, own: Settings, cache: Derived): ToneResult {
-  const { values } = resolve(toneFields, own, {});
-  const key = hash(`${sha}|${JSON.stringify(values)}`);
-  return cache.get("tone", key, () => {
-    const grey = toGrey(raster, { invert: values.invert as boolean });
-    const bins = histogram(grey);
-    return { key, grey, tiles: tileRange(grey), bins, found: findInkLevel(bins), contrast: contrast(bins) };
-  }, 2);
+export function pictureOf(job: JobDocument, outlineId: string, full: Raster, cache: Derived, progress: Progress, coarse: Raster | null = null): PictureResult {
+  const byId = (id: string) => job.nodes.find((n) => n.id === id)!;
+  const outline = byId(outlineId);
+  const tone = byId(outline.reads[0]);
+  const picture = byId(tone.reads[0]);
+  const frame = frameOf(picture.settings);
+  const size = framedSize(full.width, full.height, frame);
+  const p = resolve(pictureFields, picture.settings, { stock: job.stock, ...size });
+  const shrunk = coarse ? coarse.width / size.width : 1;
+  const rasterKey = hash(`${picture.asset!.sha}|${coarse?.width ?? ""}|${JSON.stringify(frame)}`);
+  const raster = coarse ?? cache.get("framed", rasterKey, () => framed(full, frame), 2);
+  const place = placement(p.values, raster.width, raster.height);
+  const t = resolve(toneFields, tone.settings, { scale: place.scale * shrunk });
+  const settings = toneSettings(t.values, { scale: place.scale });
+  const key = hash(`${rasterKey}|${JSON.stringify(settings)}`);
+  const toneResult = cache.get(
+    "tone",
+    key,
+    () => {
+      const grey = toGrey(raster, settings, progress);
+      const bins = histogram(grey);
+      return { key, grey, tiles: tileRange(grey), bins, found: findInkLevel(bins), contrast: contrast(bins) };
+    },
+    2,
+  );
+  return { picture, tone, outline, raster, rasterKey, place, toneResult, values: { [picture.id]: p.values, [tone.id]: t.values }, resolved: { [picture.id]: p.resolved, [tone.id]: t.resolved } };
 }
 
 /** Least contrast that can hold a shape: below it a picture is one flat tone with noise. */
 const LEAST_CONTRAST = 0.04;
 
 /**
- * Follows a chain from an outline node down to its picture and computes it.
+ * Computes a chain down to the ink that cuts read.
  * @throws Problem `one-tone` or `no-ink` where the picture holds nothing to trace
  */
-export function chainOf(job: JobDocument, outlineId: string, raster: Raster, cache: Derived, progress: Progress, now: () => number): ChainResult {
-  const byId = (id: string) => job.nodes.find((n) => n.id === id)!;
-  const outline = byId(outlineId);
-  const tone = byId(outline.reads[0]);
-  const picture = byId(tone.reads[0]);
+export function chainOf(job: JobDocument, outlineId: string, full: Raster, cache: Derived, clearance: ClearanceOf, progress: Progress, now: () => number): ChainResult {
   const t0 = now();
-  const toneResult = toneOf(raster, picture.asset!.sha, tone.settings, cache);
+  const p = pictureOf(job, outlineId, full, cache, (s) => progress(0.3 * s));
   const t1 = now();
-  const p = resolve(pictureFields, picture.settings, { stock: job.stock, width: raster.width, height: raster.height });
-  const place = placement(p.values, raster.width, raster.height);
+  const { outline, toneResult, place } = p;
   const o = resolve(outlineFields, outline.settings, { found: toneResult.found, scale: place.scale });
-  const t = resolve(toneFields, tone.settings, {});
-  if (toneResult.contrast < LEAST_CONTRAST && !(toneResult.contrast > 0 && hasInk(toneResult.bins))) throw oneTone(toneResult.bins, raster);
-  const contourKey = hash(`${toneResult.key}|${o.values.ink}`);
-  const contours = cache.get("contours", contourKey, () => contoursAt(toneResult.grey, o.values.ink as number, toneResult.tiles));
-  const key = hash(`${contourKey}|${JSON.stringify(o.values)}|${place.scale}|${place.x0}|${place.y1}`);
-  const result = cache.get("outline", key, () =>
-    fitOutline(contours, place, { hold: o.values.hold as number, specks: o.values.specks as number, pinholes: o.values.pinholes as number, cornerAngle: ((o.values.corner as number) * Math.PI) / 180 }, progress),
-  );
+  if (o.values.trace !== "colours" && toneResult.contrast < LEAST_CONTRAST && !(toneResult.contrast > 0 && hasInk(toneResult.bins))) throw oneTone(toneResult.bins, p.raster);
+  const base = o.values.trace === "colours" ? p.rasterKey : toneResult.key;
+  const key = hash(`${base}|${JSON.stringify(o.values)}|${place.scale}|${place.x0}|${place.y1}`);
+  const traced = cache.get("outline", key, () => traceOutline(p, o.values, cache, clearance, (s) => progress(0.3 + 0.7 * s)));
+  const { result } = traced;
   if (result.shape.parent.length === 0)
     throw new Problem(
       "no-ink",
       result.dropped > 0
         ? `At this ink level there are only specks: ${result.dropped} pieces, all smaller than ${o.values.specks} mm². Move the ink level, or keep smaller specks.`
-        : "At this ink level no ink is found. Move the ink level towards the picture's greys, or invert the picture.",
+        : "No ink is found with these settings. Move the ink level towards the picture's greys, invert the picture, or keep more of it.",
     );
   const ink = cache.get("ink", key, () => flatten(result.shape, FLATTEN));
   return {
+    ...p,
     key,
-    picture,
-    tone,
-    outline,
-    resolved: { [picture.id]: p.resolved, [tone.id]: t.resolved, [outline.id]: o.resolved },
-    values: { [picture.id]: p.values, [tone.id]: t.values, [outline.id]: o.values },
-    place,
-    toneResult,
-    contours,
-    result,
+    resolved: { ...p.resolved, [outline.id]: o.resolved },
+    values: { ...p.values, [outline.id]: o.values },
+    ...traced,
     ink,
     timings: { tone: t1 - t0, outline: now() - t1 },
   };

@@ -1,5 +1,6 @@
 import type { Cutter } from "../cutters/profile.ts";
 import { HOBBY_ROUTER, type Machine } from "../cutters/feeds.ts";
+import type { DrawingStyle } from "../output/dxf.ts";
 import type { Settings } from "../settings/fields.ts";
 
 /** Version of the document this build writes; older ones are brought up to it, newer ones refused. */
@@ -57,6 +58,8 @@ export interface JobDocument {
   dialect: string;
   /** proof cell in mm; 0 is automatic */
   cell: number;
+  /** how curves are written into a DXF; arcs when not said */
+  drawing?: DrawingStyle;
 }
 
 export const USUAL_STOCK: StockSettings = { width: 300, height: 200, thickness: 18, material: "ash", zero: "front-left-top", margin: 5 };

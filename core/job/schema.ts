@@ -1,6 +1,7 @@
 import Ajv, { type ErrorObject } from "ajv";
 import { CUTS } from "../cuts/register.ts";
 import { Problem } from "../problem.ts";
+import { DRAWING_STYLES } from "../output/dxf.ts";
 import { settingsSchema } from "../settings/fields.ts";
 import { JOB_FORMAT, JOB_VERSION, type JobDocument, ZEROS } from "./document.ts";
 import { NODES } from "./nodes/register.ts";
@@ -82,6 +83,7 @@ export const jobSchema = {
     machine,
     dialect: id,
     cell: { type: "number", minimum: 0, maximum: 10 },
+    drawing: { enum: DRAWING_STYLES },
   },
 } as const;
 

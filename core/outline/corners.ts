@@ -5,25 +5,36 @@
  *
  * @param xy x, y by turns
  * @param cornerAngle radians
+ * @param closed whether the last point joins the first; an open run's ends are never corners
  * @returns indices into the contour, ascending
  */
-export function findCorners(xy: Float64Array, n: number, arm: number, cornerAngle: number): number[] {
+export function findCorners(xy: Float64Array, n: number, arm: number, cornerAngle: number, closed = true): number[] {
   if (n < 4 * arm) arm = Math.max(1, Math.floor(n / 4));
   const turn = new Float64Array(n);
-  for (let i = 0; i < n; i++) {
-    const p = 2 * ((i - arm + n) % n);
-    const q = 2 * ((i + arm) % n);
+  const from = closed ? 0 : 1;
+  const to = closed ? n : n - 1;
+  for (let i = from; i < to; i++) {
+    // Near the ends of an open run both arms shorten alike.
+    const a = closed ? arm : Math.min(arm, i, n - 1 - i);
+    const p = 2 * ((i - a + n) % n);
+    const q = 2 * ((i + a) % n);
     const ax = xy[2 * i] - xy[p];
     const ay = xy[2 * i + 1] - xy[p + 1];
     const bx = xy[q] - xy[2 * i];
     const by = xy[q + 1] - xy[2 * i + 1];
-    turn[i] = Math.abs(Math.atan2(ax * by - ay * bx, ax * bx + ay * by));
+    const cross = ax * by - ay * bx;
+    const dot = ax * bx + ay * by;
+    // Gentle turns, most of them, need no angle.
+    turn[i] = dot > 0 && Math.abs(cross) < 0.1 * dot ? Math.abs(cross) / dot : Math.abs(Math.atan2(cross, dot));
   }
   const corners: number[] = [];
-  for (let i = 0; i < n; i++) {
+  for (let i = from; i < to; i++) {
     if (turn[i] < cornerAngle) continue;
     let peak = true;
-    for (let d = 1; d <= arm && peak; d++) peak = turn[(i - d + n) % n] < turn[i] && turn[(i + d) % n] <= turn[i];
+    for (let d = 1; d <= arm && peak; d++) {
+      if (!closed && (i - d < 0 || i + d >= n)) break;
+      peak = turn[(i - d + n) % n] < turn[i] && turn[(i + d) % n] <= turn[i];
+    }
     if (peak) corners.push(i);
   }
   return corners;

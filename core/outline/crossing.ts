@@ -5,32 +5,66 @@ import { type Rings, ringCount } from "../geometry/rings.ts";
 /** Rings whose edges cross or touch an edge that is not their neighbour, in the same ring or another; ascending. */
 export function crossingContours(r: Rings): number[] {
   const total = r.xy.length / 2;
-  if (total === 0) return [];
-  const { xy } = r;
-  const ringOf = new Int32Array(total);
   const next = new Int32Array(total);
-  for (let k = 0; k < ringCount(r); k++)
-    for (let i = r.starts[k]; i < r.starts[k + 1]; i++) {
-      ringOf[i] = k;
-      next[i] = i + 1 < r.starts[k + 1] ? i + 1 : r.starts[k];
+  for (let k = 0; k < ringCount(r); k++) for (let i = r.starts[k]; i < r.starts[k + 1]; i++) next[i] = i + 1 < r.starts[k + 1] ? i + 1 : r.starts[k];
+  return crossings(r.xy, r.starts, next);
+}
+
+/**
+ * As {@link crossingContours} for runs that may be open: run k begins at origin[k] and goes through its points; where it is
+ * closed its last point is its first. Runs may share their end points.
+ */
+export function crossingPolylines(r: Rings, origin: Float64Array, closed: Uint8Array): number[] {
+  const n = ringCount(r);
+  const xy = new Float64Array(r.xy.length + 2 * n);
+  const starts = new Int32Array(n + 1);
+  const next = new Int32Array(xy.length / 2).fill(-1);
+  for (let k = 0, at = 0; k < n; k++) {
+    starts[k] = at;
+    xy.set(origin.subarray(2 * k, 2 * k + 2), 2 * at);
+    xy.set(r.xy.subarray(2 * r.starts[k], 2 * r.starts[k + 1]), 2 * (at + 1));
+    const end = at + 1 + r.starts[k + 1] - r.starts[k];
+    for (let i = at; i + 1 < end; i++) next[i] = i + 1;
+    if (closed[k] && end - at > 2) next[end - 2] = at;
+    at = starts[k + 1] = end;
+  }
+  return crossings(xy, starts, next);
+}
+
+/** @param next the point each edge leads to, −1 where a run ends */
+function crossings(xy: Float64Array, starts: Int32Array, next: Int32Array): number[] {
+  const total = xy.length / 2;
+  const run = new Int32Array(total);
+  const edges: number[] = [];
+  for (let k = 0; k + 1 < starts.length; k++)
+    for (let i = starts[k]; i < starts[k + 1]; i++) {
+      run[i] = k;
+      if (next[i] >= 0) edges.push(i);
     }
-  const index = new Flatbush(total);
-  for (let i = 0; i < total; i++) {
+  if (edges.length === 0) return [];
+  const index = new Flatbush(edges.length);
+  for (const i of edges) {
     const j = next[i];
     index.add(Math.min(xy[2 * i], xy[2 * j]), Math.min(xy[2 * i + 1], xy[2 * j + 1]), Math.max(xy[2 * i], xy[2 * j]), Math.max(xy[2 * i + 1], xy[2 * j + 1]));
   }
   index.finish();
   const crossed = new Set<number>();
-  for (let i = 0; i < total; i++) {
+  const same = (p: number, q: number) => xy[2 * p] === xy[2 * q] && xy[2 * p + 1] === xy[2 * q + 1];
+  for (const i of edges) {
     const j = next[i];
     const x0 = Math.min(xy[2 * i], xy[2 * j]);
     const x1 = Math.max(xy[2 * i], xy[2 * j]);
     const y0 = Math.min(xy[2 * i + 1], xy[2 * j + 1]);
     const y1 = Math.max(xy[2 * i + 1], xy[2 * j + 1]);
-    index.search(x0, y0, x1, y1, (o) => {
-      if (o > i && o !== j && next[o] !== i && meet(xy, i, j, o, next[o])) {
-        crossed.add(ringOf[i]);
-        crossed.add(ringOf[o]);
+    index.search(x0, y0, x1, y1, (e) => {
+      const o = edges[e];
+      if (o <= i || o === j || next[o] === i) return false;
+      const p = next[o];
+      // Runs that begin or end at one place touch there and nowhere else.
+      if (run[i] !== run[o] && (same(i, o) || same(i, p) || same(j, o) || same(j, p))) return false;
+      if (meet(xy, i, j, o, p)) {
+        crossed.add(run[i]);
+        crossed.add(run[o]);
       }
       return false;
     });

@@ -44,6 +44,28 @@ export function fitContour(xy: Float64Array, n: number, corners: readonly number
   return worst;
 }
 
+/**
+ * As {@link fitContour} for an open run from its first point to its last.
+ * @param corners indices of corner points inside the run, ascending
+ */
+export function fitOpen(xy: Float64Array, n: number, corners: readonly number[], parent: number, hold: number, out: ShapeBuilder): number {
+  const px = new Float64Array(n);
+  const py = new Float64Array(n);
+  for (let i = 0; i < n; i++) {
+    px[i] = xy[2 * i];
+    py[i] = xy[2 * i + 1];
+  }
+  out.begin(px[0], py[0], parent);
+  let worst = 0;
+  let from = 0;
+  for (const end of [...corners, n - 1]) {
+    // One more than the last index: an open run never wraps round.
+    if (end > from) worst = Math.max(worst, fitRun(px, py, from, end, true, true, n + 1, hold, out));
+    from = end;
+  }
+  return worst;
+}
+
 /** Index whose neighbourhood bends least: the best place to cut a contour that has no corner. */
 function straightest(xy: Float64Array, n: number): number {
   let best = 0;

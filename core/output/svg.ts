@@ -1,4 +1,5 @@
 import { ARC, arcSweep, contourCount, eachSegment, LINE, type Shape } from "../geometry/shape.ts";
+import type { Lines } from "../outline/centre.ts";
 import { formatLength } from "../units.ts";
 
 const n = (v: number): string => formatLength(v, "mm", 4);
@@ -25,9 +26,25 @@ export function pathData(s: Shape, left: number, top: number): string {
   return parts.join("");
 }
 
-/** An SVG drawing of the ink, filled, its page the artwork's bounds in mm. */
-export function writeSvg(s: Shape, art: { x: number; y: number; width: number; height: number }): string {
+/** An SVG drawing of the ink, filled, its page the artwork's bounds in mm; centre lines as strokes as wide as they were. */
+export function writeSvg(s: Shape, art: { x: number; y: number; width: number; height: number }, lines: Lines | null = null): string {
   const w = n(art.width);
   const h = n(art.height);
-  return `<?xml version="1.0" encoding="UTF-8"?>\n<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">\n<path id="ink" fill="#000" fill-rule="evenodd" d="${pathData(s, art.x, art.y + art.height)}"/>\n</svg>\n`;
+  const ink = lines ? "" : `<path id="ink" fill="#000" fill-rule="evenodd" d="${pathData(s, art.x, art.y + art.height)}"/>\n`;
+  return `<?xml version="1.0" encoding="UTF-8"?>\n<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">\n${ink}${lines ? strokes(lines, art.x, art.y + art.height) : ""}</svg>\n`;
+}
+
+function strokes(l: Lines, left: number, top: number): string {
+  const out: string[] = [];
+  for (let k = 0; k + 1 < l.starts.length; k++) {
+    const points: string[] = [];
+    let width = 0;
+    for (let i = l.starts[k]; i < l.starts[k + 1]; i++) {
+      points.push(`${n(l.xy[2 * i] - left)} ${n(top - l.xy[2 * i + 1])}`);
+      width += l.width[i] / (l.starts[k + 1] - l.starts[k]);
+    }
+    const d = `M${(l.closed[k] ? points.slice(0, -1) : points).join("L")}${l.closed[k] ? "Z" : ""}`;
+    out.push(`<path fill="none" stroke="#000" stroke-linecap="round" stroke-linejoin="round" stroke-width="${n(width)}" d="${d}"/>\n`);
+  }
+  return `<g id="centre">\n${out.join("")}</g>\n`;
 }

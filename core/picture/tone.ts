@@ -1,37 +1,184 @@
+import { noProgress, type Progress } from "../problem.ts";
+import { boxMeans } from "./box.ts";
 import type { Grey, Raster } from "./raster.ts";
 
 /** Rec. ITU-R BT.709 luma weights, applied to the encoded samples: grey as the eye orders it. */
 export const LUMA = { r: 0.2126, g: 0.7152, b: 0.0722 } as const;
 
+/** How colours become grey, as the tone step resolves its fields; lengths in pixels. */
 export interface ToneSettings {
-  /** Swap black and white, so that the light parts become the ink. */
+  /** weights of the channels; only their proportion counts, negative ones darken what has that colour */
+  red: number;
+  green: number;
+  blue: number;
+  /** swap black and white, so that the light parts become the ink */
   invert: boolean;
+  /** greys that become black and white, 0…1 */
+  black: number;
+  white: number;
+  /** the curve: what a quarter, half and three quarters of the way from black to white become, 0…1 */
+  dark: number;
+  middle: number;
+  light: number;
+  /** edge-keeping smoothing: radius in pixels, 0 for none */
+  smooth: number;
+  /** local contrast: how much of the difference from a wide mean is added, and how wide, px */
+  local: number;
+  localRadius: number;
+  /** unsharp masking over one pixel: how much of the difference is added */
+  sharpen: number;
+  /** evens out lighting over a window of this radius in pixels, 0 for none */
+  even: number;
 }
 
+export const PLAIN_TONE: ToneSettings = { red: LUMA.r, green: LUMA.g, blue: LUMA.b, invert: false, black: 0, white: 1, dark: 0.25, middle: 0.5, light: 0.75, smooth: 0, local: 0, localRadius: 20, sharpen: 0, even: 0 };
+
 /**
- * Colour to grey: luma, composited on white where the picture is transparent. Keeps 16 bits where the picture has them.
+ * Colour to grey, composited on white where the picture is transparent; keeps 16 bits where the picture has them.
+ * Order: channels, smoothing, evening, local contrast, sharpening, black and white point with the curve, invert.
  * @param raster RGBA samples
  * @returns grey samples of the same depth
  */
-export function toGrey(raster: Raster, settings: ToneSettings): Grey {
+export function toGrey(raster: Raster, settings: Partial<ToneSettings>, progress: Progress = noProgress): Grey {
+  const s: ToneSettings = { ...PLAIN_TONE, ...settings };
+  let g = mixed(raster, s);
+  progress(0.3);
+  if (s.smooth > 0) smoothKeepingEdges(g, Math.round(s.smooth));
+  progress(0.5);
+  if (s.even > 0) evenOut(g, Math.round(s.even));
+  progress(0.7);
+  if (s.local > 0) addDifference(g, Math.max(2, Math.round(s.localRadius)), s.local);
+  if (s.sharpen > 0) addDifference(g, 1, s.sharpen);
+  progress(0.9);
+  g = curved(g, s);
+  return g;
+}
+
+function mixed(raster: Raster, s: ToneSettings): Grey {
   const { width, height, data } = raster;
   const wide = data instanceof Uint16Array;
   const max = wide ? 65535 : 255;
   const n = width * height;
   const out = wide ? new Uint16Array(n) : new Uint8Array(n);
+  const total = s.red + s.green + s.blue;
+  const k = Math.abs(total) < 1e-6 ? 1 : 1 / total;
   // Fixed point: the three weights sum to exactly one unit, so that white stays white.
   const ONE = 1 << 15;
-  const wr = Math.round(LUMA.r * ONE);
-  const wb = Math.round(LUMA.b * ONE);
+  const wr = Math.round(s.red * k * ONE);
+  const wb = Math.round(s.blue * k * ONE);
   const wg = ONE - wr - wb;
+  const plain = wr >= 0 && wg >= 0 && wb >= 0;
   for (let i = 0, j = 0; i < n; i++, j += 4) {
     const a = data[j + 3];
     let v = (data[j] * wr + data[j + 1] * wg + data[j + 2] * wb + ONE / 2) / ONE;
+    if (!plain) v = v < 0 ? 0 : v > max ? max : v;
     if (a !== max) v = (v * a + max * (max - a)) / max;
-    v = v | 0;
-    out[i] = settings.invert ? max - v : v;
+    out[i] = v;
   }
   return { width, height, data: out, max };
+}
+
+/** Variance below this is noise to smooth away, above it an edge to keep; share of the whole range, squared. */
+const EDGE_VARIANCE = 0.04 ** 2;
+
+/** K. He, J. Sun, X. Tang, "Guided image filtering", 2010, the picture guiding itself. */
+function smoothKeepingEdges(g: Grey, radius: number): void {
+  const { width, height, data, max } = g;
+  const mean = boxMeans(width, height, radius, (i) => data[i]);
+  const square = boxMeans(width, height, radius, (i) => data[i] * data[i]);
+  const eps = EDGE_VARIANCE * max * max;
+  // mean and square become the slope a and the offset b of each window's line.
+  for (let i = 0; i < mean.length; i++) {
+    const variance = Math.max(0, square[i] - mean[i] * mean[i]);
+    const a = variance / (variance + eps);
+    square[i] = mean[i] * (1 - a);
+    mean[i] = a;
+  }
+  const slope = boxMeans(width, height, radius, (i) => mean[i]);
+  for (let i = 0; i < data.length; i++) data[i] = clamp(slope[i] * data[i], max);
+  const offset = boxMeans(width, height, radius, (i) => square[i]);
+  for (let i = 0; i < data.length; i++) data[i] = clamp(data[i] + offset[i], max);
+}
+
+/** A stroke this many local standard deviations darker than its surroundings comes out black. */
+const EVEN_RANGE = 1.6;
+/** Local spread is taken as at least this many times the noise, so that flat ground stays flat. */
+const EVEN_NOISE = 5;
+/** … and at least this share of the whole range. */
+const EVEN_LEAST = 0.004;
+
+/**
+ * Each pixel against the mean and spread of its own window (after J. Sauvola, M. Pietikäinen, "Adaptive document image
+ * binarization", 2000), kept as a grey so that edges stay good to parts of a pixel: ground comes out at the middle.
+ */
+function evenOut(g: Grey, radius: number): void {
+  const { width, height, data, max } = g;
+  const least = Math.max(EVEN_LEAST * max, EVEN_NOISE * noiseOf(g));
+  const mean = boxMeans(width, height, radius, (i) => data[i]);
+  const square = boxMeans(width, height, radius, (i) => data[i] * data[i]);
+  for (let i = 0; i < data.length; i++) {
+    const spread = Math.max(least, Math.sqrt(Math.max(0, square[i] - mean[i] * mean[i])));
+    data[i] = clamp(max * (0.5 + (data[i] - mean[i]) / (2 * EVEN_RANGE * spread)), max);
+  }
+}
+
+/** Standard deviation of the noise: J. Immerkær, "Fast noise variance estimation", 1996, by the median so that edges count little. */
+export function noiseOf(g: Grey): number {
+  const { width, height, data } = g;
+  if (width < 3 || height < 3) return 0;
+  const step = Math.max(1, Math.floor((width * height) / 200_000));
+  const found: number[] = [];
+  for (let i = width + 1; i < width * (height - 1) - 1; i += step) {
+    const x = i % width;
+    if (x === 0 || x === width - 1) continue;
+    found.push(Math.abs(data[i - width - 1] + data[i - width + 1] + data[i + width - 1] + data[i + width + 1] - 2 * (data[i - width] + data[i - 1] + data[i + 1] + data[i + width]) + 4 * data[i]));
+  }
+  found.sort((a, b) => a - b);
+  // The mask's norm is 6; the median of a folded normal distribution lies at 0.6745 σ.
+  return found.length === 0 ? 0 : found[found.length >> 1] / 6 / 0.6745;
+}
+
+function addDifference(g: Grey, radius: number, amount: number): void {
+  const { width, height, data, max } = g;
+  const mean = boxMeans(width, height, radius, (i) => data[i]);
+  for (let i = 0; i < data.length; i++) data[i] = clamp(data[i] + amount * (data[i] - mean[i]), max);
+}
+
+function curved(g: Grey, s: ToneSettings): Grey {
+  const straight = s.black === 0 && s.white === 1 && s.dark === 0.25 && s.middle === 0.5 && s.light === 0.75;
+  if (straight && !s.invert) return g;
+  const { data, max } = g;
+  const table = max === 255 ? new Uint8Array(256) : new Uint16Array(65536);
+  const span = Math.max(1e-3, s.white - s.black);
+  const curve = monotone([0, 0.25, 0.5, 0.75, 1], [0, s.dark, s.middle, s.light, 1]);
+  for (let i = 0; i <= max; i++) {
+    const v = Math.max(0, Math.min(1, (i / max - s.black) / span));
+    const out = straight ? v : curve(v);
+    table[i] = clamp(max * (s.invert ? 1 - out : out), max);
+  }
+  for (let i = 0; i < data.length; i++) data[i] = table[data[i]];
+  return g;
+}
+
+const clamp = (v: number, max: number): number => (v < 0 ? 0 : v > max ? max : v + 0.5);
+
+/** A smooth curve through the points that never overshoots: F. Fritsch, R. Carlson, "Monotone piecewise cubic interpolation", 1980. */
+export function monotone(x: readonly number[], y: readonly number[]): (at: number) => number {
+  const n = x.length;
+  const slope = Array.from({ length: n - 1 }, (_, i) => (y[i + 1] - y[i]) / (x[i + 1] - x[i]));
+  const m = Array.from({ length: n }, (_, i) => (i === 0 ? slope[0] : i === n - 1 ? slope[n - 2] : slope[i - 1] * slope[i] <= 0 ? 0 : (2 * slope[i - 1] * slope[i]) / (slope[i - 1] + slope[i])));
+  for (const end of [0, n - 1]) {
+    const s = slope[Math.min(end, n - 2)];
+    if (s === 0) m[end] = 0;
+  }
+  return (at) => {
+    let i = 0;
+    while (i < n - 2 && at > x[i + 1]) i++;
+    const h = x[i + 1] - x[i];
+    const t = (at - x[i]) / h;
+    const [t2, t3] = [t * t, t * t * t];
+    return (2 * t3 - 3 * t2 + 1) * y[i] + (t3 - 2 * t2 + t) * h * m[i] + (3 * t2 - 2 * t3) * y[i + 1] + (t3 - t2) * h * m[i + 1];
+  };
 }
 
 /** How many samples fall on each of 256 grey steps. */

@@ -13,13 +13,17 @@ export type Settings = Record<string, Setting>;
 export interface Field<C = unknown> {
   key: string;
   label: string;
-  type: "length" | "area" | "number" | "share" | "angle" | "feed" | "speed" | "choice" | "switch";
+  type: "length" | "area" | "number" | "share" | "angle" | "feed" | "speed" | "choice" | "switch" | "text";
   /** what the term means, for those who do not know it */
   help?: string;
   min?: number;
   max?: number;
   step?: number;
   options?: readonly { value: string; label: string }[];
+  /** of a text: throws a Problem where it cannot be read */
+  check?(text: string): void;
+  /** the stage's tool that sets it by hand */
+  tool?: string;
   /** folded away at first */
   more?: boolean;
   /** shown as a slider too */
@@ -52,9 +56,12 @@ export function resolve<C>(fields: readonly Field<C>[], own: Settings, context: 
   return { values, resolved };
 }
 
+/** Longest text a setting may hold. */
+const MOST_TEXT = 200_000;
+
 export function showSetting<C>(f: Field<C>, v: Setting): string {
   if (typeof v === "boolean") return v ? "on" : "off";
-  if (typeof v === "string") return f.options?.find((o) => o.value === v)?.label ?? v;
+  if (typeof v === "string") return f.options?.find((o) => o.value === v)?.label ?? (v || "none");
   if (f.type === "length") return `${formatLength(v)} mm`;
   if (f.type === "area") return `${formatLength(v)} mm²`;
   if (f.type === "angle") return `${v}°`;
@@ -67,7 +74,7 @@ export function settingsSchema(fields: readonly Field<never>[]): object {
   const properties: Record<string, object> = {};
   for (const f of fields)
     properties[f.key] =
-      f.type === "switch" ? { type: "boolean" } : f.type === "choice" ? { enum: f.options!.map((o) => o.value) } : { type: "number", ...(f.min !== undefined && { minimum: f.min }), ...(f.max !== undefined && { maximum: f.max }) };
+      f.type === "switch" ? { type: "boolean" } : f.type === "text" ? { type: "string", maxLength: MOST_TEXT } : f.type === "choice" ? { enum: f.options!.map((o) => o.value) } : { type: "number", ...(f.min !== undefined && { minimum: f.min }), ...(f.max !== undefined && { maximum: f.max }) };
   return { type: "object", properties, additionalProperties: false };
 }
 
@@ -86,6 +93,11 @@ export function parseSetting(f: Field<never>, text: string, unit: "mm" | "in" = 
     const found = f.options!.find((o) => o.value === text || o.label === text);
     if (!found) throw bad(`"${text}" is not one of ${f.options!.map((o) => o.value).join(", ")}.`);
     return found.value;
+  }
+  if (f.type === "text") {
+    if (text.length > MOST_TEXT) throw bad(`the text is longer than ${MOST_TEXT} characters.`);
+    f.check?.(text);
+    return text;
   }
   let v: number;
   if (f.type === "length") v = parseLength(text, unit);

@@ -101,7 +101,7 @@ function useBuilding(bench: Bench, desk: Desk): void {
     const { store } = bench;
     desk.onBuilt = (built) => {
       const now = store.getState();
-      store.setState({ built, live: null, working: built.final ? null : now.working, failed: built.problem ? built.problem.message : null });
+      store.setState({ built, live: null, liveTone: null, working: built.final ? null : now.working, failed: built.problem ? built.problem.message : null });
       if (!built.final || built.problem) return;
       clearTimeout(thumb.current);
       thumb.current = setTimeout(() => {
@@ -110,7 +110,7 @@ function useBuilding(bench: Bench, desk: Desk): void {
       }, 1200);
     };
     desk.onProgress = (step, share) => store.setState({ working: { step, share } });
-    desk.onTraced = (live) => store.setState({ live });
+    desk.onTraced = (live, tone) => store.setState({ live, liveTone: tone });
     desk.onSurface = (scrubbed) => store.getState().playhead !== null && store.setState({ scrubbed });
     desk.onFailed = (failed) => store.setState({ failed, working: null });
     const build = () => {

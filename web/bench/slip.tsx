@@ -95,7 +95,7 @@ function FieldRow({ part, f, value, own, r }: { part: string; f: Field<never>; v
   const slide = (v: number) => {
     set(v);
     const doc = store.getState().doc;
-    if (doc.nodes.some((n) => n.id === part)) desk.trace(doc);
+    if (doc.nodes.some((n) => n.id === part)) desk.trace(doc, part);
   };
   const isSet = own !== undefined;
   const label = `${part}-${f.key}`;

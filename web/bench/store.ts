@@ -2,7 +2,7 @@ import { createStore } from "zustand/vanilla";
 import type { JobDocument } from "@oaken/core/job/document";
 import type { Setting } from "@oaken/core/settings/fields";
 import type { Unit } from "@oaken/core/units";
-import type { Built, DrawnRings, DrawnSurface } from "../compute/messages.ts";
+import type { Built, DrawnRings, DrawnSurface, DrawnTone } from "../compute/messages.ts";
 import { api, Refused } from "../ui/api.ts";
 
 /** How strongly each of the stage's four layers shows, 0…1. */
@@ -31,6 +31,8 @@ export interface BenchState {
   built: Built | null;
   /** contours that follow a moving slider, until the next build */
   live: DrawnRings | null;
+  /** the tone that follows a moving slider */
+  liveTone: DrawnTone | null;
   working: { step: string; share: number } | null;
   failed: string | null;
   /** playhead in seconds of cutting, or null at the end with everything done */
@@ -55,7 +57,7 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
   const first = doc.cuts.find((c) => !c.target)?.id ?? "stock";
   const store = createStore<BenchState>(() => ({
     id, doc, revision, written, save: { state: "saved", at: new Date() }, past: [], future: [], selected: first, unit: "mm", mixer: mixerFor(doc, first), tilt: 0, view: "bench",
-    built: null, live: null, working: null, failed: null, playhead: null, scrubbed: null, target: null,
+    built: null, live: null, liveTone: null, working: null, failed: null, playhead: null, scrubbed: null, target: null,
   }));
   const { getState: get, setState: set } = store;
   let lastChange = 0;
@@ -112,7 +114,7 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
       const last = past[past.length - 1];
       if (!last) return;
       lastChange = 0;
-      set({ doc: last.doc, past: past.slice(0, -1), future: [...future, { doc, name: last.name }], live: null, playhead: null, scrubbed: null });
+      set({ doc: last.doc, past: past.slice(0, -1), future: [...future, { doc, name: last.name }], live: null, liveTone: null, playhead: null, scrubbed: null });
       saveSoon(`undo ${last.name}`);
     },
     redo(): void {
@@ -120,7 +122,7 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
       const next = future[future.length - 1];
       if (!next) return;
       lastChange = 0;
-      set({ doc: next.doc, future: future.slice(0, -1), past: [...past, { doc, name: next.name }], live: null, playhead: null, scrubbed: null });
+      set({ doc: next.doc, future: future.slice(0, -1), past: [...past, { doc, name: next.name }], live: null, liveTone: null, playhead: null, scrubbed: null });
       saveSoon(`redo ${next.name}`);
     },
     /** A setting of a node or cut; undefined goes back to automatic. */

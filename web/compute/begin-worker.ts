@@ -3,11 +3,11 @@ import { clearanceOf } from "@oaken/core/geometry/clearance/clearance";
 import { strokeWidths } from "@oaken/core/geometry/clearance/strokes";
 import { inspect } from "@oaken/core/inspect/inspect";
 import { buildJob } from "@oaken/core/job/build";
-import { toneOf } from "@oaken/core/job/chain";
+import { pictureOf } from "@oaken/core/job/chain";
 import { Derived } from "@oaken/core/job/hash";
 import { OUTCOMES } from "@oaken/core/job/outcomes";
 import { fitnessOf, judge } from "@oaken/core/picture/fitness";
-import { Cancelled, Problem } from "@oaken/core/problem";
+import { Cancelled, noProgress, Problem } from "@oaken/core/problem";
 import { litView } from "@oaken/core/proof/light";
 import type { BeginAsk, Begun } from "./begin-messages.ts";
 import { pixels } from "./pixels.ts";
@@ -23,7 +23,7 @@ async function begin(ask: BeginAsk): Promise<void> {
   const send = () => self.postMessage(said);
   try {
     const raster = await pixels(ask.sha);
-    const tone = toneOf(raster, ask.sha, {}, cache);
+    const tone = pictureOf(ask.jobs[0], ask.jobs[0].nodes.find((n) => n.kind === "outline")!.id, raster, cache, noProgress).toneResult;
     const fitness = fitnessOf(raster, tone.bins, tone.contrast);
     const perMm = raster.width / ask.width;
     said.judgement = judge(fitness, perMm, null, null);

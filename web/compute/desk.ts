@@ -1,5 +1,5 @@
 import type { JobDocument } from "@oaken/core/job/document";
-import type { Answer, Ask, Built, DrawnRings, DrawnSurface, WrittenFile } from "./messages.ts";
+import type { Answer, Ask, Built, DrawnRings, DrawnSurface, DrawnTone, WrittenFile } from "./messages.ts";
 
 type Latest<T> = { seq: number; value: T } | null;
 
@@ -14,14 +14,14 @@ export class Desk {
   private seq = 0;
   private building = 0;
   private tracing = false;
-  private nextTrace: JobDocument | null = null;
+  private nextTrace: { job: JobDocument; part: string } | null = null;
   private scrubbing = false;
   private nextScrub: Latest<{ cut: number; move: number }> = null;
   private waiting = new Map<number, { done: (v: never) => void; failed: (e: Error) => void }>();
 
   onBuilt: (b: Built) => void = () => {};
   onProgress: (step: string, share: number) => void = () => {};
-  onTraced: (r: DrawnRings, took: number) => void = () => {};
+  onTraced: (r: DrawnRings, tone: DrawnTone | null, took: number) => void = () => {};
   onSurface: (s: DrawnSurface) => void = () => {};
   onFailed: (message: string) => void = () => {};
 
@@ -38,13 +38,13 @@ export class Desk {
   }
 
   /** Contours only, for a moving slider: while one request runs, only the newest of the others is kept. */
-  trace(job: JobDocument): void {
+  trace(job: JobDocument, part: string): void {
     if (this.tracing) {
-      this.nextTrace = job;
+      this.nextTrace = { job, part };
       return;
     }
     this.tracing = true;
-    this.tracer.postMessage({ type: "trace", seq: ++this.seq, job } satisfies Ask);
+    this.tracer.postMessage({ type: "trace", seq: ++this.seq, job, part } satisfies Ask);
   }
 
   /** The surface after a move; as with tracing, the newest wins. */
@@ -103,9 +103,9 @@ export class Desk {
 
   private fromTracer(a: Answer): void {
     this.tracing = false;
-    if (a.type === "traced") this.onTraced(a.rings, a.took);
+    if (a.type === "traced") this.onTraced(a.rings, a.tone, a.took);
     const next = this.nextTrace;
     this.nextTrace = null;
-    if (next) this.trace(next);
+    if (next) this.trace(next.job, next.part);
   }
 }

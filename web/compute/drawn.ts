@@ -1,13 +1,28 @@
+import { profileOf } from "@oaken/core/cutters/profile";
+import { clearanceOf } from "@oaken/core/geometry/clearance/clearance";
+import { regionKey } from "@oaken/core/geometry/regionkey";
 import type { Finding } from "@oaken/core/inspect/finding";
 import type { BuildResult } from "@oaken/core/job/build";
+import type { ChainResult } from "@oaken/core/job/chain";
+import type { Derived } from "@oaken/core/job/hash";
+import { frameOf } from "@oaken/core/job/nodes/picture";
+import { outlineFigures } from "@oaken/core/outline/figures";
+import { NO_FRAME } from "@oaken/core/picture/frame";
+import type { Raster } from "@oaken/core/picture/raster";
+import { shrunk } from "@oaken/core/picture/shrink";
 import { shadingOf } from "@oaken/core/proof/light";
-import type { Built } from "./messages.ts";
+import type { Built, DrawnTone } from "./messages.ts";
 
-/** Longest side of the tone's little picture, pixels. */
-const TONE_SIDE = 120;
+/** Pixels of a framed picture as the stage shows it. */
+const PICTURE_PIXELS = 1_500_000;
+/** A V cutter's stroke shallower than this is a scratch, mm. */
+const SCRATCH = 0.3;
+
+/** Longest side of the tone's picture, pixels: sharp enough to judge on the stage. */
+const TONE_SIDE = 900;
 
 /** A build as the page draws it. Large arrays are copies where the worker keeps them for its cache. */
-export function drawn(r: BuildResult, final: boolean, findings: Finding[], took: number): Built {
+export function drawn(r: BuildResult, final: boolean, findings: Finding[], took: number, cache: Derived): Built {
   const { chain } = r;
   const resolved: Built["resolved"] = { ...(chain?.resolved ?? {}) };
   for (const c of r.cuts) resolved[c.id] = c.resolved;
@@ -17,14 +32,10 @@ export function drawn(r: BuildResult, final: boolean, findings: Finding[], took:
     problem: r.problem,
     resolved,
     place: chain && { x0: chain.place.x0, y0: chain.place.y0, width: chain.place.width, height: chain.place.height },
-    outline: chain && {
-      rings: { xy: Float32Array.from(chain.ink.xy), starts: chain.ink.starts },
-      pieces: chain.result.shape.parent.length,
-      nodes: chain.result.nodes,
-      maxDeviation: chain.result.maxDeviation,
-      dropped: chain.result.dropped,
-      droppedAt: chain.result.droppedAt,
-    },
+    outline: chain && outlineOf(r, chain, cache),
+    framed: chain && chain.raster.width > 0 && isFramed(chain) ? smallPicture(chain.raster) : null,
+    pixels: chain && { width: chain.raster.width, height: chain.raster.height },
+    colours: chain?.colours ? chain.colours.swatches.map((s, i) => ({ hex: s.hex, share: s.share, kept: chain.colours!.kept[i], ground: i === chain.colours!.ground })) : null,
     bins: chain && chain.toneResult.bins,
     tone: chain && smallTone(chain.toneResult.grey),
     cuts: r.cuts.map((c) => ({ id: c.id, on: c.cut.on, resolved: c.resolved, seconds: c.seconds, minZ: c.figures.minZ, toolpath: c.toolpath, moveSeconds: c.moveSeconds, facts: c.facts })),
@@ -35,7 +46,7 @@ export function drawn(r: BuildResult, final: boolean, findings: Finding[], took:
   };
 }
 
-function smallTone(g: { width: number; height: number; data: Uint8Array | Uint16Array; max: number }): NonNullable<Built["tone"]> {
+export function smallTone(g: { width: number; height: number; data: Uint8Array | Uint16Array; max: number }): DrawnTone {
   const k = Math.max(1, Math.max(g.width, g.height) / TONE_SIDE);
   const width = Math.max(1, Math.round(g.width / k));
   const height = Math.max(1, Math.round(g.height / k));
@@ -52,4 +63,46 @@ function smallTone(g: { width: number; height: number; data: Uint8Array | Uint16
       grey[y * width + x] = (sum / 9 / g.max) * 255;
     }
   return { width, height, grey };
+}
+
+const isFramed = (chain: ChainResult): boolean => Object.entries(frameOf(chain.picture.settings)).some(([k, v]) => v !== NO_FRAME[k as keyof typeof NO_FRAME]);
+
+/** The framed picture small enough to draw: its own pixels are in the worker only. */
+function smallPicture(r: Raster): { width: number; height: number; rgba: Uint8ClampedArray } {
+  const s = shrunk(r, PICTURE_PIXELS);
+  const shift = s.data instanceof Uint16Array ? 8 : 0;
+  const rgba = new Uint8ClampedArray(s.data.length);
+  for (let i = 0; i < rgba.length; i++) rgba[i] = s.data[i] >> shift;
+  return { width: s.width, height: s.height, rgba };
+}
+
+/** What the stage marks on an outline: pieces, thin strokes, bridges, nodes. */
+function outlineOf(r: BuildResult, chain: ChainResult, cache: Derived): NonNullable<Built["outline"]> {
+  const main = r.job.cuts.find((c) => c.on && !c.target)?.cutter;
+  const least = !main ? 0 : main.kind === "v" || main.kind === "taper" ? 2 * profileOf(main).r(SCRATCH) : main.diameter;
+  return cache.get("drawn-outline", `${chain.key}|${least}`, () => {
+    const clearance = cache.get("clearance", regionKey(chain.ink), () => clearanceOf(chain.ink));
+    const { shape } = chain.result;
+    const { axis, kept } = clearance;
+    const thin: number[] = [];
+    for (let e = 0; e < kept.length; e++) {
+      const [i, j] = [axis.a[e], axis.b[e]];
+      if (kept[e] && Math.max(axis.d[i], axis.d[j]) < least / 2 && Math.abs(axis.d[i] - axis.d[j]) < 0.35 * Math.hypot(axis.x[i] - axis.x[j], axis.y[i] - axis.y[j])) thin.push(axis.x[i], axis.y[i], axis.x[j], axis.y[j]);
+    }
+    const nodeAt = new Float32Array(2 * shape.kinds.length);
+    for (let i = 0; i < shape.kinds.length; i++) nodeAt.set([shape.nodes[6 * i + 4], shape.nodes[6 * i + 5]], 2 * i);
+    return {
+      rings: { xy: Float32Array.from(chain.ink.xy), starts: chain.ink.starts },
+      lines: chain.lines && { xy: Float32Array.from(chain.lines.xy), starts: chain.lines.starts },
+      pieces: shape.parent.length,
+      nodes: chain.result.nodes,
+      maxDeviation: chain.result.maxDeviation,
+      dropped: chain.result.dropped,
+      droppedAt: chain.result.droppedAt,
+      figures: outlineFigures(shape, chain.ink, clearance, chain.edge),
+      bridges: chain.bridges,
+      nodeAt,
+      thin: Float32Array.from(thin),
+    };
+  });
 }

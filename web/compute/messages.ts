@@ -1,17 +1,25 @@
 import type { Finding } from "@oaken/core/inspect/finding";
 import type { JobDocument } from "@oaken/core/job/document";
 import type { Shading } from "@oaken/core/proof/light";
+import type { OutlineFigures } from "@oaken/core/outline/figures";
 import type { Resolved } from "@oaken/core/settings/fields";
 import type { Toolpath } from "@oaken/core/toolpath/toolpath";
 
 /** What the page asks of a worker. `seq` grows; an answer to an older one may never come. */
 export type Ask =
   | { type: "build"; seq: number; job: JobDocument; revision?: number; written?: number; quick?: boolean }
-  | { type: "trace"; seq: number; job: JobDocument }
+  | { type: "trace"; seq: number; job: JobDocument; part: string }
   | { type: "scrub"; seq: number; cut: number; move: number }
   | { type: "outputs"; seq: number; job: JobDocument; from: string }
   | { type: "thumb"; seq: number; side: number }
   | { type: "listen"; stop: SharedArrayBuffer | null };
+
+/** A grey picture for drawing. */
+export interface DrawnTone {
+  width: number;
+  height: number;
+  grey: Uint8ClampedArray;
+}
 
 /** Closed polygons for drawing: x, y by turns in mm. */
 export interface DrawnRings {
@@ -47,9 +55,29 @@ export interface Built {
   problem: { code: string; message: string } | null;
   resolved: Record<string, Record<string, Resolved>>;
   place: { x0: number; y0: number; width: number; height: number } | null;
-  outline: { rings: DrawnRings; pieces: number; nodes: number; maxDeviation: number; dropped: number; droppedAt: Float64Array } | null;
+  outline: {
+    rings: DrawnRings;
+    /** centre lines, open */
+    lines: DrawnRings | null;
+    pieces: number;
+    nodes: number;
+    maxDeviation: number;
+    dropped: number;
+    droppedAt: Float64Array;
+    figures: OutlineFigures;
+    bridges: { x0: number; y0: number; x1: number; y1: number }[];
+    /** corners and joints of the fitted curves: x, y by turns */
+    nodeAt: Float32Array;
+    /** axis of strokes narrower than the first cutter can use: x0, y0, x1, y1 by turns */
+    thin: Float32Array;
+  } | null;
   bins: Uint32Array | null;
-  tone: { width: number; height: number; grey: Uint8ClampedArray } | null;
+  tone: DrawnTone | null;
+  /** the picture as framed, where framing changed it */
+  framed: { width: number; height: number; rgba: Uint8ClampedArray } | null;
+  /** pixels of the framed picture */
+  pixels: { width: number; height: number } | null;
+  colours: { hex: string; share: number; kept: boolean; ground: boolean }[] | null;
   cuts: DrawnCut[];
   surface: DrawnSurface;
   seconds: number;
@@ -69,7 +97,7 @@ export interface WrittenFile {
 export type Answer =
   | { type: "progress"; seq: number; step: string; share: number }
   | { type: "built"; seq: number; built: Built }
-  | { type: "traced"; seq: number; rings: DrawnRings; took: number }
+  | { type: "traced"; seq: number; rings: DrawnRings; tone: DrawnTone | null; took: number }
   | { type: "surface"; seq: number; surface: DrawnSurface }
   | { type: "outputs"; seq: number; files: WrittenFile[] }
   | { type: "thumb"; seq: number; png: Uint8Array }

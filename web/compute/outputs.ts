@@ -1,16 +1,15 @@
 import { encode } from "fast-png";
+import { drawingFiles } from "@oaken/core/job/drawings";
 import type { BuildResult } from "@oaken/core/job/build";
 import { zeroPoint, zeroWords } from "@oaken/core/job/document";
-import { writeDxf } from "@oaken/core/output/dxf";
 import { dialectById } from "@oaken/core/output/gcode/dialects";
 import { writePrograms } from "@oaken/core/output/gcode/writer";
 import { heightMap } from "@oaken/core/output/heightmap";
-import { writeSvg } from "@oaken/core/output/svg";
 import type { WrittenFile } from "./messages.ts";
 
 /** Every file a job gives, in memory: programs, drawings, height map. */
 export function outputFiles(r: BuildResult, from: string): WrittenFile[] {
-  const { job, chain, proof } = r;
+  const { job, proof } = r;
   const text = (t: string) => new TextEncoder().encode(t);
   const on = r.cuts.filter((c) => c.cut.on);
   const programs = writePrograms(
@@ -20,11 +19,7 @@ export function outputFiles(r: BuildResult, from: string): WrittenFile[] {
     { job: job.name, zero: zeroWords(job.stock.zero), from },
   );
   const files: WrittenFile[] = programs.map((p) => ({ name: p.name, kind: "program", bytes: text(p.text), lines: p.lines, cuts: p.cuts.map((i) => r.cuts.indexOf(on[i])) }));
-  if (chain) {
-    const art = { x: chain.place.x0, y: chain.place.y0, width: chain.place.width, height: chain.place.height };
-    files.push({ name: "outline.svg", kind: "drawing", bytes: text(writeSvg(chain.result.shape, art)) });
-    files.push({ name: "outline.dxf", kind: "drawing", bytes: text(writeDxf(chain.result.shape, art.x, art.y)) });
-  }
+  for (const d of drawingFiles(r)) files.push({ name: d.name, kind: "drawing", bytes: text(d.text) });
   const map = heightMap(proof, -job.stock.thickness);
   files.push({ name: "proof-height.png", kind: "height map", bytes: encode({ width: proof.width, height: proof.height, data: map.data, channels: 1, depth: 16 }) });
   return files;

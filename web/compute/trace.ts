@@ -1,21 +1,33 @@
 import { contoursAt } from "@oaken/core/outline/contours";
 import { keepLarge } from "@oaken/core/outline/outline";
 import { resolve } from "@oaken/core/settings/fields";
-import { toneOf } from "@oaken/core/job/chain";
+import { pictureOf } from "@oaken/core/job/chain";
 import type { JobDocument } from "@oaken/core/job/document";
 import type { Derived } from "@oaken/core/job/hash";
 import { outlineFields } from "@oaken/core/job/nodes/outline";
-import { pictureFields, placement } from "@oaken/core/job/nodes/picture";
+import { frameOf } from "@oaken/core/job/nodes/picture";
+import { framed } from "@oaken/core/picture/frame";
 import type { Raster } from "@oaken/core/picture/raster";
-import type { DrawnRings } from "./messages.ts";
+import { shrunk } from "@oaken/core/picture/shrink";
+import { noProgress } from "@oaken/core/problem";
+import { smallTone } from "./drawn.ts";
+import type { DrawnRings, DrawnTone } from "./messages.ts";
 
-/** The contours as they are before fitting: fast enough to follow a slider; the fitted outline follows when it rests. */
-export function trace(job: JobDocument, raster: Raster, cache: Derived): DrawnRings {
-  const node = (kind: string) => job.nodes.find((n) => n.kind === kind)!;
-  const tone = toneOf(raster, node("picture").asset!.sha, node("tone").settings, cache);
-  const place = placement(resolve(pictureFields, node("picture").settings, { stock: job.stock, width: raster.width, height: raster.height }).values, raster.width, raster.height);
-  const { values } = resolve(outlineFields, node("outline").settings, { found: tone.found, scale: place.scale });
-  const c = contoursAt(tone.grey, values.ink as number, tone.tiles);
+/** Pixels that tone sliders work on while they move: the picture at full size follows when they rest. */
+const PREVIEW_PIXELS = 500_000;
+
+/** The contours as they are before fitting, and the tone: fast enough to follow a slider; the exact ones follow when it rests. */
+export function trace(job: JobDocument, raster: Raster, cache: Derived, part: string): { rings: DrawnRings; tone: DrawnTone | null } {
+  const outline = job.nodes.find((n) => n.kind === "outline")!;
+  const partKind = job.nodes.find((n) => n.id === part)?.kind;
+  const picture = job.nodes.find((n) => n.kind === "picture")!;
+  const coarse = partKind === "tone" && raster.width * raster.height > 2 * PREVIEW_PIXELS ? cache.get("coarse", `${picture.asset!.sha}|${JSON.stringify(frameOf(picture.settings))}`, () => shrunk(framed(raster, frameOf(picture.settings)), PREVIEW_PIXELS), 1) : null;
+  const p = pictureOf(job, outline.id, raster, cache, noProgress, coarse);
+  const { place } = p;
+  const { values } = resolve(outlineFields, outline.settings, { found: p.toneResult.found, scale: place.scale });
+  const tone = partKind === "tone" ? smallTone(p.toneResult.grey) : null;
+  if (values.trace === "colours") return { rings: { xy: new Float32Array(0), starts: new Int32Array(1) }, tone };
+  const c = contoursAt(p.toneResult.grey, values.ink as number, p.toneResult.tiles);
   const keep = keepLarge(c, place.scale, values.specks as number, values.pinholes as number);
   let points = 0;
   for (let k = 0; k < keep.length; k++) if (keep[k]) points += c.starts[k + 1] - c.starts[k];
@@ -30,5 +42,5 @@ export function trace(job: JobDocument, raster: Raster, cache: Derived): DrawnRi
     }
     starts.push(at / 2);
   }
-  return { xy, starts: Int32Array.from(starts) };
+  return { rings: { xy, starts: Int32Array.from(starts) }, tone };
 }

@@ -56,7 +56,7 @@ async function build(ask: Extract<Ask, { type: "build" }>): Promise<void> {
     last = result;
     scrubber = null;
     const final = cells === passes[passes.length - 1];
-    const built = drawn(result, final, inspect({ build: result, revision: ask.revision, written: ask.written }), performance.now() - t0);
+    const built = drawn(result, final, inspect({ build: result, revision: ask.revision, written: ask.written }), performance.now() - t0, cache);
     send({ type: "built", seq, built });
     if (!final) {
       // Let a newer request through before the finer proof.
@@ -81,8 +81,8 @@ async function answer(ask: Ask): Promise<void> {
     if (ask.type === "build") await build(ask);
     else if (ask.type === "trace") {
       const t0 = performance.now();
-      const rings = trace(ask.job, await rasterOf(ask.job), cache);
-      send({ type: "traced", seq: ask.seq, rings, took: performance.now() - t0 }, [rings.xy.buffer]);
+      const { rings, tone } = trace(ask.job, await rasterOf(ask.job), cache, ask.part);
+      send({ type: "traced", seq: ask.seq, rings, tone, took: performance.now() - t0 }, [rings.xy.buffer]);
     } else if (ask.type === "scrub") {
       if (!last) return;
       scrubber ??= new Scrubber(last);

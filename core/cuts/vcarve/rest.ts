@@ -5,7 +5,7 @@ import { type Rings, ringCount } from "../../geometry/rings.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import type { Settings } from "../../settings/fields.ts";
 import { PATH_TOLERANCE } from "../../toolpath/loops.ts";
-import { trails, type Trail } from "../../toolpath/trails.ts";
+import { trails, type Trail } from "../../geometry/trails.ts";
 import type { CutInputs } from "../kind.ts";
 
 /** Rings scraped with a point before it is clearly a mistake: more than any sign needs, few enough to compute. */

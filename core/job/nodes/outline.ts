@@ -1,4 +1,7 @@
-import type { Field } from "../../settings/fields.ts";
+import { numbersOf } from "../../picture/frame.ts";
+import { parseHex } from "../../picture/oklab.ts";
+import { Problem } from "../../problem.ts";
+import type { Field, Settings } from "../../settings/fields.ts";
 import { formatLength } from "../../units.ts";
 
 export interface OutlineContext {
@@ -13,7 +16,47 @@ const HOLD_PIXELS = 0.5;
 const HOLD_LEAST = 0.02;
 const HOLD_MOST = 0.1;
 
+const isInk = (s: Settings): boolean => s.trace !== "colours";
+
+/** Places as the settings keep them: x y by turns, semicolons between. @throws Problem `bad-setting` */
+export function placesOf(text: string, what: string): [number, number][] {
+  return text
+    .split(";")
+    .filter((p) => p.trim())
+    .map((p) => {
+      const n = numbersOf(p, what);
+      if (n.length !== 2) throw new Problem("bad-setting", `${what}: write x y; x y … in pixels of the picture, not "${p.trim().slice(0, 40)}".`);
+      return [n[0], n[1]];
+    });
+}
+
+/** Colours as the settings keep them: #rrggbb, commas between. @throws Problem `bad-setting` */
+export function coloursOf(text: string): [number, number, number][] {
+  return text
+    .split(/[\s,;]+/)
+    .filter(Boolean)
+    .map((t) => {
+      const c = parseHex(t);
+      if (!c) throw new Problem("bad-setting", `Kept colours: "${t}" is not a colour. Write #rrggbb, with commas between.`);
+      return c;
+    });
+}
+
 export const outlineFields: readonly Field<OutlineContext>[] = [
+  {
+    key: "trace",
+    label: "Trace",
+    type: "choice",
+    options: [
+      { value: "ink", label: "ink" },
+      { value: "colours", label: "colours" },
+      { value: "centre", label: "centre line" },
+    ],
+    help: "Ink: round everything darker than a grey. Colours: round the colours you choose. Centre line: one line along the middle of every stroke, for engraving.",
+    auto: () => ({ value: "ink", reason: "a drawing in one colour" }),
+  },
+  { key: "colours", label: "Colours found", type: "number", help: "How many colours the picture is parted into.", min: 2, max: 16, step: 1, when: (s) => !isInk(s), auto: () => ({ value: 5, reason: "usual for a logo" }) },
+  { key: "keep", label: "Colours kept", type: "text", help: "The colours whose outline is wanted. Click them in the list or on the picture.", tool: "colours", when: (s) => !isInk(s), check: (t) => void coloursOf(t), auto: () => ({ value: "", reason: "all but the ground along the picture's edge" }) },
   {
     key: "ink",
     label: "Ink level",
@@ -23,6 +66,7 @@ export const outlineFields: readonly Field<OutlineContext>[] = [
     max: 0.996,
     step: 0.004,
     slider: true,
+    when: isInk,
     auto: (c) => ({ value: Math.round(Math.max(0.01, Math.min(0.99, c.found)) * 250) / 250, reason: "parts the picture's greys into two groups best" }),
   },
   {
@@ -51,4 +95,11 @@ export const outlineFields: readonly Field<OutlineContext>[] = [
   },
   { key: "pinholes", label: "Pinholes under", type: "area", help: "Holes in the ink smaller than this are filled.", min: 0, max: 100000, step: 0.1, auto: (_c, s) => ({ value: s.specks as number, reason: "as specks" }) },
   { key: "corner", label: "Corners from", type: "angle", help: "Turns sharper than this stay corners; gentler ones become smooth.", min: 5, max: 175, step: 5, more: true, auto: () => ({ value: 40, reason: "keeps the corners of letters, smooths pixel steps" }) },
+  { key: "grow", label: "Grow strokes", type: "length", help: "Makes every stroke wider by this much on each side; less than 0 makes it thinner.", min: -50, max: 50, step: 0.05, slider: true, auto: () => ({ value: 0, reason: "as drawn" }), consequence: (v) => ((v as number) === 0 ? "as drawn" : `strokes ${formatLength(2 * Math.abs(v as number))} mm ${(v as number) > 0 ? "wider" : "thinner"}`) },
+  { key: "close", label: "Close gaps under", type: "length", help: "Gaps and slits narrower than this are filled, so that broken strokes join.", min: 0, max: 50, step: 0.05, more: true, auto: () => ({ value: 0, reason: "none closed" }) },
+  { key: "round", label: "Round corners to", type: "length", help: "Every corner gets this radius, such as the cutter's. Strokes narrower than twice of it are lost.", min: 0, max: 50, step: 0.05, more: true, auto: () => ({ value: 0, reason: "as drawn" }) },
+  { key: "nodesMost", label: "Nodes at most", type: "number", help: "Fewer nodes for a small controller: the hold widens until the limit is met. Corners and straight runs stay. 0 for no limit.", min: 0, max: 1000000, step: 10, more: true, auto: () => ({ value: 0, reason: "no limit" }) },
+  { key: "bridges", label: "Bridges", type: "length", help: "Ties islands that would fall out when the ink is cut through: a strip this wide stays at the narrowest place. 0 for none.", min: 0, max: 100, step: 0.1, more: true, auto: () => ({ value: 0, reason: "none" }) },
+  { key: "bridgesAt", label: "Bridges by hand", type: "text", help: "Places on the picture, in pixels, where a bridge is wanted.", more: true, tool: "bridge", when: (s) => (s.bridges as number) > 0, check: (t) => void placesOf(t, "Bridges"), auto: () => ({ value: "", reason: "each at its narrowest place" }) },
+  { key: "hide", label: "Hidden pieces", type: "text", help: "Pieces left out, each by a place inside it, in pixels of the picture.", more: true, tool: "hide", check: (t) => void placesOf(t, "Hidden pieces"), auto: () => ({ value: "", reason: "none" }) },
 ];

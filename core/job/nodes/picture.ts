@@ -1,10 +1,12 @@
 import type { Field, Settings } from "../../settings/fields.ts";
+import { parseErase } from "../../picture/erase.ts";
+import { cropBox, type FrameSettings, framedSize, NO_FRAME } from "../../picture/frame.ts";
 import type { Placement } from "../../outline/outline.ts";
 import type { StockSettings } from "../document.ts";
 
 export interface PictureContext {
   stock: StockSettings;
-  /** pixels */
+  /** pixels, as framed */
   width: number;
   height: number;
 }
@@ -16,7 +18,7 @@ export const pictureFields: readonly Field<PictureContext>[] = [
     key: "width",
     label: "Width",
     type: "length",
-    help: "Width of the whole picture on the stock; its height follows.",
+    help: "Width of the picture on the stock; its height follows.",
     min: 1,
     max: 5000,
     step: 1,
@@ -38,7 +40,19 @@ export const pictureFields: readonly Field<PictureContext>[] = [
     step: 0.5,
     auto: (c, s) => ({ value: even((c.stock.height - ((s.width as number) * c.height) / c.width) / 2), reason: "centred" }),
   },
+  { key: "turn", label: "Turned by", type: "angle", help: "Straightens a picture that was scanned askew; counter-clockwise.", min: -360, max: 360, step: 0.1, more: true, tool: "straighten", auto: () => ({ value: NO_FRAME.turn, reason: "upright as it is" }) },
+  { key: "crop", label: "Crop", type: "text", help: "The part kept: x, y, width and height in pixels.", more: true, tool: "crop", check: (t) => void cropBox(t, 1e9, 1e9), auto: () => ({ value: NO_FRAME.crop, reason: "all of it" }) },
+  { key: "erase", label: "Erased", type: "text", help: "Marks wiped off the picture: a watermark, a stray line, a name. Each stays a setting and can be undone.", more: true, tool: "erase", check: (t) => void parseErase(t), auto: () => ({ value: NO_FRAME.erase, reason: "nothing" }) },
+  { key: "corners", label: "Squared up", type: "text", help: "For a drawing photographed at an angle: its four corners become a rectangle.", more: true, tool: "corners", check: (t) => void framedSize(1e6, 1e6, { ...NO_FRAME, corners: t }), auto: () => ({ value: NO_FRAME.corners, reason: "seen from straight above" }) },
 ];
+
+/** The framing that a picture's own settings ask for. */
+export const frameOf = (own: Settings): FrameSettings => ({
+  corners: (own.corners as string) ?? NO_FRAME.corners,
+  turn: (own.turn as number) ?? NO_FRAME.turn,
+  erase: (own.erase as string) ?? NO_FRAME.erase,
+  crop: (own.crop as string) ?? NO_FRAME.crop,
+});
 
 /** Where the picture's pixels lie on the stock. */
 export function placement(s: Settings, pixelWidth: number, pixelHeight: number): Placement & { width: number; height: number; y0: number } {

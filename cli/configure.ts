@@ -1,0 +1,63 @@
+import { cutKind } from "@oaken/core/cuts/register";
+import type { JobDocument } from "@oaken/core/job/document";
+import { NODES } from "@oaken/core/job/nodes/register";
+import { drawingStyle } from "@oaken/core/output/dxf";
+import { Problem } from "@oaken/core/problem";
+import { type Field, parseSetting } from "@oaken/core/settings/fields";
+import type { MakeOptions } from "./options.ts";
+
+/** Puts the options into the document, as if a person had set them on the slips. */
+export function configure(job: JobDocument, o: MakeOptions): void {
+  if (o.stock) Object.assign(job.stock, o.stock);
+  if (o.zero) job.stock.zero = o.zero;
+  if (o.material) job.stock.material = o.material;
+  if (o.dialect) job.dialect = o.dialect;
+  if (o.cell) job.cell = o.cell;
+  const node = (kind: string) => job.nodes.find((n) => n.kind === kind);
+  const set = (path: string, value: string) => applySetting(job, path, value);
+  if (o.size) node("picture")!.settings.width = o.size;
+  if (o.invert) node("tone")!.settings.invert = true;
+  if (o.ink !== undefined) set("outline.ink", o.ink);
+  if (o.channels !== undefined) {
+    const parts = o.channels.split(/[\s,:]+/);
+    if (parts.length !== 3) throw new Problem("bad-setting", `--channels ${o.channels}: write how much red, green and blue count, such as 0.6,0.4,0.`);
+    ["red", "green", "blue"].forEach((k, i) => set(`tone.${k}`, parts[i]));
+  }
+  if (o.reduce !== undefined) set(/^\d+$/.test(o.reduce) ? "outline.nodesMost" : "outline.hold", o.reduce);
+  if (o.drawing !== undefined) job.drawing = drawingStyle(o.drawing);
+  for (const [path, value] of o.named) set(path, value);
+  const main = job.cuts.find((c) => !c.target);
+  if (o.depth !== undefined && main) {
+    if (main.kind === "profile") {
+      set(`${main.id}.through`, "off");
+      set(`${main.id}.depth`, o.depth);
+    } else if (o.depth === "none") set(`${main.id}.limited`, "off");
+    else set(`${main.id}.floor`, o.depth);
+  }
+  if (o.tabs !== undefined && main?.kind === "profile") set(`${main.id}.tabs`, o.tabs === "none" ? "0" : o.tabs);
+  if (o.border !== undefined && main?.kind === "vcarve") {
+    const [kind, width] = o.border.split(":");
+    set(`${main.id}.border`, kind);
+    if (width) set(`${main.id}.borderWidth`, width);
+  }
+  for (const s of o.set) {
+    const at = s.indexOf("=");
+    if (at < 1) throw new Problem("bad-setting", `--set ${s}: write path=value, such as carve.ridge=0.1.`);
+    set(s.slice(0, at), s.slice(at + 1));
+  }
+}
+
+function applySetting(job: JobDocument, path: string, value: string): void {
+  const [id, key] = path.split(".");
+  if (id === "stock") {
+    if (key !== "margin") throw new Problem("bad-setting", `"${path}" is not a setting. Of the stock only stock.margin is set this way.`);
+    job.stock.margin = parseSetting({ key, label: "Margin", type: "length", min: 0, max: 500, auto: () => ({ value: 0, reason: "" }) }, value) as number;
+    return;
+  }
+  const part = [...job.nodes, ...job.cuts].find((p) => p.id === id || p.kind === id);
+  if (!part) throw new Problem("bad-setting", `"${path}": there is no "${id}" in this job. Parts: ${[...job.nodes, ...job.cuts].map((p) => p.id).join(", ")}.`);
+  const fields = (NODES.find((n) => n.kind === part.kind) ?? cutKind(part.kind)).fields as readonly Field<never>[];
+  const field = fields.find((f) => f.key === key);
+  if (!field) throw new Problem("bad-setting", `"${path}": ${part.name} has no "${key}". It has ${fields.map((f) => f.key).join(", ")}.`);
+  part.settings[key] = parseSetting(field, value);
+}

@@ -1,0 +1,42 @@
+import { basename } from "node:path";
+import { clearanceOf } from "@oaken/core/geometry/clearance/clearance";
+import { buildJob, Derived } from "@oaken/core/job/build";
+import { startJob } from "@oaken/core/job/outcomes";
+import { checkJob } from "@oaken/core/job/schema";
+import { Problem } from "@oaken/core/problem";
+import { decodePicture, sha256 } from "@oaken/files/decode";
+import { drawings } from "@oaken/files/outputs";
+import { configure } from "./configure.ts";
+import { readInput, writeAll } from "./make.ts";
+import { parseMake } from "./options.ts";
+import { outlineReport } from "./report.ts";
+
+/** Stock that any outline fits on: `oaken outline` cuts nothing. */
+const SHEET = { width: 10000, height: 10000, thickness: 18 };
+
+/** Runs `oaken outline`: the outline alone, as drawings with its figures. @returns the exit code */
+export async function outline(args: string[], print: (line: string) => void): Promise<number> {
+  const o = parseMake(args);
+  if (!o.size) throw new Problem("usage", "Say how wide the artwork is with --size W.");
+  const bytes = await readInput(o.input);
+  const name = basename(o.input);
+  const t0 = performance.now();
+  const raster = await decodePicture(bytes, name);
+  const decode = performance.now() - t0;
+  const job = startJob("cutout", { sha: sha256(bytes), name, width: raster.width, height: raster.height }, { ...SHEET, ...o.stock });
+  configure(job, o);
+  job.cuts = [];
+  const build = buildJob(checkJob(job), { raster, now: () => performance.now(), cell: 10 }, new Derived());
+  if (build.problem) throw new Problem(build.problem.code, build.problem.message);
+  const chain = build.chain!;
+  const report = {
+    picture: { width: raster.width, height: raster.height },
+    artwork: { x: 0, y: 0, width: chain.place.width, height: chain.place.height },
+    outline: outlineReport(chain, clearanceOf(chain.ink)),
+    timings: Object.fromEntries(Object.entries({ decode, tone: build.timings.tone, outline: build.timings.outline }).map(([k, v]) => [k, Math.round(v * 10) / 10])),
+  };
+  await writeAll(o.out, [...drawings(build), { name: "report.json", bytes: Buffer.from(JSON.stringify(report, null, 1) + "\n") }]);
+  if (o.json) print(JSON.stringify(report));
+  else print(`${report.outline.contours} contours, ${report.outline.nodes} nodes, off by ${report.outline.meanDeviation} mm on the mean; outline.svg and outline.dxf are in ${o.out}.`);
+  return 0;
+}

@@ -1,0 +1,70 @@
+import { type Clearance, inset } from "./clearance/clearance.ts";
+import { nesting } from "./nesting.ts";
+import { complement, emptyRings, ringArea, ringCount, type Rings } from "./rings.ts";
+
+/** How clearance is had: shared and cached by the caller. */
+export type ClearanceOf = (region: Rings) => Clearance;
+
+/** Rings from x, y by turns, outer ones and holes as the caller turned them, with their nesting. */
+export function ringsOf(loops: readonly (readonly number[])[]): Rings {
+  const starts = new Int32Array(loops.length + 1);
+  loops.forEach((l, k) => (starts[k + 1] = starts[k] + l.length / 2));
+  const xy = new Float64Array(2 * starts[loops.length]);
+  loops.forEach((l, k) => xy.set(l, 2 * starts[k]));
+  const r: Rings = { xy, starts, parent: new Int32Array(loops.length).fill(-1) };
+  r.parent = nesting(r);
+  return r;
+}
+
+/** Everything within `by` mm of the region: the outside world drawn back from it. */
+export function grown(region: Rings, by: number, clearance: ClearanceOf): Rings {
+  const n = ringCount(region);
+  if (n === 0 || by <= 0) return region;
+  const { rings, follows } = inset(clearance(complement(region, 3 * by + 1)), by);
+  const loops: number[][] = [];
+  for (let k = 0; k < ringCount(rings); k++) {
+    if (follows[k] >= n) continue;
+    const loop: number[] = [];
+    for (let i = rings.starts[k + 1] - 1; i >= rings.starts[k]; i--) loop.push(rings.xy[2 * i], rings.xy[2 * i + 1]);
+    loops.push(loop);
+  }
+  return ringsOf(loops);
+}
+
+/** Everything at least `by` mm inside the region. */
+export function thinned(region: Rings, by: number, clearance: ClearanceOf): Rings {
+  if (ringCount(region) === 0 || by <= 0) return region;
+  const { rings } = inset(clearance(region), by);
+  if (ringCount(rings) === 0) return emptyRings();
+  return { ...rings, parent: nesting(rings) };
+}
+
+/** Gaps narrower than `width` closed: grown by half of it and thinned again (morphological closing). */
+export const closed = (region: Rings, width: number, clearance: ClearanceOf): Rings => thinned(grown(region, width / 2, clearance), width / 2, clearance);
+
+/** Corners, outer and inner, rounded to `radius`: opening, then closing. Strokes narrower than twice the radius are lost. */
+export function rounded(region: Rings, radius: number, clearance: ClearanceOf): Rings {
+  const open = grown(thinned(region, radius, clearance), radius, clearance);
+  return closed(open, 2 * radius, clearance);
+}
+
+/** The same rings with no edge longer than `spacing`, so that a fit sees where lines are straight. */
+export function resampled(r: Rings, spacing: number): Rings {
+  const loops: number[][] = [];
+  for (let k = 0; k < ringCount(r); k++) {
+    const loop: number[] = [];
+    for (let i = r.starts[k]; i < r.starts[k + 1]; i++) {
+      const j = i + 1 < r.starts[k + 1] ? i + 1 : r.starts[k];
+      const [x0, y0, x1, y1] = [r.xy[2 * i], r.xy[2 * i + 1], r.xy[2 * j], r.xy[2 * j + 1]];
+      const parts = Math.max(1, Math.ceil(Math.hypot(x1 - x0, y1 - y0) / spacing));
+      for (let q = 0; q < parts; q++) loop.push(x0 + ((x1 - x0) * q) / parts, y0 + ((y1 - y0) * q) / parts);
+    }
+    loops.push(loop);
+  }
+  const starts = new Int32Array(loops.length + 1);
+  loops.forEach((l, k) => (starts[k + 1] = starts[k] + l.length / 2));
+  return { xy: Float64Array.from(loops.flat()), starts, parent: r.parent };
+}
+
+/** Whether ring k bounds a hole. */
+export const isHole = (r: Rings, k: number): boolean => ringArea(r, k) < 0;

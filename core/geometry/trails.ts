@@ -1,0 +1,71 @@
+/** A path through space, one number an axis a point. */
+export interface Trail {
+  x: Float64Array;
+  y: Float64Array;
+  z: Float64Array;
+}
+
+/**
+ * Covers every edge of a graph once with as few trails as there are pairs of odd nodes (Euler): each trail starts at an
+ * odd node while there is one, and goes straight on where it can.
+ * @param edgeA @param edgeB node indices of each edge
+ */
+export function trails(x: ArrayLike<number>, y: ArrayLike<number>, z: ArrayLike<number>, edgeA: ArrayLike<number>, edgeB: ArrayLike<number>): Trail[] {
+  const n = x.length;
+  const m = edgeA.length;
+  const left = new Int32Array(n);
+  for (let e = 0; e < m; e++) {
+    left[edgeA[e]]++;
+    left[edgeB[e]]++;
+  }
+  const first = new Int32Array(n + 1);
+  for (let i = 0; i < n; i++) first[i + 1] = first[i] + left[i];
+  const fill = first.slice(0, n);
+  const incident = new Int32Array(2 * m);
+  for (let e = 0; e < m; e++) {
+    incident[fill[edgeA[e]]++] = e;
+    incident[fill[edgeB[e]]++] = e;
+  }
+  const used = new Uint8Array(m);
+  const out: Trail[] = [];
+  const follow = (start: number) => {
+    const nodes = [start];
+    let at = start;
+    let dx = 0;
+    let dy = 0;
+    for (;;) {
+      let best = -1;
+      let bestTo = -1;
+      let straight = -Infinity;
+      for (let k = first[at]; k < first[at + 1]; k++) {
+        const e = incident[k];
+        if (used[e]) continue;
+        const to = edgeA[e] === at ? edgeB[e] : edgeA[e];
+        const ex = x[to] - x[at];
+        const ey = y[to] - y[at];
+        const len = Math.hypot(ex, ey);
+        const s = len > 0 ? (dx * ex + dy * ey) / len : 1;
+        if (s > straight) {
+          straight = s;
+          best = e;
+          bestTo = to;
+        }
+      }
+      if (best < 0) break;
+      used[best] = 1;
+      left[at]--;
+      left[bestTo]--;
+      const len = Math.hypot(x[bestTo] - x[at], y[bestTo] - y[at]);
+      if (len > 0) {
+        dx = (x[bestTo] - x[at]) / len;
+        dy = (y[bestTo] - y[at]) / len;
+      }
+      nodes.push(bestTo);
+      at = bestTo;
+    }
+    out.push({ x: Float64Array.from(nodes, (i) => x[i]), y: Float64Array.from(nodes, (i) => y[i]), z: Float64Array.from(nodes, (i) => z[i]) });
+  };
+  for (let i = 0; i < n; i++) while (left[i] % 2 === 1) follow(i);
+  for (let i = 0; i < n; i++) while (left[i] > 0) follow(i);
+  return out;
+}

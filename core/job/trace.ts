@@ -1,0 +1,164 @@
+import { closed, type ClearanceOf, grown, rounded, thinned } from "../geometry/morph.ts";
+import { ringCount, type Rings } from "../geometry/rings.ts";
+import { flatten } from "../geometry/shape.ts";
+import { type Bridge, bridged } from "../outline/bridges.ts";
+import { centreLines, type Lines } from "../outline/centre.ts";
+import { traceArcs } from "../outline/colours/arcs.ts";
+import { joinCorners, labelPixels, type Labels, mergeSpecks } from "../outline/colours/labels.ts";
+import { findColours, type Swatch } from "../outline/colours/palette.ts";
+import { colourShape, fitArcs } from "../outline/colours/shapes.ts";
+import { contoursAt } from "../outline/contours.ts";
+import { fitOutline, keepLarge, type Outline, type OutlineSettings } from "../outline/outline.ts";
+import { keepRings } from "../outline/pieces.ts";
+import { pick, reduced, refitted } from "../outline/refit.ts";
+import { Problem, type Progress } from "../problem.ts";
+import type { Settings } from "../settings/fields.ts";
+import type { PictureResult } from "./chain.ts";
+import { hash, type Derived } from "./hash.ts";
+import { coloursOf, placesOf } from "./nodes/outline.ts";
+
+/** The colours a picture was parted into. */
+export interface ColourResult {
+  swatches: Swatch[];
+  /** which of them the outline goes round */
+  kept: boolean[];
+  /** the colour along the picture's edge */
+  ground: number;
+  labels: Labels;
+}
+
+export interface Traced {
+  result: Outline;
+  lines: Lines | null;
+  colours: ColourResult | null;
+  bridges: Bridge[];
+  held: number;
+  /** points of the edge as it was before fitting, x, y by turns, mm: what deviations are measured from */
+  edge: Float64Array;
+}
+
+/** Points of the unfitted edge that are kept for measuring. */
+const EDGE_POINTS = 4000;
+
+/** A thin stroke's centre line may be thinned out by this much of the hold. */
+const CENTRE_HOLD = 0.5;
+
+/** From a toned picture to its outline, with everything asked for on the way. */
+export function traceOutline(p: PictureResult, v: Settings, cache: Derived, clearance: ClearanceOf, progress: Progress): Traced {
+  const settings = (hold: number): OutlineSettings => ({ hold, specks: v.specks as number, pinholes: v.pinholes as number, cornerAngle: ((v.corner as number) * Math.PI) / 180 });
+  const most = v.nodesMost as number;
+  let colours: ColourResult | null = null;
+  let fit: (hold: number) => Outline;
+  let edge: Float64Array;
+  if (v.trace === "colours") {
+    const c = colourOutline(p, v, cache, progress);
+    colours = c.colours;
+    fit = c.fit;
+    edge = c.edge;
+  } else {
+    const contours = cache.get("contours", hash(`${p.toneResult.key}|${v.ink}`), () => contoursAt(p.toneResult.grey, v.ink as number, p.toneResult.tiles));
+    fit = (hold) => fitOutline(contours, p.place, settings(hold), progress);
+    const keep = keepLarge(contours, p.place.scale, v.specks as number, v.pinholes as number);
+    edge = spread(contours.xy, contours.starts, p.place, (k) => keep[k] === 1);
+  }
+  let { outline: result, hold: held } = reduced(fit, v.hold as number, most);
+  let bridges: Bridge[] = [];
+  const reshape = (r: Rings) => {
+    const again = reduced((hold) => refitted(r, Math.min(p.place.scale, 0.25), { ...settings(hold), specks: 0, pinholes: 0 }), v.hold as number, most);
+    held = again.hold;
+    edge = spread(r.xy, r.starts, { scale: 1, x0: 0, y1: 0 }, () => true, 1);
+    result = { ...again.outline, maxDeviation: Math.max(result.maxDeviation, again.outline.maxDeviation), dropped: result.dropped, droppedAt: result.droppedAt };
+  };
+  const [grow, close, round] = [v.grow as number, v.close as number, v.round as number];
+  if (ringCount({ starts: result.shape.starts } as Rings) > 0 && (grow !== 0 || close > 0 || round > 0)) {
+    let r = flatten(result.shape, Math.min(0.005, held / 4));
+    if (close > 0) r = closed(r, close, clearance);
+    if (grow > 0) r = grown(r, grow, clearance);
+    if (grow < 0) r = thinned(r, -grow, clearance);
+    if (round > 0) r = rounded(r, round, clearance);
+    if (ringCount(r) === 0) throw new Problem("nothing-left", "Nothing is left of the outline: its strokes are narrower than what is taken off them. Grow less, or round to a smaller radius.");
+    reshape(r);
+  }
+  const toStock = ([x, y]: [number, number]): [number, number] => [p.place.x0 + x * p.place.scale, p.place.y1 - y * p.place.scale];
+  const hidden = placesOf(v.hide as string, "Hidden pieces").map(toStock);
+  if (hidden.length > 0) result = hide(result, hidden);
+  if ((v.bridges as number) > 0) {
+    const b = bridged(flatten(result.shape, Math.min(0.005, held / 4)), v.bridges as number, placesOf(v.bridgesAt as string, "Bridges").map(toStock));
+    bridges = b.bridges;
+    if (bridges.length > 0) reshape(b.ink);
+  }
+  const lines = v.trace === "centre" ? centreLines(clearance(flatten(result.shape, 0.01)), Math.max(0.005, CENTRE_HOLD * held)) : null;
+  return { result, lines, colours, bridges, held, edge };
+}
+
+function hide(o: Outline, hidden: readonly [number, number][]): Outline {
+  const shape = pick(o.shape, keepRings(flatten(o.shape, 0.02), hidden));
+  return { ...o, shape, nodes: shape.kinds.length };
+}
+
+function colourOutline(p: PictureResult, v: Settings, cache: Derived, progress: Progress): { colours: ColourResult; fit: (hold: number) => Outline; edge: Float64Array } {
+  const { raster, place } = p;
+  const count = Math.round(v.colours as number);
+  const paletteKey = hash(`${p.rasterKey}|colours ${count}`);
+  const { swatches, table } = cache.get("palette", paletteKey, () => findColours(raster, count));
+  if (swatches.length < 2) throw new Problem("one-tone", "The picture has only one colour: there is nothing in it to trace. Use a picture with more.");
+  const least = Math.round((v.specks as number) / place.scale ** 2);
+  const labelKey = hash(`${paletteKey}|${least}`);
+  const { labels, arcs, dropped } = cache.get(
+    "labels",
+    labelKey,
+    () => {
+      const labels = labelPixels(raster, swatches, table);
+      progress(0.2);
+      const dropped = mergeSpecks(labels, least);
+      joinCorners(labels);
+      progress(0.3);
+      return { labels, arcs: traceArcs(labels, raster, swatches), dropped };
+    },
+    2,
+  );
+  const ground = groundOf(labels);
+  const wanted = coloursOf(v.keep as string);
+  const kept = swatches.map((_, l) => (wanted.length === 0 ? l !== ground : false));
+  for (const c of wanted) kept[nearestSwatch(swatches, c)] = true;
+  const side = (l: number) => l < kept.length && kept[l];
+  return {
+    colours: { swatches, kept, ground, labels },
+    edge: spread(arcs.xy, arcs.starts, place, (k) => side(arcs.left[k]) !== side(arcs.right[k])),
+    fit: (hold) => {
+      const fitted = cache.get("arcs", hash(`${labelKey}|${hold}|${v.corner}|${place.scale}|${place.x0}|${place.y1}`), () => fitArcs(arcs, place, hold, ((v.corner as number) * Math.PI) / 180, (s) => progress(0.3 + 0.7 * s)), 3);
+      const shape = colourShape(fitted, kept);
+      return { shape, nodes: shape.kinds.length, maxDeviation: fitted.maxDeviation, dropped, droppedAt: new Float64Array(0) };
+    },
+  };
+}
+
+/** An even spread of the points of some runs, brought onto the stock; `flip` is −1 where y points down. */
+function spread(xy: Float64Array, starts: Int32Array, place: { scale: number; x0: number; y1: number }, which: (k: number) => boolean, flip = -1): Float64Array {
+  const step = Math.max(1, Math.floor(xy.length / 2 / EDGE_POINTS));
+  const out: number[] = [];
+  for (let k = 0; k + 1 < starts.length; k++) {
+    if (!which(k)) continue;
+    for (let i = starts[k]; i < starts[k + 1]; i += step) out.push(place.x0 + place.scale * xy[2 * i], place.y1 + flip * place.scale * xy[2 * i + 1]);
+  }
+  return Float64Array.from(out);
+}
+
+/** The colour that most of the picture's edge has. */
+function groundOf({ width: W, height: H, data }: Labels): number {
+  const count = new Uint32Array(256);
+  for (let x = 0; x < W; x++) count[data[x]]++, count[data[(H - 1) * W + x]]++;
+  for (let y = 0; y < H; y++) count[data[y * W]]++, count[data[y * W + W - 1]]++;
+  return count.indexOf(Math.max(...count));
+}
+
+/** The swatch nearest to a colour, 0…255. */
+export function nearestSwatch(swatches: readonly Swatch[], c: readonly number[]): number {
+  let best = 0;
+  let least = Infinity;
+  swatches.forEach((s, i) => {
+    const d = (s.rgb[0] - c[0]) ** 2 + (s.rgb[1] - c[1]) ** 2 + (s.rgb[2] - c[2]) ** 2;
+    if (d < least) [least, best] = [d, i];
+  });
+  return best;
+}

@@ -1,0 +1,98 @@
+import type { Clearance } from "../geometry/clearance/clearance.ts";
+import { boundsOf, type Box, insideRing, ringArea, ringCount, type Rings } from "../geometry/rings.ts";
+
+/** One piece of ink, or one hole in the ink. Lengths in mm. */
+export interface Piece {
+  ring: number;
+  hole: boolean;
+  /** its own outline's area, holes not taken off, mm² */
+  area: number;
+  box: Box;
+  /** a point on its outline */
+  x: number;
+  y: number;
+  /** narrowest stroke of a piece of ink; 0 for holes */
+  thinnest: number;
+}
+
+/** Along a stroke clearance changes more slowly than this for each mm; corners and ends fall faster. */
+const STROKE_SLOPE = 0.35;
+/** A stroke's width is the one that this share of its length lies under. */
+const NARROW_SHARE = 0.03;
+
+/** Every piece and hole, largest first. */
+export function piecesOf(ink: Rings, c: Clearance): Piece[] {
+  const widths = new Map<number, { w: number; len: number }[]>();
+  const { axis, kept, boundary } = c;
+  // A clearance drops empty rings: its rings are told by a point each.
+  const ringAt = boundaryRings(ink, c);
+  for (let e = 0; e < axis.a.length; e++) {
+    if (!kept[e]) continue;
+    const i = axis.a[e];
+    const j = axis.b[e];
+    const len = Math.hypot(axis.x[i] - axis.x[j], axis.y[i] - axis.y[j]);
+    if (len < 1e-9 || Math.abs(axis.d[i] - axis.d[j]) > STROKE_SLOPE * len) continue;
+    const ring = ringAt[boundary.ring[axis.left[e]]];
+    const outer = ringArea(ink, ring) < 0 ? ink.parent[ring] : ring;
+    const list = widths.get(outer);
+    const w = { w: axis.d[i] + axis.d[j], len };
+    if (list) list.push(w);
+    else widths.set(outer, [w]);
+  }
+  const out: Piece[] = [];
+  for (let k = 0; k < ringCount(ink); k++) {
+    if (ink.starts[k + 1] - ink.starts[k] < 3) continue;
+    const area = ringArea(ink, k);
+    const s = ink.starts[k];
+    out.push({ ring: k, hole: area < 0, area: Math.abs(area), box: boundsOf(ink.xy, s, ink.starts[k + 1]), x: ink.xy[2 * s], y: ink.xy[2 * s + 1], thinnest: area < 0 ? 0 : narrow(widths.get(k) ?? []) });
+  }
+  return out.sort((a, b) => b.area - a.area);
+}
+
+function boundaryRings(ink: Rings, c: Clearance): Int32Array {
+  const out = new Int32Array(c.boundary.starts.length - 1);
+  let k = 0;
+  for (let q = 0; q < out.length; q++) {
+    const i = c.boundary.starts[q];
+    while (k < ringCount(ink) && !(ink.starts[k + 1] > ink.starts[k] && near(ink, k, c.boundary.x[i], c.boundary.y[i]))) k++;
+    out[q] = Math.min(k++, ringCount(ink) - 1);
+  }
+  return out;
+}
+
+const near = (r: Rings, k: number, x: number, y: number): boolean => {
+  for (let i = r.starts[k]; i < Math.min(r.starts[k + 1], r.starts[k] + 4); i++) if (Math.abs(r.xy[2 * i] - x) + Math.abs(r.xy[2 * i + 1] - y) < 1e-4) return true;
+  return false;
+};
+
+function narrow(widths: { w: number; len: number }[]): number {
+  widths.sort((a, b) => a.w - b.w);
+  let total = 0;
+  for (const x of widths) total += x.len;
+  let sum = 0;
+  for (const x of widths) if ((sum += x.len) >= NARROW_SHARE * total) return x.w;
+  return 0;
+}
+
+/** The smallest ring around a point, −1 where there is none. */
+export function ringAround(r: Rings, x: number, y: number): number {
+  let best = -1;
+  let least = Infinity;
+  for (let k = 0; k < ringCount(r); k++) {
+    const area = Math.abs(ringArea(r, k));
+    if (area < least && insideRing(r, k, x, y)) {
+      least = area;
+      best = k;
+    }
+  }
+  return best;
+}
+
+/** Which rings stay when the ones around some points are hidden: a hidden ring takes everything inside it along. */
+export function keepRings(r: Rings, hidden: readonly (readonly [number, number])[]): boolean[] {
+  const gone = new Set(hidden.map(([x, y]) => ringAround(r, x, y)));
+  return Array.from({ length: ringCount(r) }, (_, k) => {
+    for (let q = k; q >= 0; q = r.parent[q]) if (gone.has(q)) return false;
+    return true;
+  });
+}
