@@ -13,9 +13,15 @@ export function lettering(text: string, x: number, y: number, size: number, trac
   let at = x - (widths.reduce((a, b) => a + b, 0) - track) / 2;
   return [...text]
     .map((c, i) => {
-      const d = font.getPath(c, at, y, size).toPathData(2);
+      const d = pathData(font.getPath(c, at, y, size).commands);
       at += widths[i];
       return d;
     })
     .join("");
+}
+
+/** Path data written here: the font reader's own rounding makes NaN of coordinates next to nothing. */
+function pathData(commands: readonly opentype.PathCommand[]): string {
+  const n = (...v: number[]) => v.map((q) => q.toFixed(2)).join(" ");
+  return commands.map((c) => (c.type === "Z" ? "Z" : c.type === "C" ? `C${n(c.x1, c.y1, c.x2, c.y2, c.x, c.y)}` : c.type === "Q" ? `Q${n(c.x1, c.y1, c.x, c.y)}` : `${c.type}${n(c.x, c.y)}`)).join("");
 }

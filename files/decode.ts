@@ -18,10 +18,20 @@ const KINDS: [string, (b: Uint8Array) => boolean][] = [
   ["webp", (b) => ascii(b, 0, "RIFF") && ascii(b, 8, "WEBP")],
   ["avif", (b) => ascii(b, 4, "ftypavi") || ascii(b, 4, "ftypmif1") || ascii(b, 4, "ftypmsf1")],
   ["bmp", (b) => ascii(b, 0, "BM")],
+  ["svg", (b) => isSvg(b)],
   ["tiff", (b) => starts(b, [0x49, 0x49, 0x2a, 0]) || starts(b, [0x4d, 0x4d, 0, 0x2a])],
 ];
 const starts = (b: Uint8Array, head: number[]) => head.every((v, i) => b[i] === v);
 const ascii = (b: Uint8Array, at: number, text: string) => [...text].every((c, i) => b[at + i] === c.charCodeAt(0));
+
+/** An SVG drawing begins with its element, after an XML head, comments or a document type. */
+const isSvg = (b: Uint8Array) => /^\ufeff?\s*(<\?xml[^>]*>\s*)?(<!--[\s\S]*?-->\s*|<!DOCTYPE[^>]*>\s*)*<svg[\s>]/i.test(new TextDecoder().decode(b.subarray(0, 4096)));
+/** An SVG has no pixels of its own: it is drawn with about so many along its longer side. */
+const SVG_SIDE = 3000;
+/** Pixels an inch at which SVG sizes are counted. */
+const SVG_DPI = 72;
+/** An SVG that takes longer than this to draw is refused, s. */
+const SVG_SECONDS = 20;
 
 /**
  * What kind of picture the bytes are.
@@ -31,7 +41,7 @@ export function pictureKind(bytes: Uint8Array, name: string): string {
   if (bytes.length === 0) throw new Problem("empty-file", `${name} is empty. Choose the picture again, or save it anew where it came from.`);
   if (bytes.length > MAX_BYTES) throw new Problem("file-too-large", `${name} has ${Math.round(bytes.length / 2 ** 20)} MB; Oaken Bit takes up to ${MAX_BYTES / 2 ** 20} MB. Save it smaller.`);
   const kind = KINDS.find(([, is]) => is(bytes))?.[0];
-  if (!kind) throw new Problem("not-a-picture", `${name} is not a picture that can be read. Use PNG, JPEG, WebP, AVIF, GIF, BMP or TIFF.`);
+  if (!kind) throw new Problem("not-a-picture", `${name} is not a picture that can be read. Use PNG, JPEG, WebP, AVIF, GIF, BMP, TIFF or SVG.`);
   return kind;
 }
 
@@ -49,13 +59,14 @@ export async function decodePicture(bytes: Uint8Array, name: string): Promise<Ra
   } catch {
     throw broken;
   }
+  const density = kind === "svg" ? svgDensity(meta, name) : undefined;
   const turned = (meta.orientation ?? 1) >= 5;
   const width = turned ? meta.height! : meta.width!;
   const height = turned ? meta.width! : meta.height!;
-  checkPictureSize(width, height, name);
+  if (!density) checkPictureSize(width, height, name);
   const wide = meta.depth === "ushort" || meta.depth === "float";
   try {
-    let image = sharp(bytes, { failOn: "truncated", limitInputPixels: MAX_PIXELS + 1 }).rotate();
+    let image = sharp(bytes, { failOn: "truncated", limitInputPixels: MAX_PIXELS + 1, density }).timeout({ seconds: density ? SVG_SECONDS : 0 }).rotate();
     image = image.toColourspace(wide ? "rgb16" : "srgb").ensureAlpha();
     const { data, info } = await image.raw({ depth: wide ? "ushort" : "uchar" }).toBuffer({ resolveWithObject: true });
     const samples = wide ? new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2) : new Uint8Array(data.buffer, data.byteOffset, data.byteLength);
@@ -63,6 +74,13 @@ export async function decodePicture(bytes: Uint8Array, name: string): Promise<Ra
   } catch {
     throw broken;
   }
+}
+
+/** The density that gives an SVG enough pixels to trace. */
+function svgDensity(meta: Metadata, name: string): number {
+  const side = Math.max(meta.width ?? 0, meta.height ?? 0);
+  if (!(side > 0) || Math.min(meta.width!, meta.height!) * (SVG_SIDE / side) < 16) throw new Problem("picture-too-thin", `${name} has no size, or next to none on one side. Give the drawing a width and a height.`);
+  return Math.max(1, Math.min(100_000, ((meta.density ?? SVG_DPI) * SVG_SIDE) / side));
 }
 
 /** Brings grey, grey with alpha and RGB to RGBA. */

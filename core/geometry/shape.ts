@@ -25,11 +25,17 @@ export const contourCount = (s: Shape): number => s.starts.length - 1;
 
 /** Collects segments of a shape one after another. */
 export class ShapeBuilder {
-  private kinds = new GrowingI32();
-  private nodes = new GrowingF64();
-  private origin = new GrowingF64(64);
-  private starts = new GrowingI32(64);
-  private parent = new GrowingI32(64);
+  private kinds: GrowingI32;
+  private nodes: GrowingF64;
+  private origin = new GrowingF64(4);
+  private starts = new GrowingI32(4);
+  private parent = new GrowingI32(4);
+
+  /** @param segments how many are expected */
+  constructor(segments = 256) {
+    this.kinds = new GrowingI32(Math.max(1, segments));
+    this.nodes = new GrowingF64(Math.max(1, STRIDE * segments));
+  }
   begin(x: number, y: number, parent: number): void {
     this.origin.push2(x, y);
     this.starts.push(this.kinds.length);

@@ -2,13 +2,25 @@ import Flatbush from "flatbush";
 import { orient2d } from "robust-predicates";
 import { type Rings, ringCount } from "../geometry/rings.ts";
 
-/** Rings whose edges cross or touch an edge that is not their neighbour, in the same ring or another; ascending. */
-export function crossingContours(r: Rings): number[] {
+/** A place where two edges cross that should not: the run of one of them, and where it is. */
+export interface Crossing {
+  run: number;
+  x: number;
+  y: number;
+}
+
+/** Where rings' edges cross or touch an edge that is not their neighbour, in the same ring or another: both edges of each. */
+export function crossingPlaces(r: Rings): Crossing[] {
   const total = r.xy.length / 2;
   const next = new Int32Array(total);
   for (let k = 0; k < ringCount(r); k++) for (let i = r.starts[k]; i < r.starts[k + 1]; i++) next[i] = i + 1 < r.starts[k + 1] ? i + 1 : r.starts[k];
   return crossings(r.xy, r.starts, next);
 }
+
+const runsOf = (places: readonly Crossing[]): number[] => [...new Set(places.map((p) => p.run))].sort((a, b) => a - b);
+
+/** The rings of {@link crossingPlaces}, ascending. */
+export const crossingContours = (r: Rings): number[] => runsOf(crossingPlaces(r));
 
 /**
  * As {@link crossingContours} for runs that may be open: run k begins at origin[k] and goes through its points; where it is
@@ -28,11 +40,11 @@ export function crossingPolylines(r: Rings, origin: Float64Array, closed: Uint8A
     if (closed[k] && end - at > 2) next[end - 2] = at;
     at = starts[k + 1] = end;
   }
-  return crossings(xy, starts, next);
+  return runsOf(crossings(xy, starts, next));
 }
 
 /** @param next the point each edge leads to, −1 where a run ends */
-function crossings(xy: Float64Array, starts: Int32Array, next: Int32Array): number[] {
+function crossings(xy: Float64Array, starts: Int32Array, next: Int32Array): Crossing[] {
   const total = xy.length / 2;
   const run = new Int32Array(total);
   const edges: number[] = [];
@@ -48,7 +60,8 @@ function crossings(xy: Float64Array, starts: Int32Array, next: Int32Array): numb
     index.add(Math.min(xy[2 * i], xy[2 * j]), Math.min(xy[2 * i + 1], xy[2 * j + 1]), Math.max(xy[2 * i], xy[2 * j]), Math.max(xy[2 * i + 1], xy[2 * j + 1]));
   }
   index.finish();
-  const crossed = new Set<number>();
+  const crossed: Crossing[] = [];
+  const place = (i: number) => crossed.push({ run: run[i], x: (xy[2 * i] + xy[2 * next[i]]) / 2, y: (xy[2 * i + 1] + xy[2 * next[i] + 1]) / 2 });
   const same = (p: number, q: number) => xy[2 * p] === xy[2 * q] && xy[2 * p + 1] === xy[2 * q + 1];
   for (const i of edges) {
     const j = next[i];
@@ -63,13 +76,13 @@ function crossings(xy: Float64Array, starts: Int32Array, next: Int32Array): numb
       // Runs that begin or end at one place touch there and nowhere else.
       if (run[i] !== run[o] && (same(i, o) || same(i, p) || same(j, o) || same(j, p))) return false;
       if (meet(xy, i, j, o, p)) {
-        crossed.add(run[i]);
-        crossed.add(run[o]);
+        place(i);
+        place(o);
       }
       return false;
     });
   }
-  return [...crossed].sort((a, b) => a - b);
+  return crossed;
 }
 
 /** Whether closed segments a–b and c–d share a point; exact signs by Shewchuk's predicates. */

@@ -91,8 +91,14 @@ function fitRun(px: Float64Array, py: Float64Array, from: number, end: number, c
   let ty = 0;
   if (!cornerStart) [tx, ty] = tangent(px, py, a, n, from, end, true);
   while (a < end) {
-    const reach = longest(px, py, a, end, tx, ty, cornerEnd, n, from, end, hold);
-    const { b, fit } = reach;
+    const reach = longest(px, py, a, end, tx, ty, hold);
+    const { b } = reach;
+    let { fit } = reach;
+    if (fit.kind === "cubic" && !(b === end && cornerEnd)) {
+      // Where the contour's own direction serves as well, the join is smoother for it.
+      const [ex, ey] = tangent(px, py, b, n, from, end, false);
+      fit = fitCubic(px, py, a, b, tx, ty, ex, ey, hold) ?? fit;
+    }
     emit(out, fit, px[b], py[b]);
     worst = Math.max(worst, fit.error);
     [tx, ty] = b < end || !cornerEnd ? leaving(fit, px[b], py[b], px[a], py[a]) : [0, 0];
@@ -102,12 +108,8 @@ function fitRun(px: Float64Array, py: Float64Array, from: number, end: number, c
 }
 
 /** The farthest b for which one segment holds points a…b: doubling, then bisection between the last good and first bad. */
-function longest(px: Float64Array, py: Float64Array, a: number, end: number, tx: number, ty: number, cornerEnd: boolean, n: number, from: number, to: number, hold: number): { b: number; fit: Fit } {
-  const attempt = (b: number): Fit | null => {
-    const free = b === end && cornerEnd;
-    const [ex, ey] = free ? [0, 0] : tangent(px, py, b, n, from, to, false);
-    return best(px, py, a, b, tx, ty, ex, ey, hold);
-  };
+function longest(px: Float64Array, py: Float64Array, a: number, end: number, tx: number, ty: number, hold: number): { b: number; fit: Fit } {
+  const attempt = (b: number): Fit | null => simple(px, py, a, b, hold) ?? fitCubic(px, py, a, b, tx, ty, 0, 0, hold);
   let good = Math.min(end, a + MIN_RUN);
   let fit = attempt(good);
   while (!fit && good > a + 1) fit = attempt(--good);
@@ -137,13 +139,11 @@ function longest(px: Float64Array, py: Float64Array, a: number, end: number, tx:
   return { b: good, fit };
 }
 
-/** The simplest of line, arc and cubic that holds; null when none does. */
-function best(px: Float64Array, py: Float64Array, a: number, b: number, tx: number, ty: number, ex: number, ey: number, hold: number): Fit | null {
+/** A line or an arc that holds; null when neither does. */
+function simple(px: Float64Array, py: Float64Array, a: number, b: number, hold: number): Fit | null {
   const straight = lineError(px, py, a, b);
   if (straight <= 0.6 * hold || b === a + 1) return { kind: "line", a: 0, b: 0, c: 0, d: 0, error: straight };
-  const arc = fitArc(px, py, a, b, 0.6 * hold);
-  if (arc) return arc;
-  return fitCubic(px, py, a, b, tx, ty, ex, ey, hold);
+  return fitArc(px, py, a, b, 0.6 * hold);
 }
 
 /** Direction of the contour at point i; backward at the end of a segment, so that it points into the segment. */

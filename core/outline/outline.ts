@@ -1,8 +1,8 @@
 import { type Progress, noProgress } from "../problem.ts";
-import { flatten, type Shape, ShapeBuilder } from "../geometry/shape.ts";
+import { flatten, type Shape, ShapeBuilder, STRIDE } from "../geometry/shape.ts";
 import { contourArea, type Contours } from "./contours.ts";
 import { findCorners, sharpenCorners } from "./corners.ts";
-import { crossingContours } from "./crossing.ts";
+import { crossingPlaces } from "./crossing.ts";
 import { fitContour } from "./fit.ts";
 
 export interface OutlineSettings {
@@ -39,8 +39,10 @@ export interface Outline {
 
 /** Points on either side that give a corner its direction: 4 points are about 3 pixels. */
 const CORNER_ARM = 4;
-/** How often contours that cross after fitting are fitted again at half the hold before their own points serve. */
+/** How often contours that cross after fitting are fitted again, keeping their points there, before all of their own points serve. */
 const REFITS = 4;
+/** Points this near to a crossing are kept, px. */
+const NEAR_CROSSING = 4;
 
 /** Which contours are large enough to keep: a dropped contour takes everything inside it along. */
 export function keepLarge(c: Contours, scale: number, specks: number, pinholes: number): Uint8Array {
@@ -57,7 +59,7 @@ export function keepLarge(c: Contours, scale: number, specks: number, pinholes: 
 
 /**
  * The outline of the ink: contours above the least size, fitted within `hold`, in mm.
- * Contours that would cross each other after fitting are fitted closer until they do not.
+ * Contours that would cross each other after fitting keep their own points there.
  */
 export function fitOutline(c: Contours, place: Placement, s: OutlineSettings, progress: Progress = noProgress): Outline {
   const keep = keepLarge(c, place.scale, s.specks, s.pinholes);
@@ -82,38 +84,93 @@ export function fitOutline(c: Contours, place: Placement, s: OutlineSettings, pr
     parents.push(c.parent[k] < 0 ? -1 : index[c.parent[k]]);
   }
 
-  const holds = new Float64Array(kept).fill(s.hold);
-  let shape: Shape;
-  let deviation: Float64Array;
+  const runs = points.map((xy) => sharpened(xy, s.hold, s.cornerAngle));
+  let built: ReturnType<typeof build> = { fitted: [], shape: null as never };
   for (let round = 0; ; round++) {
-    const built = build(points, parents, holds, s, progress);
-    shape = built.shape;
-    deviation = built.deviation;
-    const crossed = crossingContours(flatten(shape, Math.max(0.002, s.hold / 8)));
-    if (crossed.length === 0 || round > REFITS) break;
-    for (const k of crossed) holds[k] = round === REFITS ? 0 : holds[k] / 2;
+    built = build(runs, parents, s.hold, built.fitted, progress);
+    const crossed = round > REFITS ? [] : crossingPlaces(flatten(built.shape, Math.max(0.002, s.hold / 8)));
+    if (crossed.length === 0) break;
+    const near = (NEAR_CROSSING * place.scale) ** 2;
+    const helped = new Set<number>();
+    for (const run of new Set(crossed.map((c) => c.run))) runs[run] = { ...runs[run], pinned: new Set(runs[run].pinned) };
+    for (const { run, x, y } of crossed) if (pin(runs[run], x, y, near)) helped.add(run);
+    for (const { run } of crossed) if (round >= REFITS - 1 || !helped.has(run)) runs[run] = { ...runs[run], xy: points[run], corners: [], own: true, deviation: 0 };
   }
+  const { shape } = built;
   let maxDeviation = 0;
-  for (const d of deviation) if (d > maxDeviation) maxDeviation = d;
+  for (const f of built.fitted) maxDeviation = Math.max(maxDeviation, f.deviation);
   return { shape, nodes: shape.kinds.length, maxDeviation, dropped, droppedAt: Float64Array.from(droppedAt) };
 }
 
-function build(points: Float64Array[], parents: number[], holds: Float64Array, s: OutlineSettings, progress: Progress) {
-  const out = new ShapeBuilder();
-  const deviation = new Float64Array(points.length);
-  for (let k = 0; k < points.length; k++) {
-    const xy = points[k];
-    const n = xy.length / 2;
-    if ((k & 63) === 0) progress(k / points.length);
-    if (holds[k] === 0) {
-      out.begin(xy[0], xy[1], parents[k]);
-      for (let i = 1; i <= n; i++) out.line(xy[2 * (i % n)], xy[2 * (i % n) + 1]);
-    } else {
-      const sharp = sharpenCorners(xy, n, findCorners(xy, n, CORNER_ARM, s.cornerAngle), holds[k]);
-      deviation[k] = Math.max(sharp.deviation, fitContour(sharp.xy, sharp.n, sharp.corners, parents[k], holds[k], out));
-    }
+/** A contour ready to fit. */
+interface Run {
+  /** x, y by turns, corners put back */
+  xy: Float64Array;
+  corners: number[];
+  /** points that stay nodes, because another contour runs right beside them */
+  pinned: Set<number>;
+  /** its own points serve: nothing smoother keeps clear of its neighbours */
+  own: boolean;
+  /** distance of points left out at corners */
+  deviation: number;
+}
+
+function sharpened(xy: Float64Array, hold: number, cornerAngle: number): Run {
+  const n = xy.length / 2;
+  const sharp = sharpenCorners(xy, n, findCorners(xy, n, CORNER_ARM, cornerAngle), hold);
+  return { xy: sharp.xy, corners: sharp.corners, pinned: new Set(), own: false, deviation: sharp.deviation };
+}
+
+/** Keeps the contour's points near a place as they are. @returns whether any was not kept yet */
+function pin(r: Run, x: number, y: number, near2: number): boolean {
+  let any = false;
+  for (let i = 0; i < r.xy.length / 2; i++) {
+    if ((r.xy[2 * i] - x) ** 2 + (r.xy[2 * i + 1] - y) ** 2 > near2 || r.pinned.has(i)) continue;
+    r.pinned.add(i);
+    any = true;
   }
-  return { shape: out.take(), deviation };
+  return any;
+}
+
+/** One contour as segments, and how far it strays. */
+interface Fitted {
+  from: Run;
+  shape: Shape;
+  deviation: number;
+}
+
+function fitRun(r: Run, hold: number): Fitted {
+  const out = new ShapeBuilder(r.own ? r.xy.length / 2 : 32);
+  const { xy, corners, pinned } = r;
+  const n = xy.length / 2;
+  let { deviation } = r;
+  if (r.own) {
+    out.begin(xy[0], xy[1], -1);
+    for (let i = 1; i <= n; i++) out.line(xy[2 * (i % n)], xy[2 * (i % n) + 1]);
+  } else {
+    const fixed = pinned.size === 0 ? corners : [...new Set([...corners, ...pinned])].sort((a, b) => a - b);
+    deviation = Math.max(deviation, fitContour(xy, n, fixed, -1, hold, out));
+  }
+  return { from: r, shape: out.take(), deviation };
+}
+
+/** Contours put together; the ones that have not changed since the last time are as they were. */
+function build(runs: readonly Run[], parents: readonly number[], hold: number, before: readonly Fitted[], progress: Progress): { fitted: Fitted[]; shape: Shape } {
+  const fitted = runs.map((r, k) => {
+    if ((k & 63) === 0) progress(k / runs.length);
+    return before[k]?.from === r ? before[k] : fitRun(r, hold);
+  });
+  const total = fitted.reduce((s, f) => s + f.shape.kinds.length, 0);
+  const shape: Shape = { kinds: new Uint8Array(total), nodes: new Float64Array(STRIDE * total), origin: new Float64Array(2 * runs.length), starts: new Int32Array(runs.length + 1), parent: Int32Array.from(parents) };
+  let at = 0;
+  fitted.forEach(({ shape: s }, k) => {
+    shape.kinds.set(s.kinds, at);
+    shape.nodes.set(s.nodes, STRIDE * at);
+    shape.origin.set(s.origin, 2 * k);
+    at += s.kinds.length;
+    shape.starts[k + 1] = at;
+  });
+  return { fitted, shape };
 }
 
 /** Points of contour k on the stock. Neighbours closer than a hundredth of a pixel are merged: they carry no direction. */

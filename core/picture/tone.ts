@@ -102,10 +102,12 @@ function smoothKeepingEdges(g: Grey, radius: number): void {
 
 /** A stroke this many local standard deviations darker than its surroundings comes out black. */
 const EVEN_RANGE = 1.6;
-/** Local spread is taken as at least this many times the noise, so that flat ground stays flat. */
+/** Local spread is taken as at least this many times the noise … */
 const EVEN_NOISE = 5;
-/** … and at least this share of the whole range. */
-const EVEN_LEAST = 0.004;
+/** … and at least this share of what the busiest parts have, so that flat ground stays flat. */
+const EVEN_SHARE = 0.35;
+/** The busiest parts: the spread that so many of the windows stay under. */
+const EVEN_BUSY = 0.95;
 
 /**
  * Each pixel against the mean and spread of its own window (after J. Sauvola, M. Pietikäinen, "Adaptive document image
@@ -113,13 +115,17 @@ const EVEN_LEAST = 0.004;
  */
 function evenOut(g: Grey, radius: number): void {
   const { width, height, data, max } = g;
-  const least = Math.max(EVEN_LEAST * max, EVEN_NOISE * noiseOf(g));
   const mean = boxMeans(width, height, radius, (i) => data[i]);
-  const square = boxMeans(width, height, radius, (i) => data[i] * data[i]);
+  const spread = boxMeans(width, height, radius, (i) => data[i] * data[i]);
+  const looks: number[] = [];
+  const step = Math.max(1, Math.floor(data.length / 100_000));
   for (let i = 0; i < data.length; i++) {
-    const spread = Math.max(least, Math.sqrt(Math.max(0, square[i] - mean[i] * mean[i])));
-    data[i] = clamp(max * (0.5 + (data[i] - mean[i]) / (2 * EVEN_RANGE * spread)), max);
+    spread[i] = Math.sqrt(Math.max(0, spread[i] - mean[i] * mean[i]));
+    if (i % step === 0) looks.push(spread[i]);
   }
+  looks.sort((a, b) => a - b);
+  const least = Math.max(1e-6 * max, EVEN_NOISE * noiseOf(g), EVEN_SHARE * looks[Math.floor(EVEN_BUSY * (looks.length - 1))]);
+  for (let i = 0; i < data.length; i++) data[i] = clamp(max * (0.5 + (data[i] - mean[i]) / (2 * EVEN_RANGE * Math.max(least, spread[i]))), max);
 }
 
 /** Standard deviation of the noise: J. Immerkær, "Fast noise variance estimation", 1996, by the median so that edges count little. */

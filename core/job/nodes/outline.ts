@@ -12,7 +12,7 @@ export interface OutlineContext {
 }
 
 /** A fit no closer than this share of a pixel, nor than HOLD_LEAST mm: closer only follows noise. */
-const HOLD_PIXELS = 0.5;
+const HOLD_PIXELS = 0.25;
 const HOLD_LEAST = 0.02;
 const HOLD_MOST = 0.1;
 
@@ -80,7 +80,7 @@ export const outlineFields: readonly Field<OutlineContext>[] = [
     slider: true,
     auto: (c) => {
       const v = Math.round(Math.max(HOLD_LEAST, Math.min(HOLD_MOST, HOLD_PIXELS * c.scale)) * 1000) / 1000;
-      return { value: v, reason: `half a pixel is ${formatLength(HOLD_PIXELS * c.scale, "mm", 3)} mm` };
+      return { value: v, reason: `a quarter of a pixel is ${formatLength(HOLD_PIXELS * c.scale, "mm", 3)} mm` };
     },
   },
   {

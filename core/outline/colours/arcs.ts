@@ -107,10 +107,16 @@ export function traceArcs(l: Labels, r: Raster, swatches: readonly Swatch[]): Ar
 
   for (let y = 0; y <= H; y++)
     for (let x = 0; x <= W; x++) {
+      // Inside one colour, the usual case, nothing meets.
+      if (x > 0 && y > 0 && x < W && y < H) {
+        const i = y * W + x;
+        const c = data[i];
+        if (data[i - 1] === c && data[i - W] === c && data[i - W - 1] === c) continue;
+      }
       if (degree(x, y) <= 2) continue;
       for (let d = 0; d < 4; d++) if (isBorder(x, y, d) && !visited(x, y, d)) walk(x, y, d, true);
     }
-  for (let y = 0; y <= H; y++) for (let x = 0; x < W; x++) if (across[y * (W + 1) + x] === 0 && at(x, y - 1) !== at(x, y)) walk(x, y, 0, false);
+  for (let y = 0; y <= H; y++) for (let x = 0; x < W; x++) if ((y === 0 || y === H || data[(y - 1) * W + x] !== data[y * W + x]) && across[y * (W + 1) + x] === 0) walk(x, y, 0, false);
   starts.push(xy.length / 2);
   return {
     xy: xy.take(),

@@ -1,3 +1,4 @@
+import { GrowingI32 } from "../../growing.ts";
 import type { Raster } from "../../picture/raster.ts";
 import { type Swatch, tableIndex } from "./palette.ts";
 
@@ -22,38 +23,40 @@ export function labelPixels(r: Raster, swatches: readonly Swatch[], table: Uint8
   const { width: W, height: H, data } = r;
   const shift = data instanceof Uint16Array ? 8 : 0;
   const max = shift ? 65535 : 255;
-  const out = new Uint8Array(W * H);
-  const rgb = [0, 0, 0];
-  const colourAt = (i: number) => {
-    const o = 4 * i;
+  const n = W * H;
+  const out = new Uint8Array(n);
+  for (let i = 0, o = 0; i < n; i++, o += 4) {
     const a = data[o + 3];
-    for (let q = 0; q < 3; q++) {
-      const v = data[o + q] >> shift;
-      rgb[q] = a === max ? v : Math.round((v * a + 255 * (max - a)) / max);
+    if (a === max) out[i] = table[tableIndex(data[o] >> shift, data[o + 1] >> shift, data[o + 2] >> shift)];
+    else {
+      const white = 255 * (max - a);
+      out[i] = table[tableIndex(((data[o] >> shift) * a + white) / max, ((data[o + 1] >> shift) * a + white) / max, ((data[o + 2] >> shift) * a + white) / max)];
     }
-  };
+  }
+  // Only pixels beside another colour can be an edge's blend.
   const unknown: number[] = [];
   for (let y = 0, i = 0; y < H; y++)
     for (let x = 0; x < W; x++, i++) {
-      const o = 4 * i;
-      const right = x + 1 < W ? o + 4 : o;
-      const left = x > 0 ? o - 4 : o;
-      const down = y + 1 < H ? o + 4 * W : o;
-      const up = y > 0 ? o - 4 * W : o;
+      const l = out[i];
+      if (x > 0 && y > 0 && x + 1 < W && y + 1 < H && out[i - 1] === l && out[i + 1] === l && out[i - W] === l && out[i + W] === l) continue;
+      const right = x + 1 < W ? i + 1 : i;
+      const left = x > 0 ? i - 1 : i;
+      const down = y + 1 < H ? i + W : i;
+      const up = y > 0 ? i - W : i;
+      if (out[right] === l && out[left] === l && out[down] === l && out[up] === l) continue; // at the picture's border
       let step = 0;
-      for (let q = 0; q < 3; q++) step += Math.max(Math.abs(data[left + q] - data[right + q]), Math.abs(data[up + q] - data[down + q])) >> shift;
-      if (step > EDGE_STEP) {
-        out[i] = UNKNOWN;
-        unknown.push(i);
-      } else {
-        colourAt(i);
-        out[i] = table[tableIndex(rgb[0], rgb[1], rgb[2])];
-      }
+      for (let q = 0; q < 3; q++) step += Math.max(Math.abs(data[4 * left + q] - data[4 * right + q]), Math.abs(data[4 * up + q] - data[4 * down + q])) >> shift;
+      if (step > EDGE_STEP) unknown.push(i);
     }
-  settleEdges(out, W, H, unknown, swatches, (i) => {
-    colourAt(i);
+  const rgb = [0, 0, 0];
+  const colour = (i: number) => {
+    const o = 4 * i;
+    const a = data[o + 3];
+    for (let q = 0; q < 3; q++) rgb[q] = ((data[o + q] >> shift) * a + 255 * (max - a)) / max;
     return rgb;
-  }, table);
+  };
+  for (const i of unknown) out[i] = UNKNOWN;
+  settleEdges(out, W, H, unknown, swatches, colour, table);
   return { width: W, height: H, data: out };
 }
 
@@ -84,41 +87,61 @@ function settleEdges(out: Uint8Array, W: number, H: number, unknown: readonly nu
 }
 
 /**
- * Connected pieces smaller than `least` pixels join the neighbour they share most border with, smallest first.
+ * Connected pieces smaller than `least` pixels join the neighbour they share most border with, smallest first. Pieces are
+ * found by joining runs of pixels with the runs of the row above (A. Rosenfeld, J. Pfaltz 1966, by union and find).
  * @returns how many pieces went
  */
 export function mergeSpecks(l: Labels, least: number): number {
   if (least < 1) return 0;
   const { width: W, height: H, data } = l;
-  const piece = new Int32Array(W * H).fill(-1);
-  const stack = new Int32Array(W * H);
-  const small: Int32Array[] = [];
-  let pieces = 0;
-  for (let s = 0; s < piece.length; s++) {
-    if (piece[s] >= 0) continue;
-    const label = data[s];
-    const id = pieces++;
-    let top = 0;
-    let size = 0;
-    stack[top++] = s;
-    piece[s] = id;
-    // The stack's far end keeps the first pixels of the piece, enough to move it when it turns out to be a speck.
-    const members: number[] = [];
-    while (top > 0) {
-      const i = stack[--top];
-      if (size++ < least) members.push(i);
-      const x = i % W;
-      if (x > 0 && piece[i - 1] < 0 && data[i - 1] === label) (piece[i - 1] = id), (stack[top++] = i - 1);
-      if (x + 1 < W && piece[i + 1] < 0 && data[i + 1] === label) (piece[i + 1] = id), (stack[top++] = i + 1);
-      if (i >= W && piece[i - W] < 0 && data[i - W] === label) (piece[i - W] = id), (stack[top++] = i - W);
-      if (i + W < W * H && piece[i + W] < 0 && data[i + W] === label) (piece[i + W] = id), (stack[top++] = i + W);
+  const start = new GrowingI32(1 << 14);
+  const root = new GrowingI32(1 << 14);
+  const size = new GrowingI32(1 << 14);
+  const find = (i: number): number => {
+    while (root.data[i] !== i) i = root.data[i] = root.data[root.data[i]];
+    return i;
+  };
+  let above = 0;
+  for (let y = 0; y < H; y++) {
+    const first = start.length;
+    let up = above;
+    for (let x = 0; x < W; ) {
+      const at = y * W + x;
+      const label = data[at];
+      let end = x + 1;
+      while (end < W && data[y * W + end] === label) end++;
+      const run = start.length;
+      start.push(at);
+      root.push(run);
+      size.push(end - x);
+      // Runs above that overlap x … end; the last of them may reach on over the next run too.
+      while (up < first && runEnd(start, up, y * W) <= at - W) up++;
+      for (let q = up; q < first && start.data[q] < at - W + (end - x); q++)
+        if (data[start.data[q]] === label) {
+          const [a, b] = [find(q), find(run)];
+          if (a !== b) {
+            root.data[b] = a;
+            size.data[a] += size.data[b];
+          }
+        }
+      x = end;
     }
-    if (size < least) small.push(Int32Array.from(members));
+    above = first;
   }
-  small.sort((a, b) => a.length - b.length);
-  for (const members of small) {
+  const small = new Map<number, number[]>();
+  for (let q = 0; q < start.length; q++) {
+    const r = find(q);
+    if (size.data[r] >= least) continue;
+    const runs = small.get(r);
+    if (runs) runs.push(q);
+    else small.set(r, [q]);
+  }
+  const order = [...small].sort((a, b) => size.data[a[0]] - size.data[b[0]]);
+  for (const [, runs] of order) {
     const border = new Map<number, number>();
-    const own = data[members[0]];
+    const own = data[start.data[runs[0]]];
+    const members: number[] = [];
+    for (const q of runs) for (let i = start.data[q], end = runEnd(start, q, (Math.floor(i / W) + 1) * W); i < end; i++) members.push(i);
     for (const i of members) {
       const x = i % W;
       for (const j of [x > 0 ? i - 1 : -1, x + 1 < W ? i + 1 : -1, i - W, i + W < W * H ? i + W : -1]) if (j >= 0 && data[j] !== own) border.set(data[j], (border.get(data[j]) ?? 0) + 1);
@@ -128,8 +151,11 @@ export function mergeSpecks(l: Labels, least: number): number {
     for (const [label, count] of border) if (count > most) [best, most] = [label, count];
     for (const i of members) data[i] = best;
   }
-  return small.length;
+  return small.size;
 }
+
+/** Where run q ends: at the next run, or at its row's end. */
+const runEnd = (start: GrowingI32, q: number, rowEnd: number): number => (q + 1 < start.length && start.data[q + 1] < rowEnd ? start.data[q + 1] : rowEnd);
 
 /** How often the picture is gone through for pixels that meet at a corner only. */
 const CORNER_ROUNDS = 4;
@@ -140,9 +166,12 @@ export function joinCorners(l: Labels): void {
   for (let round = 0; round < CORNER_ROUNDS; round++) {
     let any = false;
     for (let y = 0; y + 1 < H; y++)
-      for (let x = 0; x + 1 < W; x++) {
-        const i = y * W + x;
-        const [tl, tr, bl, br] = [data[i], data[i + 1], data[i + W], data[i + W + 1]];
+      for (let x = 0, i = y * W; x + 1 < W; x++, i++) {
+        const tl = data[i];
+        const tr = data[i + 1];
+        const bl = data[i + W];
+        if (tl === tr && tl === bl) continue;
+        const br = data[i + W + 1];
         if (tl === br && tr !== tl && bl !== tl) {
           data[i + 1] = tl;
           any = true;

@@ -10,6 +10,8 @@ export interface Swatch {
   share: number;
 }
 
+/** Pixels looked at for colours: an even spread of so many tells as much as all of them. */
+const LOOKS = 300_000;
 /** Bits a channel of the colour table. */
 const BITS = 5;
 const SIDE = 1 << BITS;
@@ -96,21 +98,25 @@ function colourTable(r: Raster): { weight: Float64Array; sum: Float64Array } {
   const shift = data instanceof Uint16Array ? 8 : 0;
   const weight = new Float64Array(SIDE ** 3);
   const sum = new Float64Array(3 * SIDE ** 3);
-  const stride = Math.max(1, Math.floor(Math.sqrt((W * H) / 1e6)));
+  const stride = Math.max(1, Math.floor(Math.sqrt((W * H) / LOOKS)));
   const gather = (edges: boolean) => {
     for (let y = 0; y + 1 < H; y += stride)
       for (let x = 0; x + 1 < W; x += stride) {
         const o = 4 * (y * W + x);
-        const right = o + 4;
-        const down = o + 4 * W;
-        let step = 0;
-        for (let q = 0; q < 3; q++) step += Math.max(Math.abs(data[o + q] - data[right + q]), Math.abs(data[o + q] - data[down + q])) >> shift;
-        if (step > EDGE_STEP && !edges) continue;
+        const p = o + 4;
+        const q = o + 4 * W;
+        const step = Math.max(Math.abs(data[o] - data[p]), Math.abs(data[o] - data[q])) + Math.max(Math.abs(data[o + 1] - data[p + 1]), Math.abs(data[o + 1] - data[q + 1])) + Math.max(Math.abs(data[o + 2] - data[p + 2]), Math.abs(data[o + 2] - data[q + 2]));
+        if (step >> shift > EDGE_STEP && !edges) continue;
         const a = (data[o + 3] >> shift) / 255;
-        const c = [0, 1, 2].map((q) => Math.round((data[o + q] >> shift) * a + 255 * (1 - a)));
-        const b = tableIndex(c[0], c[1], c[2]);
+        const white = 255 * (1 - a);
+        const red = (data[o] >> shift) * a + white;
+        const green = (data[o + 1] >> shift) * a + white;
+        const blue = (data[o + 2] >> shift) * a + white;
+        const b = tableIndex(red, green, blue);
         weight[b]++;
-        for (let q = 0; q < 3; q++) sum[3 * b + q] += c[q];
+        sum[3 * b] += red;
+        sum[3 * b + 1] += green;
+        sum[3 * b + 2] += blue;
       }
   };
   gather(false);

@@ -7,3 +7,8 @@ declare module "potrace" {
   const potrace: { Potrace: typeof Potrace };
   export default potrace;
 }
+
+declare module "imagetracerjs" {
+  const tracer: { imagedataToSVG(image: { width: number; height: number; data: Uint8ClampedArray }, options: { numberofcolors: number; pathomit: number }): string };
+  export default tracer;
+}
