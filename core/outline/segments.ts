@@ -122,13 +122,16 @@ export function fitCubic(px: Float64Array, py: Float64Array, a: number, b: numbe
   for (let i = 0; i < m; i++) ts[i] /= length;
 
   let c: [number, number, number, number] | null = null;
+  let sampled = 0;
   for (let round = 0; round < 4; round++) {
     c = solve(px, py, a, b, stride, m, tx, ty, ex, ey);
     if (!c) return null;
-    const sampled = reparameterise(px, py, a, b, stride, m, c);
+    sampled = reparameterise(px, py, a, b, stride, m, c);
     if (sampled <= 0.7 * hold) break;
     if (sampled > 8 * hold && round > 0) return null;
   }
+  // Hopeless where even the sampled points stray: measuring every point would only tell the same.
+  if (sampled > 1.2 * hold) return null;
   const error = cubicError(px, py, a, b, c!, length, hold);
   return error <= hold ? { kind: "cubic", a: c![0], b: c![1], c: c![2], d: c![3], error } : null;
 }
