@@ -30,7 +30,7 @@ export async function benchCuts(): Promise<void> {
   const context = { cutter: cutterFromRack("v60"), stock: { width: 300, height: 200, thickness: 20, margin: 5 }, material: materialById("ash"), machine: HOBBY_ROUTER, helpers: [] };
   const kind = cutKind("vcarve");
   const { values } = resolve(kind.fields, {}, context);
-  const inputs: CutInputs = { ...context, ink: region, carveRegion: () => region, clearance: () => c, progress: () => {} };
+  const inputs: CutInputs = { ...context, ink: region, lines: null, carveRegion: () => region, clearance: () => c, progress: () => {} };
   let plan = kind.plan(inputs, values);
   row("V-carve moves from clearance", ms(median(3, () => (plan = kind.plan(inputs, values)))), `${plan.toolpath.kind.length} moves, ${(figures(plan.toolpath).cutLength / 1000).toFixed(1)} m`);
   const s = newSurface(300, 200, 0.1);

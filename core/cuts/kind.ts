@@ -3,6 +3,7 @@ import type { Machine } from "../cutters/feeds.ts";
 import type { Material } from "../cutters/materials.ts";
 import type { Clearance } from "../geometry/clearance/clearance.ts";
 import type { Rings } from "../geometry/rings.ts";
+import type { Lines } from "../outline/centre.ts";
 import type { Progress } from "../problem.ts";
 import type { Field, Settings } from "../settings/fields.ts";
 import type { Toolpath } from "../toolpath/toolpath.ts";
@@ -38,6 +39,8 @@ export interface Peer {
 export interface CutInputs extends CutContext {
   /** the chosen shapes flattened: ink, in stock coordinates */
   ink: Rings;
+  /** centre lines of the strokes, where the outline was traced that way */
+  lines: Lines | null;
   /** the region a V-carve works in: the ink, or a border minus the ink; null where the border does not hold the ink */
   carveRegion(settings: Settings): Rings | null;
   /** clearance inside a region */

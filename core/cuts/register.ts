@@ -1,11 +1,12 @@
 import { Problem } from "../problem.ts";
 import { clear } from "./clear/clear.ts";
+import { engrave } from "./engrave/engrave.ts";
 import type { CutKind } from "./kind.ts";
 import { profile } from "./profile/profile.ts";
 import { vcarve } from "./vcarve/vcarve.ts";
 
 /** Every kind of cut there is; one line each. */
-export const CUTS: readonly CutKind[] = [clear, vcarve, profile];
+export const CUTS: readonly CutKind[] = [clear, vcarve, profile, engrave];
 
 /** @throws Problem `unknown-cut` */
 export function cutKind(kind: string): CutKind {

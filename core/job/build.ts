@@ -125,6 +125,7 @@ function planCuts(job: JobDocument, chain: ChainResult, cache: Derived, step: (n
         const inputs: CutInputs = {
           ...context,
           ink: chain.ink,
+          lines: chain.lines,
           progress,
           carveRegion: (s) => cache.get("region", hash(JSON.stringify([chain.key, s.side, s.border, s.borderWidth, job.stock])), () => carveRegion(chain.ink, s, job.stock, (r) => clearance(r, cache))),
           clearance: (r, loss) => clearance(r, cache, loss),

@@ -9,6 +9,8 @@ export interface Outcome {
   title: string;
   /** one line for someone who has not made one before */
   about: string;
+  /** how the outline is traced, when not by ink */
+  trace?: string;
   cuts(cutters: { main?: Cutter; clear?: Cutter | null }, stock: StockSettings): JobDocument["cuts"];
 }
 
@@ -35,6 +37,13 @@ export const OUTCOMES: readonly Outcome[] = [
     about: "Each piece of ink is cut free of the stock, held by tabs.",
     cuts: (cutters, stock) => [{ id: "cut", kind: "profile", name: "Cut out", on: true, reads: ["outline"], cutter: cutters.main ?? longEnough(stock.thickness), settings: {} }],
   },
+  {
+    id: "engrave",
+    title: "Engraved line",
+    about: "One line along the middle of every stroke, as wide as it was drawn.",
+    trace: "centre",
+    cuts: (cutters, stock) => [{ id: "engrave", kind: "engrave", name: "Engrave", on: true, reads: ["outline"], cutter: cutters.main ?? cutterFromRack(stock.material === "brass" ? "v30" : "v60"), settings: { by: "width", depth: stock.material === "brass" ? 0.4 : 2 } }],
+  },
 ];
 
 /** @throws Problem `unknown-outcome` */
@@ -56,7 +65,9 @@ export function pictureChain(asset: NonNullable<JobNode["asset"]>): JobNode[] {
 /** A new job: this picture as that outcome on this stock. */
 export function startJob(outcome: string, asset: NonNullable<JobNode["asset"]>, stock: Partial<StockSettings>, cutters: { main?: Cutter; clear?: Cutter | null } = {}): JobDocument {
   const job = emptyJob(asset.name.replace(/\.[^.]+$/, ""), stock);
+  const o = outcomeById(outcome);
   job.nodes = pictureChain(asset);
-  job.cuts = outcomeById(outcome).cuts(cutters, job.stock);
+  if (o.trace) job.nodes.find((n) => n.kind === "outline")!.settings.trace = o.trace;
+  job.cuts = o.cuts(cutters, job.stock);
   return job;
 }

@@ -7,13 +7,14 @@ import { cutKind } from "../cuts/register.ts";
 import { clearanceOf } from "../geometry/clearance/clearance.ts";
 import { nesting } from "../geometry/nesting.ts";
 import type { Rings } from "../geometry/rings.ts";
+import type { Lines } from "../outline/centre.ts";
 import { noProgress } from "../problem.ts";
 import { newSurface, type Surface } from "../proof/surface.ts";
 import { sweep } from "../proof/sweep.ts";
 import { resolve, type Settings } from "../settings/fields.ts";
 
 /** Plans one cut on a region the way a job would, for tests: stock 100 × 100 × 20 mm of ash. */
-export function planOn(kind: string, ink: Rings, cutter: string, own: Settings, peers: { target?: Peer; helpers?: Peer[] } = {}): Planned & { values: Settings } {
+export function planOn(kind: string, ink: Rings, cutter: string, own: Settings, peers: { target?: Peer; helpers?: Peer[] } = {}, lines: Lines | null = null): Planned & { values: Settings } {
   ink.parent = nesting(ink);
   const context: CutContext = { cutter: parseCutter(cutter), stock: { width: 100, height: 100, thickness: 20, margin: 5 }, material: materialById("ash"), machine: HOBBY_ROUTER, target: peers.target, helpers: peers.helpers ?? [] };
   const k = cutKind(kind);
@@ -22,6 +23,7 @@ export function planOn(kind: string, ink: Rings, cutter: string, own: Settings, 
   const inputs: CutInputs = {
     ...context,
     ink,
+    lines,
     carveRegion: () => ink,
     clearance: (r) => {
       if (!made.has(r)) made.set(r, clearanceOf(r));

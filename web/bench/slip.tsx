@@ -1,11 +1,12 @@
 "use client";
 import { useState } from "react";
-import { ChevronDown, ChevronRight, CircleHelp, RotateCcw } from "lucide-react";
+import { ChevronDown, ChevronRight, CircleHelp, Crop, Eraser, Frame, RotateCcw, RotateCw, Ruler, Scan } from "lucide-react";
 import { Slider, Switch, Tooltip } from "radix-ui";
 import { MATERIALS } from "@oaken/core/cutters/materials";
 import { cutKind } from "@oaken/core/cuts/register";
 import { ZEROS, zeroWords } from "@oaken/core/job/document";
 import { NODES } from "@oaken/core/job/nodes/register";
+import { cropBox } from "@oaken/core/picture/frame";
 import { type Field, parseSetting, type Resolved, type Setting, type Settings } from "@oaken/core/settings/fields";
 import { CutterShape } from "../ui/cutter-shape.tsx";
 import { LengthField } from "../ui/length-field.tsx";
@@ -14,6 +15,8 @@ import { Toggle } from "../ui/toggle.tsx";
 import { useActions, useBench, useBenchStore, useDesk } from "./context.tsx";
 import { CutterPick } from "./cutter-pick.tsx";
 import { Histogram } from "./histogram.tsx";
+import { ColourList, PieceList } from "./outline-lists.tsx";
+import { spaceOf } from "./tools/space.ts";
 
 /** The right side: the settings of what is selected, drawn from its kind's description. */
 export function Slip() {
@@ -25,8 +28,11 @@ export function Slip() {
       {node && (
         <>
           <Head title={node.kind === "picture" ? node.name : NODES.find((k) => k.kind === node.kind)!.title} about={node.kind === "picture" ? `${node.asset!.width} × ${node.asset!.height} pixels` : node.kind === "outline" && built?.outline ? `${built.outline.nodes} nodes, off by at most ${built.outline.maxDeviation.toFixed(3)} mm` : ""} />
-          {node.kind === "outline" && <Histogram />}
+          {(node.kind === "tone" || (node.kind === "outline" && node.settings.trace !== "colours")) && <Histogram />}
+          {node.kind === "outline" && <ColourList part={node.id} />}
+          {node.kind === "picture" && <PictureTools part={node.id} />}
           <Fields part={node.id} fields={NODES.find((k) => k.kind === node.kind)!.fields} own={node.settings} />
+          {node.kind === "outline" && <PieceList part={node.id} />}
         </>
       )}
       {cut && (
@@ -116,6 +122,8 @@ function FieldRow({ part, f, value, own, r }: { part: string; f: Field<never>; v
           <Switch.Root id={label} checked={value as boolean} onCheckedChange={set} className="h-[28px] w-11 rounded-full border border-line bg-sunk p-0.5 data-[state=checked]:bg-spruce">
             <Switch.Thumb className="block h-[20px] w-[20px] translate-x-0.5 rounded-full bg-white shadow transition-transform duration-100 data-[state=checked]:translate-x-[18px]" />
           </Switch.Root>
+        ) : f.type === "text" ? (
+          <TextState part={part} f={f} value={value as string} />
         ) : f.type === "length" ? (
           <LengthField id={label} label={f.label} value={value as number} unit={unit} min={f.min} max={f.max} onChange={set} marked={isSet} />
         ) : (
@@ -134,6 +142,71 @@ function FieldRow({ part, f, value, own, r }: { part: string; f: Field<never>; v
           </button>
         )}
       </div>
+    </div>
+  );
+}
+
+/** A setting made by hand on the stage: how much of it there is, and the tool that makes more. */
+function TextState({ part, f, value }: { part: string; f: Field<never>; value: string }) {
+  const store = useBenchStore();
+  const on = useBench((s) => s.tool?.id === f.tool);
+  const items = value.split(/[;,]/).filter((t) => t.trim()).length;
+  return (
+    <span className="flex items-center gap-2">
+      <span className="text-[13px] text-soft">{value === "" ? "none" : f.tool === "erase" || f.tool === "hide" || f.tool === "bridge" ? `${value.split(";").filter((t) => t.trim()).length}` : f.tool === "colours" ? `${items} kept` : "set"}</span>
+      {f.tool && (
+        <button className="btn !h-7" aria-pressed={on} onClick={() => store.setState({ tool: on ? null : { id: f.tool!, part }, tilt: 0, mixer: { picture: 1, outline: part === "picture" ? 0 : 1, paths: 0, proof: 0 } })}>
+          {on ? "put away" : "on the stage"}
+        </button>
+      )}
+    </span>
+  );
+}
+
+/** The tools that work on the picture itself, one click away. */
+function PictureTools({ part }: { part: string }) {
+  const { tool, built, doc } = useBench((s) => s);
+  const store = useBenchStore();
+  const { change } = useActions();
+  const take = (id: string) => {
+    if (id === "corners" && ["corners", "turn", "crop", "erase"].some((k) => doc.nodes.find((n) => n.id === part)!.settings[k] !== undefined))
+      change("unframe the picture", (d) => {
+        for (const k of ["corners", "turn", "crop", "erase"]) delete d.nodes.find((n) => n.id === part)!.settings[k];
+      });
+    store.setState({ tool: tool?.id === id ? null : { id, part }, tilt: 0, mixer: { picture: 1, outline: 0, paths: 0, proof: 0 } });
+  };
+  const toContent = () => {
+    const space = spaceOf(built);
+    if (!space || !built?.outline) return;
+    const xy = built.outline.rings.xy;
+    let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
+    for (let i = 0; i < xy.length; i += 2) {
+      const [px, py] = space.toPixel(xy[i], xy[i + 1]);
+      x0 = Math.min(x0, px);
+      x1 = Math.max(x1, px);
+      y0 = Math.min(y0, py);
+      y1 = Math.max(y1, py);
+    }
+    const pad = 0.02 * Math.max(x1 - x0, y1 - y0);
+    const own = cropBox((doc.nodes.find((n) => n.id === part)!.settings.crop as string) ?? "", 1e9, 1e9);
+    const crop = [own.x + Math.max(0, x0 - pad), own.y + Math.max(0, y0 - pad), Math.min(space.width, x1 + pad) - Math.max(0, x0 - pad), Math.min(space.height, y1 + pad) - Math.max(0, y0 - pad)];
+    change("crop to the ink", (d) => void (d.nodes.find((n) => n.id === part)!.settings.crop = crop.map((v) => Math.round(v)).join(",")));
+  };
+  const button = (id: string, label: string, Icon: typeof Crop) => (
+    <button key={id} className="btn !h-8 !px-2 aria-pressed:!border-spruce aria-pressed:text-spruce" aria-pressed={tool?.id === id} onClick={() => take(id)}>
+      <Icon size={14} /> {label}
+    </button>
+  );
+  return (
+    <div role="group" aria-label="Picture tools" className="grid grid-cols-2 gap-1.5 px-3 pb-3">
+      {button("crop", "Crop", Crop)}
+      <button className="btn !h-8 !px-2" onClick={toContent}>
+        <Scan size={14} /> Crop to ink
+      </button>
+      {button("erase", "Erase", Eraser)}
+      {button("straighten", "Straighten", RotateCw)}
+      {button("corners", "Square up", Frame)}
+      {button("measure", "Measure", Ruler)}
     </div>
   );
 }

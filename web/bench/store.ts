@@ -38,6 +38,8 @@ export interface BenchState {
   /** playhead in seconds of cutting, or null at the end with everything done */
   playhead: number | null;
   scrubbed: DrawnSurface | null;
+  /** the stage's tool in hand, and the part it sets */
+  tool: { id: string; part: string } | null;
   /** a place the stage flies to, mm */
   target: { x: number; y: number; n: number } | null;
 }
@@ -57,7 +59,7 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
   const first = doc.cuts.find((c) => !c.target)?.id ?? "stock";
   const store = createStore<BenchState>(() => ({
     id, doc, revision, written, save: { state: "saved", at: new Date() }, past: [], future: [], selected: first, unit: "mm", mixer: mixerFor(doc, first), tilt: 0, view: "bench",
-    built: null, live: null, liveTone: null, working: null, failed: null, playhead: null, scrubbed: null, target: null,
+    built: null, live: null, liveTone: null, working: null, failed: null, playhead: null, scrubbed: null, tool: null, target: null,
   }));
   const { getState: get, setState: set } = store;
   let lastChange = 0;
@@ -134,7 +136,7 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
       });
     },
     select(selected: string): void {
-      set({ selected, mixer: mixerFor(get().doc, selected) });
+      set({ selected, mixer: mixerFor(get().doc, selected), tool: null });
     },
     save,
   };

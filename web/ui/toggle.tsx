@@ -6,7 +6,7 @@ export function Toggle<T extends string>({ label, value, options, onChange }: { 
   return (
     <ToggleGroup.Root type="single" aria-label={label} value={value} onValueChange={(v) => v && onChange(v as T)} className="inline-flex overflow-hidden rounded-md border border-line bg-raised">
       {options.map((o) => (
-        <ToggleGroup.Item key={o.value} value={o.value} className="h-[28px] px-2.5 text-[13px] font-semibold data-[state=on]:bg-spruce data-[state=on]:text-white">
+        <ToggleGroup.Item key={o.value} value={o.value} className="h-[28px] whitespace-nowrap px-2.5 text-[13px] font-semibold data-[state=on]:bg-spruce data-[state=on]:text-white">
           {o.label}
         </ToggleGroup.Item>
       ))}

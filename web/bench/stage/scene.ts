@@ -12,6 +12,16 @@ const FOV = 22;
 /** Tilt of the lowest view, radians from straight above. */
 export const MOST_TILT = 1.15;
 const CHALK = 0xf2d45c;
+/** Nodes are drawn from this near, in lengths of the stock. */
+const NODES_WITHIN = 1.4;
+
+/** Rows turned round: textures begin at the near edge. */
+function flipped(p: { width: number; height: number; rgba: Uint8ClampedArray }): Uint8Array {
+  const out = new Uint8Array(p.rgba.length);
+  const row = 4 * p.width;
+  for (let y = 0; y < p.height; y++) out.set(p.rgba.subarray(y * row, (y + 1) * row), (p.height - 1 - y) * row);
+  return out;
+}
 
 /** Without a graphics card every pixel costs: smooth edges then come only once nothing has moved for so long, ms. */
 const REST = 350;
@@ -37,6 +47,12 @@ export class StageScene {
   private paths = new PathLines();
   private zero = new WideLines(CHALK, 3.5);
   private marks = new WideLines(0xff5a36, 2.5);
+  private thin = new WideLines(0xff4f8b, 3);
+  private centre = new WideLines(0xf2d45c, 2.2);
+  private ties = new WideLines(0xc9b3ff, 4);
+  private nodeMarks = new WideLines(0xffffff, 1.5);
+  private nodeAt: ArrayLike<number> = [];
+  private nodeStep = 0;
   private cutter: THREE.Mesh | null = null;
   private cutterKey = "";
   private frame = 0;
@@ -55,7 +71,7 @@ export class StageScene {
     this.piece = new Piece(this.renderer.extensions.has("OES_texture_float_linear"));
     this.mat = new THREE.Mesh(new THREE.PlaneGeometry(1, 1), new THREE.ShaderMaterial({ vertexShader: MAT_VERTEX, fragmentShader: MAT_FRAGMENT, uniforms: { stock: { value: new THREE.Vector2(1, 1) }, thickness: { value: 1 } } }));
     this.mat.frustumCulled = false;
-    this.scene.add(this.mat, this.piece.mesh, this.outer.object, this.holes.object, this.paths.group, this.zero.object, this.marks.object);
+    this.scene.add(this.mat, this.piece.mesh, this.outer.object, this.holes.object, this.paths.group, this.thin.object, this.centre.object, this.ties.object, this.nodeMarks.object, this.zero.object, this.marks.object);
     this.zero.object.renderOrder = 6;
   }
 
@@ -98,6 +114,67 @@ export class StageScene {
       this.piece.uniforms.picture.value = t;
       this.draw();
     });
+  }
+
+  /** A picture that only the page has: framed, or in the tones of a moving slider. */
+  setPixels(p: { width: number; height: number; rgba: Uint8ClampedArray }, place: Built["place"]): void {
+    if (!place) return;
+    this.canvas.dataset.picture = "";
+    const u = this.piece.uniforms;
+    u.pictureRect.value.set(place.x0, place.y0, place.width, place.height);
+    const t = new THREE.DataTexture(flipped(p), p.width, p.height, THREE.RGBAFormat, THREE.UnsignedByteType);
+    t.generateMipmaps = true;
+    t.minFilter = THREE.LinearMipmapLinearFilter;
+    t.magFilter = THREE.LinearFilter;
+    t.needsUpdate = true;
+    if (u.picture.value instanceof THREE.DataTexture) u.picture.value.dispose();
+    u.picture.value = t;
+    this.draw();
+  }
+
+  setTone(t: { width: number; height: number; grey: Uint8ClampedArray }, place: Built["place"]): void {
+    const rgba = new Uint8ClampedArray(4 * t.grey.length);
+    for (let i = 0, o = 0; i < t.grey.length; i++, o += 4) {
+      rgba[o] = rgba[o + 1] = rgba[o + 2] = t.grey[i];
+      rgba[o + 3] = 255;
+    }
+    this.setPixels({ width: t.width, height: t.height, rgba }, place);
+  }
+
+  /** Thin strokes, centre lines, bridges and, near enough, nodes; null for none. */
+  setOutlineMarks(o: Built["outline"]): void {
+    const flat = (p: ArrayLike<number>): Float32Array => {
+      const out = new Float32Array((p.length / 2) * 3);
+      for (let i = 0; i < p.length / 2; i++) out.set([p[2 * i], p[2 * i + 1], 0.06], 3 * i);
+      return out;
+    };
+    this.thin.set(flat(o?.thin ?? []));
+    this.ties.set(flat((o?.bridges ?? []).flatMap((b) => [b.x0, b.y0, b.x1, b.y1])));
+    const centre: number[] = [];
+    if (o?.lines) for (let k = 0; k + 1 < o.lines.starts.length; k++) for (let i = o.lines.starts[k]; i + 1 < o.lines.starts[k + 1]; i++) centre.push(...o.lines.xy.subarray(2 * i, 2 * i + 4));
+    this.centre.set(flat(centre));
+    for (const l of [this.thin, this.ties, this.centre]) l.show(o ? 1 : 0);
+    this.nodeAt = o?.nodeAt ?? [];
+    this.nodeStep = 0;
+    this.draw();
+  }
+
+  /** Nodes as small squares, once they stand far enough apart to tell. */
+  private placeNodes(): void {
+    const step = (2 * this.view.distance * Math.tan((FOV * Math.PI) / 360)) / this.size.height;
+    const show = this.nodeAt.length > 0 && this.view.distance < NODES_WITHIN * Math.max(this.stock.width, this.stock.height);
+    const want = show ? step : 0;
+    if (want === this.nodeStep) return;
+    this.nodeStep = want;
+    const half = 2.5 * step;
+    const p: number[] = [];
+    if (show)
+      for (let i = 0; i < this.nodeAt.length; i += 2) {
+        const [x, y] = [this.nodeAt[i], this.nodeAt[i + 1]];
+        p.push(x - half, y - half, 0.07, x + half, y - half, 0.07, x + half, y - half, 0.07, x + half, y + half, 0.07, x + half, y + half, 0.07, x - half, y + half, 0.07, x - half, y + half, 0.07, x - half, y - half, 0.07);
+      }
+    this.nodeMarks.set(Float32Array.from(p));
+    this.nodeMarks.show(p.length > 0 ? 1 : 0);
   }
 
   setOutline(r: DrawnRings | null): void {
@@ -277,6 +354,7 @@ export class StageScene {
     clearTimeout(this.rest);
     if (this.slow && this.renderer.getPixelRatio() !== window.devicePixelRatio) this.sharpness(1);
     this.aim();
+    this.placeNodes();
     this.renderer.render(this.scene, this.camera);
     if (this.slow)
       this.rest = setTimeout(() => {

@@ -6,7 +6,8 @@ import { formatLength } from "@oaken/core/units";
 import { useActions, useBench, useBenchStore } from "../context.tsx";
 import { positionAt } from "../playback.ts";
 import type { Mixer } from "../store.ts";
-import { Legend } from "./legend.tsx";
+import { ToolOverlay } from "../tools/overlay.tsx";
+import { Legend, OutlineLegend } from "./legend.tsx";
 import { Rulers } from "./rulers.tsx";
 import { MOST_TILT, StageScene } from "./scene.ts";
 
@@ -22,7 +23,7 @@ export function Stage() {
   const [depthColours, setDepthColours] = useState(false);
   const [, redraw] = useState(0);
   const [failed, setFailed] = useState(false);
-  const { doc, built, live, mixer, tilt, selected, scrubbed, playhead, target, unit } = useBench((s) => s);
+  const { doc, built, live, liveTone, mixer, tilt, selected, scrubbed, playhead, target, unit, tool } = useBench((s) => s);
   const stockKey = `${doc.stock.width}×${doc.stock.height}×${doc.stock.thickness}`;
 
   useEffect(() => {
@@ -58,7 +59,13 @@ export function Stage() {
     if (surface) scene.current?.setSurface(surface);
   }, [built, scrubbed]);
   const sha = doc.nodes.find((n) => n.kind === "picture")?.asset?.sha;
-  useEffect(() => scene.current?.setPicture(sha ? `/api/assets/${sha}/picture` : null, built?.place ?? null), [sha, built]);
+  const selectedKind = doc.nodes.find((n) => n.id === selected)?.kind;
+  const toned = selectedKind === "tone" ? (liveTone ?? built?.tone ?? null) : null;
+  useEffect(() => {
+    if (toned) scene.current?.setTone(toned, built?.place ?? null);
+    else if (built?.framed) scene.current?.setPixels(built.framed, built.place);
+    else scene.current?.setPicture(sha ? `/api/assets/${sha}/picture` : null, built?.place ?? null);
+  }, [sha, built, toned]);
   useEffect(() => scene.current?.setOutline(live ?? built?.outline?.rings ?? null), [live, built]);
   const only = doc.cuts.some((c) => c.id === selected) ? selected : null;
   useEffect(() => {
@@ -66,7 +73,8 @@ export function Stage() {
   }, [built, mixer.paths > 0.01, only]);
   useEffect(() => scene.current?.setMixer(mixer, depthColours), [mixer, depthColours]);
   useEffect(() => scene.current?.setWipe(wipe ?? 0), [wipe]);
-  const outlineSelected = doc.nodes.find((n) => n.id === selected)?.kind === "outline";
+  const outlineSelected = selectedKind === "outline";
+  useEffect(() => scene.current?.setOutlineMarks(outlineSelected ? (built?.outline ?? null) : null), [outlineSelected, built]);
   useEffect(() => scene.current?.setMarks((outlineSelected && built?.outline?.droppedAt) || []), [outlineSelected, built]);
   useEffect(() => {
     const s = scene.current;
@@ -186,13 +194,8 @@ export function Stage() {
       </div>
 
       {(mixer.paths > 0.01 || depthColours) && built && <Legend cuts={built.cuts} unit={unit} rapids={mixer.paths > 0.01} />}
-      {outlineSelected && (
-        <div className="plate absolute right-3 top-3 grid gap-1 px-3 py-2 text-[13px]">
-          <span className="flex items-center gap-2"><i className="h-[3px] w-5 bg-[#7df0c8]" /> outside of the ink</span>
-          <span className="flex items-center gap-2"><i className="h-[3px] w-5 bg-[#ff9d6b]" /> holes in it</span>
-          {!!built?.outline?.dropped && <span className="flex items-center gap-2"><b className="w-5 text-center leading-3 text-[#ff7a5c]">×</b> dropped specks</span>}
-        </div>
-      )}
+      {outlineSelected && <OutlineLegend built={built} />}
+      {tool && scene.current && tilt < 0.02 && <ToolOverlay scene={scene.current} />}
 
       {wipe !== null && (
         <div

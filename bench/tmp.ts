@@ -1,0 +1,18 @@
+import { launch } from "../e2e/browser.ts";
+import { startServer } from "../e2e/server.ts";
+const server = await startServer(process.argv[2]);
+const browser = await launch();
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+page.on("pageerror", (e)=>console.log("ERR", String(e))); page.on("console", (m)=>m.type()==="error"&&console.log("console", m.text()));
+const jobs = (await (await fetch(`${server.url}/api/jobs`)).json()) as any[];
+const settled = () => page.waitForFunction(() => document.body.innerText.includes("machining,") && !document.querySelector(".catching-up"), null, {timeout:60000});
+const shot = async (n: string) => { await page.waitForTimeout(1500); await page.screenshot({ path: `/tmp/p/${n}.png` }); console.log(n); };
+await page.goto(`${server.url}/job/${jobs.find((j) => j.name.startsWith("Ginkgo"))!.id}`); await settled();
+await page.getByRole("button", { name: /^ginkgo-scan/ }).click(); await shot("s-picture");
+await page.getByRole("button", { name: "Erase" }).first().click(); await shot("s-erase");
+await page.keyboard.press("Escape");
+await page.getByRole("button", { name: /^Tone/ }).click(); await shot("s-tone");
+await page.getByRole("button", { name: /^Outline/ }).click(); await shot("s-outline");
+await page.getByRole("radio", { name: "colours" }).click(); await page.waitForTimeout(500); await settled(); await shot("s-colours");
+await page.getByRole("radio", { name: "centre line" }).click(); await page.waitForTimeout(500); await settled(); await shot("s-centre");
+await browser.close(); await server.kill("SIGTERM"); process.exit(0);

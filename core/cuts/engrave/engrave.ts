@@ -1,0 +1,137 @@
+import { feedsFor } from "../../cutters/feeds.ts";
+import { profileOf } from "../../cutters/profile.ts";
+import { ringCount } from "../../geometry/rings.ts";
+import { rateField, type Settings } from "../../settings/fields.ts";
+import { cutAlong } from "../../toolpath/loops.ts";
+import { thin } from "../../geometry/thin.ts";
+import { nearestOrder } from "../../toolpath/trails.ts";
+import { ToolpathWriter } from "../../toolpath/toolpath.ts";
+import { formatLength } from "../../units.ts";
+import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
+
+/** How far thinned moves of changing depth may be from the line, mm. */
+const LINE_TOLERANCE = 0.003;
+/** Levels closer than this are one pass, mm. */
+const LEVEL = 1e-6;
+
+const feedsAt = (c: CutContext, s: Settings) => feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown as number, s.depth as number), 2 * profileOf(c.cutter).r(s.depth as number));
+
+/** Follows lines, centre lines where they were traced and otherwise the outline, to a depth or as wide as the stroke was. */
+export const engrave: CutKind = {
+  kind: "engrave",
+  title: "Engrave",
+  cutters: ["v", "ball", "taper", "flat"],
+  summary: (s) => (s.by === "width" ? "as wide as the strokes" : `${formatLength(s.depth as number)} deep along the lines`),
+  fields: [
+    {
+      key: "by",
+      label: "Depth from",
+      type: "choice",
+      options: [
+        { value: "depth", label: "depth" },
+        { value: "width", label: "stroke width" },
+      ],
+      help: "Depth: the same everywhere. Stroke width: a pointed or round cutter goes as deep as it must to cut as wide as the stroke was drawn; needs a centre line.",
+      auto: () => ({ value: "depth", reason: "an even line" }),
+    },
+    {
+      key: "depth",
+      label: "Depth",
+      type: "length",
+      help: "How deep the line is; with stroke width, the deepest it may go.",
+      min: 0.005,
+      max: 50,
+      step: 0.05,
+      slider: true,
+      auto: (c) => ({ value: c.material.family === "soft metal" ? 0.2 : 0.5, reason: c.material.family === "soft metal" ? "a clear line in metal" : "a clear line" }),
+      consequence: (v, c) => `${formatLength(2 * profileOf(c.cutter).r(v as number))} mm wide at the top · leaves ${formatLength(Math.max(0, c.stock.thickness - (v as number)))} of ${formatLength(c.stock.thickness)} mm`,
+    },
+    { key: "stepdown", label: "Stepdown", type: "length", help: "Depth of each pass.", min: 0.005, max: 50, step: 0.05, more: true, auto: (c) => feedsFor(c.cutter, c.material, c.machine, 0.5, c.cutter.diameter).stepdown },
+    rateField("feed", "Feed", "feed", (c: CutContext, s) => feedsAt(c, s).feed),
+    rateField("plunge", "Plunge", "feed", (c: CutContext, s) => feedsAt(c, s).plunge),
+    rateField("spindle", "Spindle speed", "speed", (c: CutContext, s) => feedsAt(c, s).spindle),
+  ],
+  plan,
+};
+
+/** A line to follow, with the depth (negative) at each point. */
+interface Followed {
+  x: Float64Array;
+  y: Float64Array;
+  z: Float64Array;
+}
+
+function plan(inputs: CutInputs, s: Settings): Planned {
+  const w = new ToolpathWriter(s.feed as number, s.plunge as number, inputs.machine.rapid);
+  const notes: Note[] = [];
+  const p = profileOf(inputs.cutter);
+  const most = Math.min(s.depth as number, p.height);
+  const byWidth = s.by === "width" && inputs.lines !== null && inputs.cutter.kind !== "flat";
+  if (s.by === "width" && !byWidth)
+    notes.push({ code: "no-stroke-width", severity: "warning", message: inputs.lines === null ? "Engraving as wide as the strokes needs a centre line: set the outline's trace to centre line. Until then the depth is the same everywhere." : "A flat cutter cuts one width at any depth: use a V, ball or tapered one to follow the strokes' width." });
+  const lines = byWidth ? linesByWidth(inputs, p, most) : linesByDepth(inputs, most);
+  const ends = lines.map((l) => ({ x0: l.x[0], y0: l.y[0], x1: l.x[l.x.length - 1], y1: l.y[l.y.length - 1] }));
+  const order = nearestOrder(ends);
+  order.forEach(({ index, reverse }, k) => {
+    follow(w, reverse ? turned(lines[index]) : lines[index], s.stepdown as number);
+    if ((k & 31) === 0) inputs.progress(k / order.length);
+  });
+  return { toolpath: w.take(), notes, facts: {} };
+}
+
+const turned = (l: Followed): Followed => ({ x: l.x.slice().reverse(), y: l.y.slice().reverse(), z: l.z.slice().reverse() });
+
+function linesByDepth(inputs: CutInputs, depth: number): Followed[] {
+  const out: Followed[] = [];
+  const add = (xy: Float64Array, from: number, to: number, close: boolean) => {
+    const n = to - from + (close ? 1 : 0);
+    const at = (i: number) => from + (i % (to - from));
+    out.push({ x: Float64Array.from({ length: n }, (_, i) => xy[2 * at(i)]), y: Float64Array.from({ length: n }, (_, i) => xy[2 * at(i) + 1]), z: new Float64Array(n).fill(-depth) });
+  };
+  const { lines, ink } = inputs;
+  if (lines) for (let k = 0; k + 1 < lines.starts.length; k++) add(lines.xy, lines.starts[k], lines.starts[k + 1], false);
+  else for (let k = 0; k < ringCount(ink); k++) if (ink.starts[k + 1] - ink.starts[k] > 1) add(ink.xy, ink.starts[k], ink.starts[k + 1], true);
+  return out;
+}
+
+/** A cutter h deep opens r(h) to either side: the depth for half a stroke's width is h(r). */
+function linesByWidth(inputs: CutInputs, p: ReturnType<typeof profileOf>, most: number): Followed[] {
+  const l = inputs.lines!;
+  const out: Followed[] = [];
+  for (let k = 0; k + 1 < l.starts.length; k++) {
+    const x: number[] = [];
+    const y: number[] = [];
+    const z: number[] = [];
+    for (let i = l.starts[k]; i < l.starts[k + 1]; i++) {
+      x.push(l.xy[2 * i]);
+      y.push(l.xy[2 * i + 1]);
+      const r = l.width[i] / 2;
+      z.push(-Math.min(most, r >= p.radius ? p.height : p.h(r)));
+    }
+    out.push({ x: Float64Array.from(x), y: Float64Array.from(y), z: Float64Array.from(z) });
+  }
+  return out;
+}
+
+/** One line in as many passes as its depth asks for, to and fro. */
+function follow(w: ToolpathWriter, l: Followed, stepdown: number): void {
+  let deepest = 0;
+  for (const z of l.z) deepest = Math.min(deepest, z);
+  const passes = Math.max(1, Math.ceil(-deepest / stepdown - LEVEL));
+  let back = false;
+  for (let k = 1; k <= passes; k++) {
+    const floor = (deepest * k) / passes;
+    const z = l.z.map((v) => Math.max(v, floor));
+    const level = z.every((v) => v === z[0]);
+    const keep = level ? null : thin(l.x, l.y, z, 0, z.length - 1, LINE_TOLERANCE);
+    const n = l.x.length;
+    const first = back ? n - 1 : 0;
+    if (k === 1) w.above(l.x[first], l.y[first]);
+    w.plunge(z[first]);
+    if (level) {
+      const t = back ? turned(l) : l;
+      cutAlong(w, t.x, t.y, 0, n - 1, z[0]);
+    } else for (const i of back ? keep!.slice().reverse() : keep!) w.to(l.x[i], l.y[i], z[i]);
+    back = !back;
+  }
+}

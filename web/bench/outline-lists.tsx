@@ -1,0 +1,106 @@
+"use client";
+import { EyeOff, Pipette } from "lucide-react";
+import { formatLength } from "@oaken/core/units";
+import { useActions, useBench, useBenchStore } from "./context.tsx";
+import { appended, itemsOf, spaceOf, textOf } from "./tools/space.ts";
+
+/** Pieces listed before the rest is only counted. */
+const LISTED = 24;
+
+/** The colours found, each kept or left out by a click. */
+export function ColourList({ part }: { part: string }) {
+  const built = useBench((s) => s.built);
+  const store = useBenchStore();
+  const { change } = useActions();
+  const colours = built?.colours;
+  if (!colours) return null;
+  const toggle = (hex: string) => change("colours kept", (d) => void (d.nodes.find((n) => n.id === part)!.settings.keep = colours.filter((c) => c.kept !== (c.hex === hex)).map((c) => c.hex).join(",")));
+  return (
+    <section aria-label="Colours" className="px-3 pb-2">
+      <div className="flex items-center justify-between">
+        <h3 className="text-[14px]">Colours</h3>
+        <button className="btn btn-plain !h-7 !px-1.5 text-spruce" onClick={() => store.setState({ tool: { id: "colours", part }, tilt: 0, mixer: { picture: 1, outline: 1, paths: 0, proof: 0 } })}>
+          <Pipette size={14} /> on the picture
+        </button>
+      </div>
+      <ul className="grid gap-1">
+        {colours.map((c) => (
+          <li key={c.hex}>
+            <button className="flex h-8 w-full items-center gap-2 rounded px-1 text-left hover:bg-sunk" aria-pressed={c.kept} onClick={() => toggle(c.hex)}>
+              <span className="h-5 w-8 rounded border border-line" style={{ background: c.hex }} />
+              <span className="num">{c.hex}</span>
+              <span className="num text-soft">{(100 * c.share).toFixed(1)} %</span>
+              <span className="flex-1 text-right text-[13px]">{c.kept ? "kept" : c.ground ? "ground" : "left out"}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** Separate pieces and islands with their sizes; any can be shown on the stage or hidden. */
+export function PieceList({ part }: { part: string }) {
+  const { built, doc, unit } = useBench((s) => s);
+  const store = useBenchStore();
+  const { change } = useActions();
+  const space = spaceOf(built);
+  if (!built?.outline || !space) return null;
+  const { pieces, loose } = built.outline.figures;
+  const n = (v: number) => formatLength(v, unit, unit === "mm" ? 1 : 2);
+  const hidden = itemsOf((doc.nodes.find((q) => q.id === part)!.settings.hide as string) ?? "");
+  const hide = (p: (typeof pieces)[number]) => {
+    // A place just inside the piece: from its outline towards the middle of its box.
+    const [cx, cy] = [(p.box.minX + p.box.maxX) / 2, (p.box.minY + p.box.maxY) / 2];
+    const len = Math.hypot(cx - p.x, cy - p.y) || 1;
+    const step = Math.min(len / 2, 0.2);
+    const inside = space.toPixel(p.x + ((cx - p.x) / len) * step, p.y + ((cy - p.y) / len) * step);
+    change("hide a piece", (d) => {
+      const s = d.nodes.find((q) => q.id === part)!.settings;
+      s.hide = appended((s.hide as string) ?? "", textOf(inside));
+    });
+  };
+  return (
+    <section aria-label="Pieces" className="border-t border-line px-3 py-2">
+      <h3 className="text-[14px]">Pieces</h3>
+      <p className="text-[12.5px] text-soft">
+        {pieces.filter((p) => !p.hole).length} of ink
+        {loose > 0 && `, ${loose} ${loose === 1 ? "island that would fall" : "islands that would fall"} out where the ink is cut through`}
+        {built.outline.bridges.length > 0 && ` · ${built.outline.bridges.length} bridges`}
+      </p>
+      <ul className="mt-1">
+        {pieces.slice(0, LISTED).map((p) => (
+          <li key={p.ring} className="flex h-7 items-center gap-2">
+            <button className="flex h-7 min-w-0 flex-1 items-center gap-2 rounded px-1 text-left hover:bg-sunk" title="Show on the stage" onClick={() => store.setState({ target: { x: p.x, y: p.y, n: Date.now() } })}>
+              <span className={`h-2.5 w-2.5 shrink-0 ${p.hole ? "rounded-full border-2 border-amber" : "bg-spruce"}`} />
+              <span className="w-12 shrink-0 text-[13px]">{p.hole ? "island" : "ink"}</span>
+              <span className="num truncate">
+                {n(p.box.maxX - p.box.minX)} × {n(p.box.maxY - p.box.minY)}
+              </span>
+              {p.thinnest > 0 && <span className="num ml-auto text-soft" title="narrowest stroke">≥ {n(p.thinnest)}</span>}
+            </button>
+            <button className="btn btn-plain !h-7 !w-7 !p-0" aria-label={`Hide this ${p.hole ? "island" : "piece"}`} title="Hide" onClick={() => hide(p)}>
+              <EyeOff size={13} />
+            </button>
+          </li>
+        ))}
+      </ul>
+      {pieces.length > LISTED && <p className="text-[12.5px] text-soft">and {pieces.length - LISTED} smaller ones</p>}
+      {hidden.length > 0 && (
+        <button
+          className="btn mt-1 !h-7"
+          onClick={() =>
+            change("show a hidden piece", (d) => {
+              const s = d.nodes.find((q) => q.id === part)!.settings;
+              const rest = hidden.slice(0, -1);
+              if (rest.length > 0) s.hide = rest.join("; ");
+              else delete s.hide;
+            })
+          }
+        >
+          Show the last of {hidden.length} hidden
+        </button>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,100 @@
+import type { Setting } from "@oaken/core/settings/fields";
+import { appended, type Space, textOf } from "./space.ts";
+
+/** What a tool needs to know when a hand has finished a gesture. */
+export interface Gesture {
+  /** points in pixels of the framed picture, x y by turns, in the order they were made */
+  pixels: number[];
+  space: Space;
+  /** the part's own settings */
+  own: Record<string, Setting>;
+  /** where a crop has moved the picture's origin, px */
+  offset: [number, number];
+  mode: string;
+  /** brush radius, px */
+  brush: number;
+  /** proportion a crop keeps, width over height; 0 for any */
+  proportion: number;
+}
+
+/** A tool of the stage: how it is used and what it leaves in the settings. */
+export interface Tool {
+  id: string;
+  title: string;
+  /** what to do, in one line */
+  how: string;
+  /** drag: two points · trace: a freehand line · click: one point · corners: four handles */
+  gesture: "drag" | "trace" | "click" | "corners";
+  modes?: readonly { value: string; label: string; gesture?: Tool["gesture"] }[];
+  /** settings after the gesture, null to leave all as it is */
+  apply(g: Gesture): Record<string, Setting | undefined> | null;
+}
+
+const shifted = (g: Gesture): number[] => g.pixels.map((v, i) => v + g.offset[i % 2]);
+
+/** Pixels a drag must cover to be meant. */
+const LEAST_DRAG = 8;
+
+export const TOOLS: readonly Tool[] = [
+  {
+    id: "crop",
+    title: "Crop",
+    how: "Drag over the part to keep.",
+    gesture: "drag",
+    modes: [
+      { value: "free", label: "free" },
+      { value: "proportion", label: "stock's shape" },
+    ],
+    apply(g) {
+      let [x0, y0, x1, y1] = shifted(g);
+      if (Math.abs(x1 - x0) < LEAST_DRAG || Math.abs(y1 - y0) < LEAST_DRAG) return null;
+      if (g.mode === "proportion" && g.proportion > 0) y1 = y0 + (Math.sign(y1 - y0) * Math.abs(x1 - x0)) / g.proportion;
+      return { crop: [Math.min(x0, x1), Math.min(y0, y1), Math.abs(x1 - x0), Math.abs(y1 - y0)].map((v) => Math.round(v)).join(",") };
+    },
+  },
+  {
+    id: "erase",
+    title: "Erase",
+    how: "The ground around fills what is wiped off.",
+    gesture: "click",
+    modes: [
+      { value: "spot", label: "one mark", gesture: "click" },
+      { value: "brush", label: "brush", gesture: "trace" },
+      { value: "lasso", label: "lasso", gesture: "trace" },
+      { value: "rect", label: "rectangle", gesture: "drag" },
+    ],
+    apply(g) {
+      const p = shifted(g);
+      const add = (item: string) => ({ erase: appended((g.own.erase as string) ?? "", item) });
+      if (g.mode === "spot") return add(`spot ${textOf(p.slice(0, 2))}`);
+      if (g.mode === "brush") return add(`brush ${textOf([g.brush, ...p])}`);
+      if (g.mode === "lasso") return p.length < 6 ? null : add(`lasso ${textOf(p)}`);
+      return add(`rect ${textOf([Math.min(p[0], p[2]), Math.min(p[1], p[3]), Math.abs(p[2] - p[0]), Math.abs(p[3] - p[1])])}`);
+    },
+  },
+  {
+    id: "straighten",
+    title: "Straighten",
+    how: "Draw along a line that should be level or upright.",
+    gesture: "drag",
+    apply(g) {
+      const [x0, y0, x1, y1] = g.pixels;
+      if (Math.hypot(x1 - x0, y1 - y0) < LEAST_DRAG) return null;
+      // Pixels run down: a line that falls to the right needs turning counter-clockwise.
+      let a = (Math.atan2(y1 - y0, x1 - x0) * 180) / Math.PI;
+      a -= 90 * Math.round(a / 90);
+      return { turn: Math.round((((g.own.turn as number) ?? 0) + a) * 100) / 100 };
+    },
+  },
+  {
+    id: "corners",
+    title: "Square up",
+    how: "Drag the four handles to the drawing's corners, then apply.",
+    gesture: "corners",
+    apply: (g) => ({ corners: textOf(g.pixels), turn: undefined, crop: undefined, erase: undefined }),
+  },
+  { id: "hide", title: "Hide pieces", how: "Click a piece to leave it out.", gesture: "click", apply: (g) => ({ hide: appended((g.own.hide as string) ?? "", textOf(g.pixels.slice(0, 2))) }) },
+  { id: "bridge", title: "Bridges", how: "Click an edge where a bridge should be.", gesture: "click", apply: (g) => ({ bridgesAt: appended((g.own.bridgesAt as string) ?? "", textOf(g.pixels.slice(0, 2))) }) },
+];
+
+export const toolById = (id: string): Tool | undefined => TOOLS.find((t) => t.id === id);
