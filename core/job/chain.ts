@@ -6,7 +6,7 @@ import type { Outline } from "../outline/outline.ts";
 import { framed, framedSize } from "../picture/frame.ts";
 import type { Grey, Raster } from "../picture/raster.ts";
 import { tileRange, type TileRange } from "../picture/tiles.ts";
-import { contrast, findInkLevel, histogram, toGrey } from "../picture/tone.ts";
+import { contrast, findInkLevel, histogram, isHard, toGrey } from "../picture/tone.ts";
 import { Problem, type Progress } from "../problem.ts";
 import { resolve, type Resolved, type Settings } from "../settings/fields.ts";
 import type { JobDocument, JobNode } from "./document.ts";
@@ -103,7 +103,7 @@ export function chainOf(job: JobDocument, outlineId: string, full: Raster, cache
   const p = pictureOf(job, outlineId, full, cache, (s) => progress(0.3 * s));
   const t1 = now();
   const { outline, toneResult, place } = p;
-  const o = resolve(outlineFields, outline.settings, { found: toneResult.found, scale: place.scale });
+  const o = resolve(outlineFields, outline.settings, { found: toneResult.found, scale: place.scale, hard: isHard(toneResult.bins) });
   if (o.values.trace !== "colours" && toneResult.contrast < LEAST_CONTRAST && !(toneResult.contrast > 0 && hasInk(toneResult.bins))) throw oneTone(toneResult.bins, p.raster);
   const base = o.values.trace === "colours" ? p.rasterKey : toneResult.key;
   const key = hash(`${base}|${JSON.stringify(o.values)}|${place.scale}|${place.x0}|${place.y1}`);

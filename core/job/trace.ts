@@ -11,6 +11,7 @@ import { contoursAt } from "../outline/contours.ts";
 import { fitOutline, keepLarge, type Outline, type OutlineSettings } from "../outline/outline.ts";
 import { keepRings } from "../outline/pieces.ts";
 import { pick, reduced, refitted } from "../outline/refit.ts";
+import { isHard } from "../picture/tone.ts";
 import { Problem, type Progress } from "../problem.ts";
 import type { Settings } from "../settings/fields.ts";
 import type { PictureResult } from "./chain.ts";
@@ -45,7 +46,7 @@ const CENTRE_HOLD = 0.5;
 
 /** From a toned picture to its outline, with everything asked for on the way. */
 export function traceOutline(p: PictureResult, v: Settings, cache: Derived, clearance: ClearanceOf, progress: Progress): Traced {
-  const settings = (hold: number): OutlineSettings => ({ hold, specks: v.specks as number, pinholes: v.pinholes as number, cornerAngle: ((v.corner as number) * Math.PI) / 180 });
+  const settings = (hold: number): OutlineSettings => ({ hold, specks: v.specks as number, pinholes: v.pinholes as number, cornerAngle: ((v.corner as number) * Math.PI) / 180, hard: isHard(p.toneResult.bins) });
   const most = v.nodesMost as number;
   let colours: ColourResult | null = null;
   let fit: (hold: number) => Outline;
@@ -64,7 +65,7 @@ export function traceOutline(p: PictureResult, v: Settings, cache: Derived, clea
   let { outline: result, hold: held } = reduced(fit, v.hold as number, most);
   let bridges: Bridge[] = [];
   const reshape = (r: Rings) => {
-    const again = reduced((hold) => refitted(r, Math.min(p.place.scale, 0.25), { ...settings(hold), specks: 0, pinholes: 0 }), v.hold as number, most);
+    const again = reduced((hold) => refitted(r, Math.min(p.place.scale, 0.25), { ...settings(hold), specks: 0, pinholes: 0, hard: false }), v.hold as number, most);
     held = again.hold;
     edge = spread(r.xy, r.starts, { scale: 1, x0: 0, y1: 0 }, () => true, 1);
     result = { ...again.outline, maxDeviation: Math.max(result.maxDeviation, again.outline.maxDeviation), dropped: result.dropped, droppedAt: result.droppedAt };

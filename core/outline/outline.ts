@@ -1,4 +1,4 @@
-import { type Progress, noProgress } from "../problem.ts";
+import { Problem, type Progress, noProgress } from "../problem.ts";
 import { flatten, type Shape, ShapeBuilder, STRIDE } from "../geometry/shape.ts";
 import { contourArea, type Contours } from "./contours.ts";
 import { findCorners, sharpenCorners } from "./corners.ts";
@@ -14,6 +14,8 @@ export interface OutlineSettings {
   pinholes: number;
   /** turns sharper than this stay corners, radians */
   cornerAngle: number;
+  /** the picture's edges are steps of whole pixels: they are smoothed first, within half a pixel */
+  hard?: boolean;
 }
 
 /** How picture pixels lie on the stock: x = x0 + scale·px, y = y1 − scale·py. */
@@ -57,9 +59,19 @@ export function keepLarge(c: Contours, scale: number, specks: number, pinholes: 
   return keep;
 }
 
+/** More points than this are noise and no drawing; fitting them would take minutes and help nobody. */
+const MOST_POINTS = 3_000_000;
+
+/** @throws Problem `too-busy` where there is more to trace than anyone could cut */
+export function checkBusy(points: number, pieces: number): void {
+  if (points > MOST_POINTS)
+    throw new Problem("too-busy", `The outline has ${(points / 1e6).toFixed(1)} million points in ${pieces.toLocaleString("en")} pieces: that is noise rather than a drawing. Smooth the picture in the tone step, drop larger specks, or move the ink level.`);
+}
+
 /**
  * The outline of the ink: contours above the least size, fitted within `hold`, in mm.
  * Contours that would cross each other after fitting keep their own points there.
+ * @throws Problem `too-busy`
  */
 export function fitOutline(c: Contours, place: Placement, s: OutlineSettings, progress: Progress = noProgress): Outline {
   const keep = keepLarge(c, place.scale, s.specks, s.pinholes);
@@ -76,11 +88,14 @@ export function fitOutline(c: Contours, place: Placement, s: OutlineSettings, pr
       if (droppedAt.length < 1000) droppedAt.push(place.x0 + c.xy[i] * place.scale, place.y1 - c.xy[i + 1] * place.scale);
     }
   }
+  let total = 0;
+  for (let k = 0; k < n; k++) if (keep[k]) total += c.starts[k + 1] - c.starts[k];
+  checkBusy(total, kept);
   const points: Float64Array[] = [];
   const parents: number[] = [];
   for (let k = 0; k < n; k++) {
     if (!keep[k]) continue;
-    points.push(toMillimetres(c, k, place));
+    points.push(toMillimetres(c, k, place, s.hard ?? false));
     parents.push(c.parent[k] < 0 ? -1 : index[c.parent[k]]);
   }
 
@@ -173,22 +188,48 @@ function build(runs: readonly Run[], parents: readonly number[], hold: number, b
   return { fitted, shape };
 }
 
+/** Rounds of averaging that take the steps out of a hard edge, and how far a point may move, px. */
+const STEP_ROUNDS = 8;
+const STEP_REACH = 0.5;
+
 /** Points of contour k on the stock. Neighbours closer than a hundredth of a pixel are merged: they carry no direction. */
-function toMillimetres(c: Contours, k: number, place: Placement): Float64Array {
+function toMillimetres(c: Contours, k: number, place: Placement, hard: boolean): Float64Array {
   const s = c.starts[k];
   const e = c.starts[k + 1];
-  const out = new Float64Array(2 * (e - s));
+  const xy = hard ? withoutSteps(c.xy.subarray(2 * s, 2 * e)) : c.xy.subarray(2 * s, 2 * e);
+  const n = e - s;
+  const out = new Float64Array(2 * n);
   let at = 0;
-  let lastX = c.xy[2 * e - 2];
-  let lastY = c.xy[2 * e - 1];
-  for (let i = s; i < e; i++) {
-    const x = c.xy[2 * i];
-    const y = c.xy[2 * i + 1];
-    if (Math.abs(x - lastX) + Math.abs(y - lastY) < 0.01 && e - s > 8) continue;
+  let lastX = xy[2 * n - 2];
+  let lastY = xy[2 * n - 1];
+  for (let i = 0; i < n; i++) {
+    const x = xy[2 * i];
+    const y = xy[2 * i + 1];
+    if (Math.abs(x - lastX) + Math.abs(y - lastY) < 0.01 && n > 8) continue;
     out[at++] = place.x0 + x * place.scale;
     out[at++] = place.y1 - y * place.scale;
     lastX = x;
     lastY = y;
   }
   return out.slice(0, at);
+}
+
+/** A closed contour averaged with its neighbours, no point farther than STEP_REACH from where it was. */
+function withoutSteps(xy: Float64Array): Float64Array {
+  const n = xy.length / 2;
+  if (n < 12) return xy;
+  let from = xy.slice();
+  let to = new Float64Array(2 * n);
+  for (let round = 0; round < STEP_ROUNDS; round++) {
+    for (let i = 0; i < n; i++) {
+      const p = 2 * (i > 0 ? i - 1 : n - 1);
+      const q = 2 * (i + 1 < n ? i + 1 : 0);
+      for (let d = 0; d < 2; d++) {
+        const v = (from[p + d] + 2 * from[2 * i + d] + from[q + d]) / 4;
+        to[2 * i + d] = Math.max(xy[2 * i + d] - STEP_REACH, Math.min(xy[2 * i + d] + STEP_REACH, v));
+      }
+    }
+    [from, to] = [to, from];
+  }
+  return from;
 }

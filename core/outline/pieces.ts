@@ -26,6 +26,7 @@ export function piecesOf(ink: Rings, c: Clearance): Piece[] {
   const { axis, kept, boundary } = c;
   // A clearance drops empty rings: its rings are told by a point each.
   const ringAt = boundaryRings(ink, c);
+  const areas = Float64Array.from({ length: ringCount(ink) }, (_, k) => (ink.starts[k + 1] - ink.starts[k] < 3 ? 0 : ringArea(ink, k)));
   for (let e = 0; e < axis.a.length; e++) {
     if (!kept[e]) continue;
     const i = axis.a[e];
@@ -33,7 +34,7 @@ export function piecesOf(ink: Rings, c: Clearance): Piece[] {
     const len = Math.hypot(axis.x[i] - axis.x[j], axis.y[i] - axis.y[j]);
     if (len < 1e-9 || Math.abs(axis.d[i] - axis.d[j]) > STROKE_SLOPE * len) continue;
     const ring = ringAt[boundary.ring[axis.left[e]]];
-    const outer = ringArea(ink, ring) < 0 ? ink.parent[ring] : ring;
+    const outer = areas[ring] < 0 ? ink.parent[ring] : ring;
     const list = widths.get(outer);
     const w = { w: axis.d[i] + axis.d[j], len };
     if (list) list.push(w);
@@ -41,8 +42,8 @@ export function piecesOf(ink: Rings, c: Clearance): Piece[] {
   }
   const out: Piece[] = [];
   for (let k = 0; k < ringCount(ink); k++) {
-    if (ink.starts[k + 1] - ink.starts[k] < 3) continue;
-    const area = ringArea(ink, k);
+    const area = areas[k];
+    if (area === 0) continue;
     const s = ink.starts[k];
     out.push({ ring: k, hole: area < 0, area: Math.abs(area), box: boundsOf(ink.xy, s, ink.starts[k + 1]), x: ink.xy[2 * s], y: ink.xy[2 * s + 1], thinnest: area < 0 ? 0 : narrow(widths.get(k) ?? []) });
   }

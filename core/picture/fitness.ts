@@ -1,4 +1,4 @@
-import type { Raster } from "./raster.ts";
+import type { Grey, Raster } from "./raster.ts";
 
 /** What can be said of a picture before anything is traced. */
 export interface Fitness {
@@ -48,35 +48,93 @@ export function fitnessOf(r: Raster, bins: Uint32Array, contrast: number): Fitne
   return { flatColours, flatShare: flat / seen, greyShare: grey / total, contrast };
 }
 
-/** A judgement in plain words, gravest first. `good` is false where the piece would disappoint. */
-export function judge(f: Fitness, pixelsPerMm: number, thinnest: number | null, typical: number | null): { good: boolean; text: string }[] {
-  const out: { good: boolean; text: string }[] = [];
-  out.push(
-    pixelsPerMm >= 8
-      ? { good: true, text: `${pixelsPerMm.toFixed(1)} pixels in a millimetre at this width: crisp edges.` }
-      : pixelsPerMm >= 4
-        ? { good: true, text: `${pixelsPerMm.toFixed(1)} pixels in a millimetre at this width: enough.` }
-        : { good: false, text: `${pixelsPerMm.toFixed(1)} pixels in a millimetre at this width: edges will wobble. Use a larger picture or a smaller piece.` },
-  );
-  out.push(
-    f.contrast >= 0.5
-      ? { good: true, text: "Strong contrast between ink and ground." }
-      : f.contrast >= 0.2
-        ? { good: true, text: "Moderate contrast: watch the ink level." }
-        : { good: false, text: "Little contrast: the tracing may come out in freckles." },
-  );
-  out.push(
-    f.greyShare > 0.25
-      ? { good: false, text: `${Math.round(100 * f.greyShare)} % soft greys: a drawing traces better than a photo.` }
-      : f.flatColours <= 12
-        ? { good: true, text: `${f.flatColours === 1 ? "One flat colour" : `About ${f.flatColours} flat colours`}: easy to part into ink and ground.` }
-        : { good: true, text: "Many shades, but few between dark and light." },
-  );
-  if (thinnest !== null && typical !== null)
-    out.push(
-      thinnest >= 0.5
-        ? { good: true, text: `Strokes from ${thinnest.toFixed(1)} mm, typically ${typical.toFixed(1)} mm wide.` }
-        : { good: false, text: `Thinnest strokes are ${thinnest.toFixed(2)} mm: a V cutter only scratches those. Typical: ${typical.toFixed(1)} mm.` },
-    );
+/** What is known of a picture at a size, for judging what it can become. Lengths in mm. */
+export interface Fit extends Fitness {
+  pixelsPerMm: number;
+  width: number;
+  /** standard deviation of the noise, share of the whole range */
+  noise: number;
+  /** how much more neighbours differ across the 8-pixel blocks of a JPEG than inside them */
+  blocks: number;
+  thinnest: number | null;
+  typical: number | null;
+  contours: number | null;
+}
+
+/** A change that would help, ready to be made. */
+export interface Cure {
+  label: string;
+  width?: number;
+  grow?: number;
+  smooth?: number;
+}
+
+/** A judgement in plain words; `good` is false where the piece would disappoint. */
+export interface Judgement {
+  good: boolean;
+  text: string;
+  cure?: Cure;
+}
+
+/** Pixels in a millimetre for crisp edges, and the fewest that serve. */
+const CRISP = 8;
+const ENOUGH = 4;
+/** Half the included angle of the usual V cutter, and the depth under which a stroke is a scratch, mm. */
+const USUAL_HALF_ANGLE = Math.PI / 6;
+const SCRATCH = 0.3;
+const NOISY = 0.02;
+const BLOCKY = 1.35;
+const MANY_CONTOURS = 3000;
+
+/** Everything worth knowing before a picture is begun with. */
+export function judge(f: Fit): Judgement[] {
+  const out: Judgement[] = [];
+  const perMm = f.pixelsPerMm.toFixed(1);
+  const least = Math.floor((f.width * f.pixelsPerMm) / ENOUGH);
+  if (f.pixelsPerMm >= CRISP) out.push({ good: true, text: `${perMm} pixels in a millimetre at this width: crisp edges.` });
+  else if (f.pixelsPerMm >= ENOUGH) out.push({ good: true, text: `${perMm} pixels in a millimetre at this width: enough.` });
+  else out.push({ good: false, text: `${perMm} pixels in a millimetre at this width: edges will wobble. Use a larger picture or a smaller piece.`, cure: { label: `make it ${least} mm wide`, width: least } });
+  if (f.contrast >= 0.5) out.push({ good: true, text: "Strong contrast between ink and ground." });
+  else if (f.contrast >= 0.2) out.push({ good: true, text: "Moderate contrast: watch the ink level." });
+  else out.push({ good: false, text: "Little contrast: the tracing may come out in freckles. Even out the lighting in the tone step." });
+  if (f.greyShare > 0.25) out.push({ good: false, text: `${Math.round(100 * f.greyShare)} % soft greys: a drawing traces better than a photo.` });
+  else if (f.flatColours <= 12) out.push({ good: true, text: `${f.flatColours === 1 ? "One flat colour" : `About ${f.flatColours} flat colours`}: easy to part into ink and ground.` });
+  else out.push({ good: true, text: "Many shades, but few between dark and light." });
+  const smooth = Math.round((2 / f.pixelsPerMm) * 100) / 100;
+  if (f.noise > NOISY) out.push({ good: false, text: "The picture is noisy: edges come out rough.", cure: { label: `smooth over ${smooth} mm`, smooth } });
+  else if (f.blocks > BLOCKY) out.push({ good: false, text: "JPEG blocks show: edges come out with small steps.", cure: { label: `smooth over ${smooth} mm`, smooth } });
+  if (f.thinnest !== null && f.typical !== null) {
+    const deep = f.thinnest / 2 / Math.tan(USUAL_HALF_ANGLE);
+    if (deep >= SCRATCH) out.push({ good: true, text: `Strokes from ${f.thinnest.toFixed(1)} mm, typically ${f.typical.toFixed(1)} mm wide.` });
+    else {
+      const want = 2 * SCRATCH * Math.tan(USUAL_HALF_ANGLE);
+      const wider = Math.ceil((f.width * want) / Math.max(0.01, f.thinnest));
+      const grow = Math.ceil(((want - f.thinnest) / 2) * 100) / 100;
+      const enlarge = wider <= 3 * f.width && (f.width * f.pixelsPerMm) / wider >= ENOUGH;
+      out.push({ good: false, text: `Strokes are ${f.thinnest.toFixed(2)} mm at their thinnest: a 60° V cutter goes only ${deep.toFixed(2)} mm deep. Make it ${wider} mm wide, or thicken lines by ${(2 * grow).toFixed(2)} mm.`, cure: enlarge ? { label: `make it ${wider} mm wide`, width: wider } : { label: `thicken lines by ${(2 * grow).toFixed(2)} mm`, grow } });
+    }
+  }
+  if (f.contours !== null && f.contours > MANY_CONTOURS) out.push({ good: false, text: `${f.contours.toLocaleString("en")} separate outlines: long to cut. Drop larger specks, or smooth the picture.`, cure: { label: `smooth over ${smooth} mm`, smooth } });
   return out;
+}
+
+/** How much more neighbouring greys differ across the borders of 8 × 8 blocks than elsewhere; 1 where there are no blocks. */
+export function blockiness(g: Grey): number {
+  const { width, height, data } = g;
+  let [on, off, nOn, nOff] = [0, 0, 0, 0];
+  const step = Math.max(1, Math.floor(height / 400));
+  for (let y = 0; y < height; y += step)
+    for (let x = 1; x < width; x++) {
+      // Strong edges belong to the drawing: blocks show in what is nearly flat.
+      const d = Math.abs(data[y * width + x] - data[y * width + x - 1]);
+      if (d > 0.06 * g.max) continue;
+      if (x % 8 === 0) {
+        on += d;
+        nOn++;
+      } else {
+        off += d;
+        nOff++;
+      }
+    }
+  return nOn === 0 || nOff === 0 || off === 0 ? 1 : on / nOn / (off / nOff);
 }

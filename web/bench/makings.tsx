@@ -3,6 +3,7 @@ import { useEffect, useRef } from "react";
 import { ImagePlus } from "lucide-react";
 import { materialById } from "@oaken/core/cutters/materials";
 import { formatLength } from "@oaken/core/units";
+import { DropAnywhere, PICTURES } from "../shop/drop.tsx";
 import { uploadPicture } from "../ui/api.ts";
 import type { Built } from "../compute/messages.ts";
 import { useActions, useBench, useBenchStore } from "./context.tsx";
@@ -123,7 +124,8 @@ function ReplacePicture() {
   };
   return (
     <div className="p-3">
-      <input ref={input} type="file" accept="image/*,.tif,.tiff,.bmp,.avif" className="hidden" aria-label="Picture file" onChange={(e) => e.target.files?.[0] && void replace(e.target.files[0])} />
+      <DropAnywhere take={(files) => void replace(files[0])} text="Drop the picture in the place of this one" />
+      <input ref={input} type="file" accept={PICTURES} className="hidden" aria-label="Picture file" onChange={(e) => e.target.files?.[0] && void replace(e.target.files[0])} />
       <button className="btn w-full border-dashed !font-normal text-soft" onClick={() => input.current!.click()}>
         <ImagePlus size={16} /> Replace the picture
       </button>

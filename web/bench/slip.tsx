@@ -1,12 +1,11 @@
 "use client";
 import { useState } from "react";
-import { ChevronDown, ChevronRight, CircleHelp, Crop, Eraser, Frame, RotateCcw, RotateCw, Ruler, Scan } from "lucide-react";
+import { ChevronDown, ChevronRight, CircleHelp, RotateCcw } from "lucide-react";
 import { Slider, Switch, Tooltip } from "radix-ui";
 import { MATERIALS } from "@oaken/core/cutters/materials";
 import { cutKind } from "@oaken/core/cuts/register";
 import { ZEROS, zeroWords } from "@oaken/core/job/document";
 import { NODES } from "@oaken/core/job/nodes/register";
-import { cropBox } from "@oaken/core/picture/frame";
 import { type Field, parseSetting, type Resolved, type Setting, type Settings } from "@oaken/core/settings/fields";
 import { CutterShape } from "../ui/cutter-shape.tsx";
 import { LengthField } from "../ui/length-field.tsx";
@@ -16,7 +15,7 @@ import { useActions, useBench, useBenchStore, useDesk } from "./context.tsx";
 import { CutterPick } from "./cutter-pick.tsx";
 import { Histogram } from "./histogram.tsx";
 import { ColourList, PieceList } from "./outline-lists.tsx";
-import { spaceOf } from "./tools/space.ts";
+import { PictureTools } from "./tools/picture-tools.tsx";
 
 /** The right side: the settings of what is selected, drawn from its kind's description. */
 export function Slip() {
@@ -163,54 +162,6 @@ function TextState({ part, f, value }: { part: string; f: Field<never>; value: s
   );
 }
 
-/** The tools that work on the picture itself, one click away. */
-function PictureTools({ part }: { part: string }) {
-  const { tool, built, doc } = useBench((s) => s);
-  const store = useBenchStore();
-  const { change } = useActions();
-  const take = (id: string) => {
-    if (id === "corners" && ["corners", "turn", "crop", "erase"].some((k) => doc.nodes.find((n) => n.id === part)!.settings[k] !== undefined))
-      change("unframe the picture", (d) => {
-        for (const k of ["corners", "turn", "crop", "erase"]) delete d.nodes.find((n) => n.id === part)!.settings[k];
-      });
-    store.setState({ tool: tool?.id === id ? null : { id, part }, tilt: 0, mixer: { picture: 1, outline: 0, paths: 0, proof: 0 } });
-  };
-  const toContent = () => {
-    const space = spaceOf(built);
-    if (!space || !built?.outline) return;
-    const xy = built.outline.rings.xy;
-    let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
-    for (let i = 0; i < xy.length; i += 2) {
-      const [px, py] = space.toPixel(xy[i], xy[i + 1]);
-      x0 = Math.min(x0, px);
-      x1 = Math.max(x1, px);
-      y0 = Math.min(y0, py);
-      y1 = Math.max(y1, py);
-    }
-    const pad = 0.02 * Math.max(x1 - x0, y1 - y0);
-    const own = cropBox((doc.nodes.find((n) => n.id === part)!.settings.crop as string) ?? "", 1e9, 1e9);
-    const crop = [own.x + Math.max(0, x0 - pad), own.y + Math.max(0, y0 - pad), Math.min(space.width, x1 + pad) - Math.max(0, x0 - pad), Math.min(space.height, y1 + pad) - Math.max(0, y0 - pad)];
-    change("crop to the ink", (d) => void (d.nodes.find((n) => n.id === part)!.settings.crop = crop.map((v) => Math.round(v)).join(",")));
-  };
-  const button = (id: string, label: string, Icon: typeof Crop) => (
-    <button key={id} className="btn !h-8 !px-2 aria-pressed:!border-spruce aria-pressed:text-spruce" aria-pressed={tool?.id === id} onClick={() => take(id)}>
-      <Icon size={14} /> {label}
-    </button>
-  );
-  return (
-    <div role="group" aria-label="Picture tools" className="grid grid-cols-2 gap-1.5 px-3 pb-3">
-      {button("crop", "Crop", Crop)}
-      <button className="btn !h-8 !px-2" onClick={toContent}>
-        <Scan size={14} /> Crop to ink
-      </button>
-      {button("erase", "Erase", Eraser)}
-      {button("straighten", "Straighten", RotateCw)}
-      {button("corners", "Square up", Frame)}
-      {button("measure", "Measure", Ruler)}
-    </div>
-  );
-}
-
 function Help({ text }: { text: string }) {
   return (
     <Tooltip.Root delayDuration={150}>
@@ -258,10 +209,12 @@ function NumberField({ id, f, value, onChange, marked }: { id: string; f: Field<
 
 /** Sliders of lengths run on a scale that gives small values room. */
 function FieldSlider({ f, value, auto, onSlide }: { f: Field<never>; value: number; auto: number | null; onSlide(v: number): void }) {
-  const top = f.type === "length" ? Math.min(f.max ?? 100, Math.max(10 * (f.step ?? 0.1), 3 * (auto ?? value), 1.5 * value)) : (f.max ?? 1);
+  // Around nought both ways: a little to either side is what is wanted.
+  const around = f.type === "length" && (f.min ?? 0) < 0;
+  const top = around ? Math.max(10 * (f.step ?? 0.1), 2 * Math.abs(value)) : f.type === "length" ? Math.min(f.max ?? 100, Math.max(10 * (f.step ?? 0.1), 3 * (auto ?? value), 1.5 * value)) : (f.max ?? 1);
   const [most, setMost] = useState(top);
-  const low = f.min ?? 0;
-  const max = Math.max(most, value);
+  const max = Math.max(most, Math.abs(value));
+  const low = around ? -max : (f.min ?? 0);
   return (
     <Slider.Root min={low} max={max} step={f.step ?? 0.01} value={[value]} onValueChange={([v]) => onSlide(Math.max(low, v))} onValueCommit={() => setMost(top)} className="relative my-1 flex h-6 items-center">
       <Slider.Track className="h-1 grow rounded bg-line">

@@ -1,3 +1,4 @@
+import type { Judgement } from "@oaken/core/picture/fitness";
 import type { JobDocument } from "@oaken/core/job/document";
 
 export interface BeginAsk {
@@ -14,6 +15,6 @@ export interface Begun {
   seq: number;
   done: boolean;
   problem: string | null;
-  judgement: { good: boolean; text: string }[];
-  outcomes: { id: string; seconds: number; problem: string | null; worst: string | null; picture: { width: number; height: number; data: Uint8ClampedArray } | null }[];
+  judgement: Judgement[];
+  outcomes: { id: string; seconds: number; problem: string | null; worst: string | null; suits: { good: boolean; why: string } | null; picture: { width: number; height: number; data: Uint8ClampedArray } | null }[];
 }

@@ -6,7 +6,8 @@ import { buildJob } from "@oaken/core/job/build";
 import { pictureOf } from "@oaken/core/job/chain";
 import { Derived } from "@oaken/core/job/hash";
 import { OUTCOMES } from "@oaken/core/job/outcomes";
-import { fitnessOf, judge } from "@oaken/core/picture/fitness";
+import { blockiness, type Fit, fitnessOf, judge } from "@oaken/core/picture/fitness";
+import { noiseOf } from "@oaken/core/picture/tone";
 import { Cancelled, noProgress, Problem } from "@oaken/core/problem";
 import { litView } from "@oaken/core/proof/light";
 import type { BeginAsk, Begun } from "./begin-messages.ts";
@@ -25,8 +26,8 @@ async function begin(ask: BeginAsk): Promise<void> {
     const raster = await pixels(ask.sha);
     const tone = pictureOf(ask.jobs[0], ask.jobs[0].nodes.find((n) => n.kind === "outline")!.id, raster, cache, noProgress).toneResult;
     const fitness = fitnessOf(raster, tone.bins, tone.contrast);
-    const perMm = raster.width / ask.width;
-    said.judgement = judge(fitness, perMm, null, null);
+    const known: Fit = { ...fitness, pixelsPerMm: raster.width / ask.width, width: ask.width, noise: noiseOf(tone.grey) / tone.grey.max, blocks: blockiness(tone.grey), thinnest: null, typical: null, contours: null };
+    said.judgement = judge(known);
     send();
     for (let i = 0; i < ask.jobs.length; i++) {
       // A turn of the event loop, so that a newer request is seen.
@@ -36,7 +37,8 @@ async function begin(ask: BeginAsk): Promise<void> {
       const build = buildJob(job, { raster, cells: CELLS }, cache);
       if (i === 0 && build.chain) {
         const strokes = strokeWidths(cache.get("begin-strokes", build.chain.key, () => clearanceOf(build.chain!.ink)));
-        said.judgement = judge(fitness, perMm, strokes?.thinnest ?? null, strokes?.typical ?? null);
+        Object.assign(known, { thinnest: strokes?.thinnest ?? null, typical: strokes?.typical ?? null, contours: build.chain.result.shape.parent.length });
+        said.judgement = judge(known);
       }
       if (i === 0) said.problem = build.problem?.message ?? null;
       const worst = inspect({ build }).find((f) => f.severity !== "note");
@@ -46,6 +48,7 @@ async function begin(ask: BeginAsk): Promise<void> {
         seconds: build.seconds,
         problem: build.problem?.message ?? null,
         worst: build.problem ? null : (worst?.message ?? null),
+        suits: build.problem ? null : OUTCOMES[i].suits(known),
         picture: build.problem ? null : { width: proof.width, height: proof.height, data: litView(proof, materialById(job.stock.material), job.stock.thickness) },
       });
       send();

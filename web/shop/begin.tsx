@@ -13,7 +13,7 @@ import { LengthField } from "../ui/length-field.tsx";
 import { HomeLink } from "../ui/mark.tsx";
 import { Pick } from "../ui/pick.tsx";
 import { Toggle } from "../ui/toggle.tsx";
-import { ChooseFile, DropAnywhere, PICTURES, useTaking } from "./drop.tsx";
+import { beginAddress, ChooseFile, DropAnywhere, PICTURES, useTaking, type Waiting, waitingPictures } from "./drop.tsx";
 
 /** A dropped picture: what it is good for, at which size, and what it would become. */
 export function BeginPage() {
@@ -25,6 +25,9 @@ export function BeginPage() {
   const [unit, setUnit] = useState<Unit>("mm");
   const [stock, setStock] = useState(USUAL_STOCK);
   const [ownWidth, setOwnWidth] = useState<number | null>(null);
+  const [cures, setCures] = useState<{ smooth?: number; grow?: number }>({});
+  const [waiting, setWaiting] = useState<Waiting[]>([]);
+  useEffect(() => setWaiting(waitingPictures()), [sha]);
   const [begun, setBegun] = useState<Begun | null>(null);
   const [working, setWorking] = useState(true);
   const [wrong, setWrong] = useState<string | null>(null);
@@ -40,10 +43,12 @@ export function BeginPage() {
           const job = startJob(o.id, asset, stock, { clear: cutterFromRack("flat3") });
           job.name = asset.name.replace(/\.[^.]+$/, "").replace(/[-_]+/g, " ");
           if (ownWidth !== null) job.nodes[0].settings.width = ownWidth;
+          if (cures.smooth) job.nodes.find((n) => n.kind === "tone")!.settings.smooth = cures.smooth;
+          if (cures.grow) job.nodes.find((n) => n.kind === "outline")!.settings.grow = cures.grow;
           return [o.id, job];
         }),
       ) as Record<string, JobDocument>,
-    [asset, stock, ownWidth],
+    [asset, stock, ownWidth, cures],
   );
 
   useEffect(() => {
@@ -74,7 +79,7 @@ export function BeginPage() {
   const said = wrong ?? taking.wrong;
   return (
     <div className="min-h-full">
-      <DropAnywhere take={(f) => void taking.take(f)} />
+      <DropAnywhere take={(f) => void taking.takeAll(f)} />
       <header className="flex h-[44px] items-center gap-3 border-b border-line bg-raised px-4">
         <HomeLink />
         <span className="flex-1" />
@@ -90,10 +95,19 @@ export function BeginPage() {
             </div>
             <div className="mt-2 flex items-center justify-between text-soft">
               <span className="num">{asset.width} × {asset.height} px</span>
-              <ChooseFile take={(f) => void taking.take(f)} label="Another picture" accept={PICTURES} />
+              <ChooseFile take={(f) => void taking.takeAll(f)} label="Another picture" accept={PICTURES} />
             </div>
           </div>
           <section aria-label="Fitness">
+            {waiting.length > 1 && waiting.some((w) => w.sha === sha) && (
+              <nav aria-label="Pictures taken in together" className="mb-3 flex gap-2 overflow-x-auto">
+                {waiting.map((w) => (
+                  <button key={w.sha} title={w.name} aria-label={`Begin with ${w.name}`} aria-current={w.sha === sha} className="h-12 w-16 shrink-0 overflow-hidden rounded border border-line bg-raised aria-[current=true]:ring-2 aria-[current=true]:ring-spruce" onClick={() => router.push(beginAddress(w))}>
+                    <img src={`/api/assets/${w.sha}/picture?side=120`} alt="" className="h-full w-full object-cover" />
+                  </button>
+                ))}
+              </nav>
+            )}
             <h2 className="mb-2 text-[17px]">Will it work?</h2>
             {!begun && <p className="text-soft">Looking at the picture …</p>}
             {begun?.problem && (
@@ -101,11 +115,37 @@ export function BeginPage() {
                 <TriangleAlert size={18} className="mt-0.5 shrink-0 text-amber" /> {begun.problem}
               </p>
             )}
+            {(cures.smooth || cures.grow) && (
+              <p className="mb-2 flex items-center gap-2 text-spruce">
+                {cures.smooth ? `Smoothed over ${cures.smooth} mm. ` : ""}
+                {cures.grow ? `Lines thickened by ${(2 * cures.grow).toFixed(2)} mm.` : ""}
+                <button className="underline" onClick={() => setCures({})}>undo</button>
+              </p>
+            )}
             <ul className="grid gap-2">
               {begun?.judgement.map((j) => (
                 <li key={j.text} className="flex gap-2">
                   {j.good ? <CircleCheck size={18} className="mt-0.5 shrink-0 text-spruce" aria-label="good" /> : <TriangleAlert size={18} className="mt-0.5 shrink-0 text-amber" aria-label="watch out" />}
-                  {j.text}
+                  <span>
+                    {j.text}
+                    {j.cure && (
+                      <button
+                        className="ml-1.5 rounded px-1 font-semibold text-spruce underline hover:bg-sunk"
+                        onClick={() => {
+                          const { width: w, smooth, grow } = j.cure!;
+                          if (w) {
+                            setOwnWidth(w);
+                            // A wider piece wants a larger board.
+                            setStock((s) => ({ ...s, width: Math.max(s.width, w + 2 * s.margin), height: Math.max(s.height, Math.ceil((w * asset.height) / asset.width) + 2 * s.margin) }));
+                          }
+                          if (smooth) setCures((c) => ({ ...c, smooth }));
+                          if (grow) setCures((c) => ({ ...c, grow }));
+                        }}
+                      >
+                        {j.cure.label}
+                      </button>
+                    )}
+                  </span>
                 </li>
               ))}
             </ul>
@@ -130,7 +170,7 @@ export function BeginPage() {
           </section>
         </div>
         <h2 className="mb-3 mt-7 text-[17px]">What shall it become?</h2>
-        <div className="grid grid-cols-3 gap-4">
+        <div className="grid grid-cols-4 gap-4 max-[1100px]:grid-cols-2">
           {OUTCOMES.map((o) => {
             const made = begun?.outcomes.find((q) => q.id === o.id);
             return (
@@ -145,6 +185,13 @@ export function BeginPage() {
                     <span className="num text-soft">{made?.seconds ? formatTime(made.seconds) : ""}</span>
                   </span>
                   <span className="block text-soft">{o.about}</span>
+                  {made?.suits && (
+                    <span className={`mt-1 flex gap-1.5 text-[13px] ${made.suits.good ? "text-spruce" : "text-amber"}`}>
+                      {made.suits.good ? <CircleCheck size={15} className="mt-0.5 shrink-0" /> : <TriangleAlert size={15} className="mt-0.5 shrink-0" />}
+                      {made.suits.good ? "Suits it: " : "Think twice: "}
+                      {made.suits.why}.
+                    </span>
+                  )}
                   {made?.worst && <span className="mt-1 flex gap-1.5 text-[13px] text-amber"><TriangleAlert size={15} className="mt-0.5 shrink-0" />{made.worst}</span>}
                 </span>
               </button>

@@ -39,7 +39,7 @@ export function JobsPage() {
     .sort((a, b) => (sort === "name" ? a.name.localeCompare(b.name) : sort === "time" ? b.seconds - a.seconds : b.updatedAt.localeCompare(a.updatedAt)));
   return (
     <div className="min-h-full">
-      <DropAnywhere take={(f) => void taking.take(f)} />
+      <DropAnywhere take={(f) => void taking.takeAll(f)} />
       <header className="flex h-[44px] items-center gap-3 border-b border-line bg-raised px-4">
         <HomeLink />
       </header>
@@ -53,8 +53,8 @@ export function JobsPage() {
           <Pick label="Sort by" value={sort} options={Object.entries(SORTS).map(([value, label]) => ({ value, label }))} onChange={(v) => setSort(v as keyof typeof SORTS)} />
           <Toggle label="Shelf" value={shelf} options={[{ value: "current", label: "current" }, { value: "archive", label: "archive" }]} onChange={setShelf} />
           <span className="flex-1" />
-          <ChooseFile take={(f) => void taking.take(f)} label="Import a job file" accept=".json" />
-          <ChooseFile take={(f) => void taking.take(f)} label="Begin with a picture" accept={PICTURES} primary />
+          <ChooseFile take={(f) => void taking.takeAll(f)} label="Import a job file" accept=".json" />
+          <ChooseFile take={(f) => void taking.takeAll(f)} label="Begin with a picture" accept={PICTURES} primary several />
         </div>
         {(taking.wrong ?? wrong) && (
           <p role="alert" className="mb-4 rounded-md border border-danger/40 bg-danger/5 p-3">

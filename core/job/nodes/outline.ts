@@ -9,8 +9,12 @@ export interface OutlineContext {
   found: number;
   /** mm per pixel */
   scale: number;
+  /** the picture has two greys and hardly any between: its edges are steps */
+  hard: boolean;
 }
 
+/** Hard-edged pictures tell where the edge is only to about half a pixel. */
+const HOLD_PIXELS_HARD = 0.4;
 /** A fit no closer than this share of a pixel, nor than HOLD_LEAST mm: closer only follows noise. */
 const HOLD_PIXELS = 0.25;
 const HOLD_LEAST = 0.02;
@@ -79,8 +83,9 @@ export const outlineFields: readonly Field<OutlineContext>[] = [
     step: 0.01,
     slider: true,
     auto: (c) => {
-      const v = Math.round(Math.max(HOLD_LEAST, Math.min(HOLD_MOST, HOLD_PIXELS * c.scale)) * 1000) / 1000;
-      return { value: v, reason: `a quarter of a pixel is ${formatLength(HOLD_PIXELS * c.scale, "mm", 3)} mm` };
+      const wanted = (c.hard ? HOLD_PIXELS_HARD : HOLD_PIXELS) * c.scale;
+      const v = Math.round(Math.max(HOLD_LEAST, c.hard ? wanted : Math.min(HOLD_MOST, wanted)) * 1000) / 1000;
+      return { value: v, reason: c.hard ? `hard edges are steps of a pixel; two fifths of one are ${formatLength(wanted, "mm", 3)} mm` : `a quarter of a pixel is ${formatLength(wanted, "mm", 3)} mm` };
     },
   },
   {

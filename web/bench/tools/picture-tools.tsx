@@ -1,0 +1,53 @@
+"use client";
+import { Crop, Eraser, Frame, RotateCw, Ruler, Scan } from "lucide-react";
+import { cropBox } from "@oaken/core/picture/frame";
+import { useActions, useBench, useBenchStore } from "../context.tsx";
+import { spaceOf } from "./space.ts";
+
+/** The tools that work on the picture itself, one click away. */
+export function PictureTools({ part }: { part: string }) {
+  const { tool, built, doc } = useBench((s) => s);
+  const store = useBenchStore();
+  const { change } = useActions();
+  const take = (id: string) => {
+    if (id === "corners" && ["corners", "turn", "crop", "erase"].some((k) => doc.nodes.find((n) => n.id === part)!.settings[k] !== undefined))
+      change("unframe the picture", (d) => {
+        for (const k of ["corners", "turn", "crop", "erase"]) delete d.nodes.find((n) => n.id === part)!.settings[k];
+      });
+    store.setState({ tool: tool?.id === id ? null : { id, part }, tilt: 0, mixer: { picture: 1, outline: 0, paths: 0, proof: 0 } });
+  };
+  const toContent = () => {
+    const space = spaceOf(built);
+    if (!space || !built?.outline) return;
+    const xy = built.outline.rings.xy;
+    let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
+    for (let i = 0; i < xy.length; i += 2) {
+      const [px, py] = space.toPixel(xy[i], xy[i + 1]);
+      x0 = Math.min(x0, px);
+      x1 = Math.max(x1, px);
+      y0 = Math.min(y0, py);
+      y1 = Math.max(y1, py);
+    }
+    const pad = 0.02 * Math.max(x1 - x0, y1 - y0);
+    const own = cropBox((doc.nodes.find((n) => n.id === part)!.settings.crop as string) ?? "", 1e9, 1e9);
+    const crop = [own.x + Math.max(0, x0 - pad), own.y + Math.max(0, y0 - pad), Math.min(space.width, x1 + pad) - Math.max(0, x0 - pad), Math.min(space.height, y1 + pad) - Math.max(0, y0 - pad)];
+    change("crop to the ink", (d) => void (d.nodes.find((n) => n.id === part)!.settings.crop = crop.map((v) => Math.round(v)).join(",")));
+  };
+  const button = (id: string, label: string, Icon: typeof Crop) => (
+    <button key={id} className="btn !h-8 !px-2 aria-pressed:!border-spruce aria-pressed:text-spruce" aria-pressed={tool?.id === id} onClick={() => take(id)}>
+      <Icon size={14} /> {label}
+    </button>
+  );
+  return (
+    <div role="group" aria-label="Picture tools" className="grid grid-cols-2 gap-1.5 px-3 pb-3">
+      {button("crop", "Crop", Crop)}
+      <button className="btn !h-8 !px-2" onClick={toContent}>
+        <Scan size={14} /> Crop to ink
+      </button>
+      {button("erase", "Erase", Eraser)}
+      {button("straighten", "Straighten", RotateCw)}
+      {button("corners", "Square up", Frame)}
+      {button("measure", "Measure", Ruler)}
+    </div>
+  );
+}
