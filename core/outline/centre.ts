@@ -27,13 +27,16 @@ export function centreLines(c: Clearance, tolerance: number): Lines {
   const { axis } = c;
   const on = c.kept.slice();
   for (let round = 0; round < ROUNDS; round++) if (!cutSpurs(c, on)) break;
+  const same = joinedJunctions(c, on, tolerance);
   const a: number[] = [];
   const b: number[] = [];
-  for (let e = 0; e < on.length; e++)
-    if (on[e]) {
-      a.push(axis.a[e]);
-      b.push(axis.b[e]);
-    }
+  for (let e = 0; e < on.length; e++) {
+    if (!on[e]) continue;
+    const [i, j] = [same(axis.a[e]), same(axis.b[e])];
+    if (i === j && axis.a[e] !== axis.b[e]) continue;
+    a.push(i);
+    b.push(j);
+  }
   const xy: number[] = [];
   const width: number[] = [];
   const starts = [0];
@@ -50,6 +53,30 @@ export function centreLines(c: Clearance, tolerance: number): Lines {
     starts.push(width.length);
   }
   return { xy: Float64Array.from(xy), width: Float64Array.from(width), starts: Int32Array.from(starts), closed: Uint8Array.from(closed) };
+}
+
+/** Where strokes cross the axis has two junctions side by side: ones nearer than `near` count as one. @returns the node that stands for each */
+function joinedJunctions(c: Clearance, on: Uint8Array, near: number): (i: number) => number {
+  const { axis } = c;
+  const degree = new Int32Array(axis.x.length);
+  for (let e = 0; e < on.length; e++)
+    if (on[e]) {
+      degree[axis.a[e]]++;
+      degree[axis.b[e]]++;
+    }
+  const stands = new Map<number, number>();
+  const find = (i: number): number => {
+    let at = i;
+    for (let next = stands.get(at); next !== undefined; next = stands.get(at)) at = next;
+    return at;
+  };
+  for (let e = 0; e < on.length; e++) {
+    const [i, j] = [axis.a[e], axis.b[e]];
+    if (!on[e] || degree[i] < 3 || degree[j] < 3 || Math.hypot(axis.x[i] - axis.x[j], axis.y[i] - axis.y[j]) > near) continue;
+    const [p, q] = [find(i), find(j)];
+    if (p !== q) stands.set(q, p);
+  }
+  return find;
 }
 
 /** Switches off every branch that ends freely and is shorter than the stroke is wide where it leaves. @returns whether any went */
