@@ -6,6 +6,7 @@ import { beforeAll, describe, expect, it } from "vitest";
 import { readProgram } from "@oaken/core/output/gcode/reader";
 import { decodePicture } from "@oaken/files/decode";
 import { make } from "./make.ts";
+import { outline } from "./outline.ts";
 
 let dir = "";
 const art = `<svg xmlns="http://www.w3.org/2000/svg" width="640" height="420"><rect width="640" height="420" fill="#fff"/><path d="M120 360L320 60L520 360Z" fill="#111"/><circle cx="320" cy="260" r="46" fill="#fff"/></svg>`;
@@ -75,6 +76,51 @@ describe("oaken make", () => {
     const forced = await run(...args, "--force");
     expect(forced.code).toBe(0);
     expect(forced.said).toMatch(/in spite of findings/);
+  });
+});
+
+describe("oaken outline", () => {
+  const report = async (...args: string[]) => {
+    const said: string[] = [];
+    expect(await outline([file("art.png"), "--size", "120", "--out", file("o"), "--json", ...args], (l) => said.push(l))).toBe(0);
+    return JSON.parse(said[0]).outline;
+  };
+  it("writes drawings and figures alone", async () => {
+    const o = await report();
+    expect((await readdir(file("o"))).sort()).toEqual(["outline.dxf", "outline.svg", "report.json"]);
+    expect(o).toMatchObject({ pieces: 1, holes: 1, loose: 1, bridges: 0 });
+    expect(o.thinnest).toBeGreaterThan(5);
+    expect(o.meanDeviation).toBeLessThan(o.maxDeviation);
+  });
+  it("takes every way of tracing and shaping", async () => {
+    expect((await report("--trace", "centre")).lines).toBeGreaterThan(0);
+    expect((await report("--trace", "colours", "--colours", "2")).colours.length).toBe(2);
+    expect((await report("--trace", "colours", "--colours", "2", "--keep-colours", "#ffffff")).pieces).toBe(2);
+    expect((await report("--grow", "-1")).pieces).toBe(1);
+    expect((await report("--bridges", "3")).loose).toBe(0);
+    expect((await report("--reduce", "9")).nodes).toBeLessThanOrEqual(9);
+    expect((await report("--reduce", "0.5mm")).nodes).toBeLessThan(30);
+    expect((await report("--crop", "100,40,300,360", "--channels", "1,0,0", "--even", "60", "--smooth", "0.4", "--corner", "30", "--round-corners", "1", "--close-gaps", "0.5", "--turn", "2", "--ink", "auto", "--drawing", "splines")).pieces).toBeGreaterThan(0);
+    expect((await report("--erase", "spot 320 150", "--ink", "0.5").catch((e) => e)).message).toMatch(/nothing in it to trace|No ink/);
+  });
+  for (const [args, says] of [[["--trace", "smell"], /not one of ink, colours, centre/], [["--colours", "99"], /more than the most/], [["--crop", "1,2"], /Crop/], [["--grow", "-40"], /Nothing is left/], [["--channels", "1,2"], /red, green and blue/], [["--keep-colours", "puce"], /not a colour/], [["--drawing", "crayon"], /No way of drawing/]] as const)
+    it(`refuses ${args.join(" ")}`, async () => {
+      await expect(outline([file("art.png"), "--size", "120", "--out", file("bad"), ...args], () => {})).rejects.toThrow(says);
+    });
+  it("answers noise with a sentence", async () => {
+    const n = 1600;
+    await writeFile(file("noise.png"), await sharp(Buffer.from(Uint8Array.from({ length: n * n }, (_, i) => (Math.imul(i + 1, 2654435761) >>> 13) & 255)), { raw: { width: n, height: n, channels: 1 } }).png().toBuffer());
+    await expect(outline([file("noise.png"), "--size", "300", "--out", file("bad"), "--trace", "colours"], () => {})).rejects.toThrow(/noise or a photo/);
+  });
+});
+
+describe("engraving along centre lines", () => {
+  it("cuts as wide as the strokes with the outcome's own settings", async () => {
+    const { code } = await run(file("art.png"), "--as", "engrave", "--out", file("g"), "--stock", "150x100x12", "--size", "110", "--json");
+    expect(code).toBe(0);
+    const r = JSON.parse(await readFile(join(file("g"), "report.json"), "utf8"));
+    expect(r.cuts.map((c: { kind: string }) => c.kind)).toEqual(["engrave"]);
+    expect(r.cuts[0].minZ).toBeCloseTo(-2, 3);
   });
 });
 
@@ -149,15 +195,19 @@ describe("pictures that must work", () => {
     ["WebP", () => picture().webp().toBuffer()],
     ["AVIF", () => picture().avif().toBuffer()],
     ["GIF", () => picture().gif().toBuffer()],
+    ["SVG", async () => Buffer.from(art.replace('width="640" height="420"', 'width="640" height="420" viewBox="0 0 640 420"'))],
+    ["wide-gamut PNG", () => picture().withIccProfile("p3").png().toBuffer()],
     ["TIFF 16-bit", () => picture().toColourspace("rgb16").tiff().toBuffer()],
     ["turned by EXIF", () => picture().rotate(-90).withMetadata({ orientation: 6 }).jpeg({ quality: 95 }).toBuffer()],
   ];
   for (const [name, bytes] of kinds)
     it(name, async () => {
       const r = await decodePicture(await bytes(), name);
-      expect([r.width, r.height]).toEqual([640, 420]);
+      // An SVG is drawn large enough to trace.
+      const k = name === "SVG" ? 3000 / 640 : 1;
+      expect([r.width, r.height]).toEqual([Math.round(640 * k), Math.round(420 * k)]);
       const max = r.data instanceof Uint16Array ? 65535 : 255;
-      const at = (x: number, y: number) => r.data[4 * (y * 640 + x)] / max;
+      const at = (x: number, y: number) => r.data[4 * (Math.round(y * k) * r.width + Math.round(x * k))] / max;
       expect(at(320, 150)).toBeLessThan(0.15);
       expect(at(320, 260)).toBeGreaterThan(0.9);
       expect(at(60, 60)).toBeGreaterThan(0.9);

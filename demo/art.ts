@@ -74,6 +74,30 @@ export function moth(): Drawing {
   return { width: 1200, height: 900, ink: `${wing(1)}${wing(-1)}${feeler(1)}${feeler(-1)}<ellipse cx="600" cy="500" rx="58" ry="220"/><circle cx="600" cy="310" r="52"/>`, paper: eye(1) + eye(-1) };
 }
 
+/** Plate at the start of the bee walk: line drawings of bees along a dotted flight, and the words. */
+export function beeWalk(): Drawing {
+  const line = (d: string, w = 9) => `<path d="${d}" fill="none" stroke="#000" stroke-width="${w}" stroke-linecap="round" stroke-linejoin="round"/>`;
+  const bee = (x: number, y: number, k: number, flip: number): string => {
+    const p = (u: number, v: number) => `${f(x + flip * k * u)} ${f(y + k * v)}`;
+    return (
+      line(`M${p(-95, 0)}C${p(-90, -60)} ${p(60, -66)} ${p(95, -4)}C${p(70, 58)} ${p(-88, 60)} ${p(-95, 0)}Z`) +
+      line(`M${p(-40, -47)}Q${p(-18, 0)} ${p(-40, 46)}`, 8) +
+      line(`M${p(8, -50)}Q${p(30, 0)} ${p(8, 49)}`, 8) +
+      line(`M${p(-20, -52)}C${p(-100, -170)} ${p(20, -190)} ${p(6, -56)}`, 7) +
+      line(`M${p(6, -56)}C${p(40, -180)} ${p(150, -130)} ${p(40, -46)}`, 7) +
+      line(`M${p(-92, -14)}Q${p(-132, -40)} ${p(-140, -70)}`, 6) +
+      line(`M${p(-94, 4)}Q${p(-140, -2)} ${p(-156, -26)}`, 6)
+    );
+  };
+  let flight = "";
+  for (let i = 0; i < 15; i++) {
+    const [a, b] = [i / 15, (i + 0.5) / 15];
+    const at = (t: number) => `${f(330 + 820 * t)} ${f(300 + 130 * Math.sin(6.3 * t + 0.6))}`;
+    flight += line(`M${at(a)}L${at(b)}`, 6);
+  }
+  return { width: 1500, height: 1000, ink: `${bee(250, 360, 1.05, 1)}${bee(1240, 330, 0.85, 1)}${flight}<path d="${lettering("BEE WALK", 750, 740, 190, 22)}${lettering("please keep to the path", 750, 870, 78, 6)}"/>`, paper: "" };
+}
+
 /** The ink as a drawing that bench and tests take as the truth. */
 export const svgOf = (d: Drawing, background = "#fff", ink = "#000"): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" width="${d.width}" height="${d.height}" viewBox="0 0 ${d.width} ${d.height}"><rect width="100%" height="100%" fill="${background}"/><g fill="${ink}">${d.ink.replaceAll('stroke="#000"', `stroke="${ink}"`)}</g><g fill="${background}">${d.paper}</g></svg>`;

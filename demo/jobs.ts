@@ -8,7 +8,7 @@ import { decodePicture } from "@oaken/files/decode";
 import { encodePng } from "@oaken/files/encode";
 import { keepPicture } from "../web/server/assets.ts";
 import { createJob, keepThumb, listJobs } from "../web/server/jobs.ts";
-import { type Drawing, type Faults, ginkgo, moth, scan, seedDrawer } from "./art.ts";
+import { beeWalk, type Drawing, type Faults, ginkgo, moth, scan, seedDrawer } from "./art.ts";
 
 interface Demo {
   name: string;
@@ -46,6 +46,15 @@ const DEMOS: readonly Demo[] = [
     },
   },
   {
+    name: "Bee walk plate",
+    file: "bee-walk.png",
+    drawing: beeWalk,
+    faults: { blur: 0.9, paper: "#fbf9f2", ink: "#22201c" },
+    outcome: "engrave",
+    stock: { width: 150, height: 100, thickness: 3, material: "brass", margin: 6 },
+    adjust: () => {},
+  },
+  {
     name: "Ginkgo bed marker",
     file: "ginkgo-scan.jpg",
     drawing: ginkgo,
@@ -65,7 +74,7 @@ export async function seed(say: (line: string) => void): Promise<number> {
     say(`Making the demo job ${d.name} …`);
     const bytes = await scan(d.drawing(), d.faults);
     const asset = await keepPicture(bytes, d.file);
-    const job = startJob(d.outcome, asset, d.stock, { clear: d.outcome === "cutout" ? null : cutterFromRack(d.outcome === "raised" ? "flat3" : "flat2") });
+    const job = startJob(d.outcome, asset, d.stock, { clear: d.outcome === "cutout" || d.outcome === "engrave" ? null : cutterFromRack(d.outcome === "raised" ? "flat3" : "flat2") });
     job.name = d.name;
     d.adjust(job);
     const card = await createJob(job, "demo");

@@ -59,10 +59,10 @@ describe("from one picture to a cut sign", () => {
     await page.getByRole("alert").filter({ hasText: "letter.png is not a picture" }).waitFor();
   });
 
-  it("Begin judges the picture and shows three outcomes of it", async () => {
+  it("Begin judges the picture and shows what it could become", async () => {
     await page.setInputFiles('input[aria-label="Begin with a picture"]', join(dir, "ginkgo-scan.jpg"));
     await page.getByText("Strong contrast").waitFor();
-    await page.waitForFunction(() => document.querySelectorAll("canvas[role=img]").length === 3 && !document.querySelector(".catching-up"));
+    await page.waitForFunction(() => document.querySelectorAll("canvas[role=img]").length === 4 && !document.querySelector(".catching-up"));
     expect(await page.locator("section[aria-label=Fitness]").innerText()).toMatch(/pixels in a millimetre.*\n.*contrast.*\n.*colours.*\n.*Strokes from/s);
     expect(await accessibility(page)).toEqual([]);
     await page.getByLabel("Stock width").fill("7in + 2.2mm");
@@ -89,6 +89,46 @@ describe("from one picture to a cut sign", () => {
     await page.keyboard.press("Control+z");
     await settled(page);
     expect(await accessibility(page)).toEqual([]);
+  });
+
+  it("a stray mark goes with one click, the picture is cropped by hand, and both are undone", async () => {
+    await page.getByRole("button", { name: /^ginkgo-scan/ }).click();
+    await page.getByRole("group", { name: "Picture tools" }).getByRole("button", { name: "Erase" }).click();
+    await page.getByRole("toolbar", { name: "Tool" }).waitFor();
+    expect(await accessibility(page)).toEqual([]);
+    const canvas = page.getByRole("application");
+    const box = (await canvas.boundingBox())!;
+    // The leaf on the left is one connected mark.
+    await canvas.click({ position: { x: 0.36 * box.width, y: 0.42 * box.height } });
+    await page.getByRole("button", { name: /Undo erase/ }).waitFor();
+    await settled(page);
+    await page.getByRole("group", { name: "Picture tools" }).getByRole("button", { name: "Crop", exact: true }).click();
+    await page.mouse.move(box.x + 0.45 * box.width, box.y + 0.3 * box.height);
+    await page.mouse.down();
+    await page.mouse.move(box.x + 0.8 * box.width, box.y + 0.75 * box.height, { steps: 4 });
+    await page.mouse.up();
+    await page.getByRole("button", { name: /Undo crop/ }).click();
+    await page.getByRole("button", { name: /Undo erase/ }).click();
+    await settled(page);
+  });
+
+  it("traces by colour and by centre line, lists pieces, and hides one", async () => {
+    await page.getByRole("button", { name: /^Outline/ }).click();
+    await page.getByRole("radio", { name: "centre line" }).click();
+    await page.getByText("centre line", { exact: true }).nth(1).waitFor();
+    await settled(page);
+    const pieces = page.getByRole("region", { name: "Pieces" });
+    const before = await pieces.getByRole("button", { name: /Hide this/ }).count();
+    await pieces.getByRole("button", { name: /Hide this piece/ }).first().click();
+    await page.waitForFunction((n) => document.querySelectorAll("section[aria-label=Pieces] button[aria-label^='Hide this']").length < n, before);
+    await page.getByRole("button", { name: /Undo hide a piece/ }).click();
+    await page.getByRole("radio", { name: "colours" }).click();
+    await page.getByRole("region", { name: "Colours" }).waitFor();
+    await settled(page);
+    expect(await page.getByRole("region", { name: "Colours" }).getByRole("button", { pressed: true }).count()).toBeGreaterThan(0);
+    expect(await accessibility(page)).toEqual([]);
+    await page.getByRole("radio", { name: "ink", exact: true }).click();
+    await settled(page);
   });
 
   it("catches a floor deeper than the stock, keeps programs back, and cures it in one click", async () => {

@@ -11,6 +11,7 @@ const out = process.argv[2];
 const server = await startServer(process.argv[3]);
 const browser = await launch();
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+/** The proof is there and nothing is being worked on: the strip says "machining" only then. */
 const settled = () => page.waitForFunction(() => document.body.innerText.includes("machining,") && !document.querySelector(".catching-up"), null, { timeout: 60_000 });
 const shot = async (name: string) => {
   await page.waitForTimeout(900);
@@ -34,7 +35,7 @@ const picture = join(mkdtempSync(join(tmpdir(), "oaken-shots-")), "ginkgo-scan.j
 writeFileSync(picture, await scan(ginkgo(), { blur: 1.4, jpeg: 72, uneven: 0.18, stray: true }));
 await page.setInputFiles('input[aria-label="Begin with a picture"]', picture);
 await page.waitForURL(/begin/);
-await page.waitForFunction(() => document.querySelectorAll("canvas[role=img]").length === 3 && !document.querySelector(".catching-up"), null, { timeout: 60_000 });
+await page.waitForFunction(() => document.querySelectorAll("canvas[role=img]").length === 4 && !document.querySelector(".catching-up"), null, { timeout: 60_000 });
 await shot("begin");
 
 await openJob("Ginkgo bed marker");
@@ -43,6 +44,12 @@ await shot("bench-sign");
 await page.keyboard.press("t");
 await page.getByRole("button", { name: /^Outline/ }).click();
 await shot("bench-outline");
+await page.getByRole("button", { name: /^ginkgo-scan/ }).click();
+await page.getByRole("group", { name: "Picture tools" }).getByRole("button", { name: "Erase" }).click();
+await shot("bench-picture-tools");
+await page.keyboard.press("Escape");
+await page.getByRole("button", { name: /^Tone/ }).click();
+await shot("bench-tone");
 await page.getByRole("region", { name: "Run strip" }).getByRole("button", { name: /Carve/ }).first().click();
 await page.keyboard.press("3");
 await page.keyboard.press("4");
@@ -57,6 +64,12 @@ await page.getByRole("slider", { name: "Moment of the cutting" }).focus();
 for (let i = 0; i < 9; i++) await page.keyboard.press("Shift+ArrowLeft");
 await shot("bench-raised-scrubbed");
 
+await openJob("Bee walk plate");
+await page.getByRole("button", { name: /^Outline/ }).click();
+await shot("bench-centre-line");
+await page.getByRole("region", { name: "Run strip" }).getByRole("button", { name: /Engrave/ }).first().click();
+await page.keyboard.press("t");
+await shot("bench-engraved");
 await openJob("Moth visitor tag");
 await page.keyboard.press("t");
 await shot("bench-cutout");
