@@ -61,6 +61,8 @@ export interface Planned {
   notes: Note[];
   /** what a person wants to know of this cut beyond its time */
   facts: Record<string, number>;
+  /** where the cut may open the stock's top: everything else must stay; not given where it has no such bounds */
+  within?: Rings;
 }
 
 /**

@@ -1,5 +1,6 @@
 import type { Finding, Inspected, Rule } from "./finding.ts";
 import { coarsePicture } from "./rules/coarse-picture.ts";
+import { cutOutside } from "./rules/cut-outside.ts";
 import { cutterHeight } from "./rules/cutter-height.ts";
 import { depthAgainstStock } from "./rules/depth-against-stock.ts";
 import { droppedSpecks } from "./rules/dropped-specks.ts";
@@ -10,7 +11,7 @@ import { staleProgram } from "./rules/stale-program.ts";
 import { thinStrokes } from "./rules/thin-strokes.ts";
 
 /** Every rule; one line each. */
-const RULES: readonly Rule[] = [offStock, depthAgainstStock, noFloor, cutterHeight, thinStrokes, coarsePicture, droppedSpecks, planNotes, staleProgram];
+const RULES: readonly Rule[] = [cutOutside, offStock, depthAgainstStock, noFloor, cutterHeight, thinStrokes, coarsePicture, droppedSpecks, planNotes, staleProgram];
 
 const ORDER = { stop: 0, warning: 1, note: 2 };
 

@@ -4,6 +4,8 @@ import { HOBBY_ROUTER } from "../cutters/feeds.ts";
 import { feedsFor } from "../cutters/feeds.ts";
 import { materialById } from "../cutters/materials.ts";
 import { inspect } from "../inspect/inspect.ts";
+import { profileOf } from "../cutters/profile.ts";
+import { sweep } from "../proof/sweep.ts";
 import type { Raster } from "../picture/raster.ts";
 import { buildJob } from "./build.ts";
 import { type JobDocument, zeroPoint, ZEROS } from "./document.ts";
@@ -32,6 +34,28 @@ const make = (outcome: string, edit: (j: JobDocument) => void = () => {}) => {
 };
 const build = (job: JobDocument, cache = new Derived()) => buildJob(job, { raster, cells: 40_000 }, cache);
 const codes = (job: JobDocument) => inspect({ build: build(job) }).map((f) => f.code);
+
+/** The same build with one more move across the stock, at a depth. */
+function withStrayMove(b: ReturnType<typeof build>): ReturnType<typeof build> {
+  const c = b.cuts[b.cuts.length - 1];
+  const t = c.toolpath;
+  const more = (a: Float64Array, v: number[]) => Float64Array.from([...a, ...v]);
+  const toolpath = { kind: Uint8Array.from([...t.kind, 0, 1, 1]), x: more(t.x, [10, 10, 140]), y: more(t.y, [10, 10, 90]), z: more(t.z, [5, -1, -1]), cx: more(t.cx, [0, 0, 0]), cy: more(t.cy, [0, 0, 0]), feed: more(t.feed, [1000, 300, 900]) };
+  const proof = { ...b.proof, z: b.proof.z.slice(), by: b.proof.by.slice() };
+  sweep(proof, toolpath, profileOf(c.cut.cutter), b.cuts.length, t.kind.length, toolpath.kind.length);
+  return { ...b, proof, cuts: [...b.cuts.slice(0, -1), { ...c, toolpath }] };
+}
+
+describe("a cut where nothing may be cut", () => {
+  for (const outcome of ["sign", "raised", "cutout"])
+    it(`is never planned, and stops the programs if it ever were: ${outcome}`, () => {
+      const b = build(make(outcome));
+      expect(inspect({ build: b }).map((f) => f.code)).not.toContain("cut-outside");
+      const stray = inspect({ build: withStrayMove(b) }).find((f) => f.code === "cut-outside");
+      expect(stray?.severity).toBe("stop");
+      expect(stray?.message).toMatch(/do not run the program/);
+    });
+});
 
 describe("a job from picture to proof", () => {
   it("carved: the ring is cut and its middle stands", () => {

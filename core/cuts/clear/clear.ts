@@ -99,7 +99,7 @@ function plan(inputs: CutInputs, s: Settings): Planned {
     inputs.progress(0.4 + (0.6 * k) / levels);
   }
   if (empty) notes.push({ code: "nothing-to-clear", severity: "note", message: `No floor is wide enough for the ${formatLength(inputs.cutter.diameter)} mm clearing cutter; the V cutter takes it all. A smaller clearing cutter might help.` });
-  return { toolpath: w.take(), notes, facts: {} };
+  return { toolpath: w.take(), notes, facts: {}, within: region };
 }
 
 /** A ring with its distance inside the first one, in steps. */

@@ -131,7 +131,7 @@ function plan(inputs: CutInputs, s: Settings): Planned {
     const ends = group.map((l) => ({ x0: l.xy[2 * l.start], y0: l.xy[2 * l.start + 1], x1: l.xy[2 * l.start], y1: l.xy[2 * l.start + 1], oneWay: true }));
     for (const { index } of nearestOrder(ends, Number.isNaN(w.x) ? 0 : w.x, Number.isNaN(w.y) ? 0 : w.y)) facts.tabs += cutLoop(w, group[index], inputs, s);
   }
-  return { toolpath: w.take(), notes, facts };
+  return { toolpath: w.take(), notes, facts, within: outsideWorld };
 }
 
 /** How many rings lie around each. */

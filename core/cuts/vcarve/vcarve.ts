@@ -87,7 +87,7 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   const thin = thinParts(c, profile.r(SCRATCH));
   const facts = { widest: c.widest, deepest: Math.min(floor, profile.h(Math.min(c.widest, profile.radius))), scraped, area: regionArea(region), thinArea: thin.area, thinX: thin.x, thinY: thin.y };
   const notes: Note[] = scraped > LONG_SCRAPE ? [{ code: "v-scrapes-floor", severity: "warning", message: `The V cutter scrapes ${formatLength(scraped / 1000, "mm", 1)} m of open floor. Clear wide floors with a flat cutter first.` }] : [];
-  return { toolpath: w.take(), notes, facts };
+  return { toolpath: w.take(), notes, facts, within: region };
 }
 
 /** A stroke this shallow is a scratch that sanding takes away, mm. */
