@@ -40,22 +40,23 @@ const HOLD = 0.23;
 const fit = (g: Grey): Outline => fitOutline(contoursAt(g, findInkLevel(histogram(g)), tileRange(g)), { scale: 1, x0: 0, y1: g.height }, { hold: HOLD, specks: SPECKS, pinholes: SPECKS, cornerAngle: 0.7 });
 
 async function drag(): Promise<void> {
-  console.log("\nInk level moved on a 4-megapixel hatched drawing");
-  const grey = toGrey(await decodePicture(await pictureOfTruth(TRUTHS[1], widthFor(4)), "hatched.png"), {});
-  const tiles = tileRange(grey);
-  const data = grey.data as Uint8Array;
-  let sink = 0;
-  const plain = median(9, (k) => {
-    const cut = 120 + k;
-    let n = 0;
-    for (let i = 0; i < data.length; i++) if (data[i] < cut) n++;
-    sink += n;
-  });
-  let points = 0;
-  const time = median(21, (k) => (points = contoursAt(grey, 0.35 + 0.015 * k, tiles).xy.length / 2));
-  row("one plain pass over the pixels", ms(plain));
-  row("contours at another ink level", ms(time), `${(time / plain).toFixed(1)} × the plain pass (at most 25), ${points} points`);
-  if (sink === 0) throw new Error("nothing was measured");
+  console.log("\nInk level moved on 4 megapixels");
+  for (const t of TRUTHS) {
+    const grey = toGrey(await decodePicture(await pictureOfTruth(t, widthFor(4)), t.name), {});
+    const tiles = tileRange(grey);
+    const data = grey.data as Uint8Array;
+    let sink = 0;
+    const plain = median(9, (k) => {
+      const cut = 120 + k;
+      let n = 0;
+      for (let i = 0; i < data.length; i++) if (data[i] < cut) n++;
+      sink += n;
+    });
+    let points = 0;
+    const time = median(21, (k) => (points = contoursAt(grey, 0.35 + 0.015 * k, tiles).xy.length / 2));
+    row(t.name, ms(time), `${(time / plain).toFixed(1)} × one plain pass over the pixels, ${ms(plain)} (at most 25 ×) · ${points} points`);
+    if (sink === 0) throw new Error("nothing was measured");
+  }
 }
 
 async function blackAndWhite(mp: number): Promise<void> {

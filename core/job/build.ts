@@ -106,6 +106,11 @@ function contexts(job: JobDocument): Map<string, { context: CutContext; values: 
   return out;
 }
 
+/** Every cut's settings with their reasons: they need no geometry, so they are there before anything is computed. */
+export function cutSettings(job: JobDocument): Record<string, Record<string, Resolved>> {
+  return Object.fromEntries([...contexts(job)].map(([id, c]) => [id, c.resolved]));
+}
+
 const peer = (c: JobCut, settings: Settings): Peer => ({ id: c.id, kind: c.kind, cutter: c.cutter, settings });
 
 function planCuts(job: JobDocument, chain: ChainResult, cache: Derived, step: (name: string) => Progress, now: () => number): CutResult[] {

@@ -10,6 +10,7 @@ import { Desk } from "../compute/desk.ts";
 import { api } from "../ui/api.ts";
 import { BenchContext } from "./context.tsx";
 import { Header } from "./header.tsx";
+import { KeptProof } from "./stage/kept-proof.tsx";
 import { Makings } from "./makings.tsx";
 import { RunStrip } from "./run-strip.tsx";
 import { Slip } from "./slip.tsx";
@@ -27,19 +28,19 @@ export function BenchPage({ id }: { id: string }) {
   const [opened, setOpened] = useState<{ bench: Bench; desk: Desk } | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   useEffect(() => {
-    let desk: Desk | null = null;
+    // The workers load while the job does.
+    const desk = new Desk();
     let gone = false;
     api<Opened>(`/api/jobs/${id}`).then(
       (o) => {
         if (gone) return;
-        desk = new Desk();
         setOpened({ bench: createBench(id, o.document, o.card.revision, o.card.written), desk });
       },
       (e: Error) => setWrong(e.message),
     );
     return () => {
       gone = true;
-      desk?.close();
+      desk.close();
     };
   }, [id]);
   if (wrong)
@@ -52,7 +53,17 @@ export function BenchPage({ id }: { id: string }) {
         </div>
       </main>
     );
-  if (!opened) return <main className="grid h-full place-items-center text-soft">Opening the job …</main>;
+  if (!opened)
+    return (
+      <main className="flex h-full flex-col">
+        <div className="grid h-[44px] shrink-0 place-items-center border-b border-line bg-raised text-soft">Opening the job …</div>
+        <div className="mx-[232px] mb-[100px] flex-1 bg-mat max-[1100px]:mx-[200px]">
+          <div className="relative h-full">
+            <KeptProof id={id} />
+          </div>
+        </div>
+      </main>
+    );
   return (
     <BenchContext value={opened}>
       <Tooltip.Provider>

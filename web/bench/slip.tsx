@@ -1,9 +1,10 @@
 "use client";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { ChevronDown, ChevronRight, CircleHelp, RotateCcw } from "lucide-react";
 import { Slider, Switch, Tooltip } from "radix-ui";
 import { MATERIALS } from "@oaken/core/cutters/materials";
 import { cutKind } from "@oaken/core/cuts/register";
+import { cutSettings } from "@oaken/core/job/build";
 import { ZEROS, zeroWords } from "@oaken/core/job/document";
 import { NODES } from "@oaken/core/job/nodes/register";
 import { type Field, parseSetting, type Resolved, type Setting, type Settings } from "@oaken/core/settings/fields";
@@ -20,6 +21,7 @@ import { PictureTools } from "./tools/picture-tools.tsx";
 /** The right side: the settings of what is selected, drawn from its kind's description. */
 export function Slip() {
   const { doc, selected, built } = useBench((s) => s);
+  const early = useEarly();
   const node = doc.nodes.find((n) => n.id === selected);
   const cut = doc.cuts.find((c) => c.id === selected);
   return (
@@ -36,7 +38,7 @@ export function Slip() {
       )}
       {cut && (
         <>
-          <Head title={cut.name} about={built?.resolved[cut.id] ? cutKind(cut.kind).summary(valuesOf(built.resolved[cut.id], cut.settings), cut.cutter) : "…"} shape={<CutterShape cutter={cut.cutter} />} />
+          <Head title={cut.name} about={cutKind(cut.kind).summary(valuesOf(built?.resolved[cut.id] ?? early[cut.id], cut.settings), cut.cutter)} shape={<CutterShape cutter={cut.cutter} />} />
           <CutterPick cut={cut} />
           <Fields part={cut.id} fields={cutKind(cut.kind).fields as readonly Field<never>[]} own={cut.settings} />
         </>
@@ -44,6 +46,20 @@ export function Slip() {
       {!node && !cut && <StockSlip />}
     </aside>
   );
+}
+
+/** Cuts' settings before the first build: a slip can be read and used at once. */
+function useEarly(): Record<string, Record<string, Resolved>> {
+  const { doc, built } = useBench((s) => s);
+  return useMemo(() => {
+    if (built) return {};
+    try {
+      return cutSettings(doc);
+    } catch {
+      // The build says what is wrong with the job.
+      return {};
+    }
+  }, [doc, built]);
 }
 
 function valuesOf(resolved: Record<string, Resolved> | undefined, own: Settings): Settings {
@@ -65,7 +81,8 @@ function Head({ title, about, shape }: { title: string; about: string; shape?: R
 }
 
 function Fields({ part, fields, own }: { part: string; fields: readonly Field<never>[]; own: Settings }) {
-  const resolved = useBench((s) => s.built?.resolved[part]);
+  const early = useEarly();
+  const resolved = useBench((s) => s.built?.resolved[part]) ?? early[part];
   const [open, setOpen] = useState(false);
   if (!resolved) return <p className="px-3 py-2 text-soft">Working …</p>;
   const values = valuesOf(resolved, own);

@@ -62,6 +62,8 @@ export class StageScene {
   private stock = { width: 1, height: 1, thickness: 1 };
   view = { x: 0, y: 0, distance: 500, tilt: 0 };
   surface: DrawnSurface | null = null;
+  /** more is on its way: no time for smooth edges */
+  busy = true;
   onDrawn: () => void = () => {};
 
   constructor(private canvas: HTMLCanvasElement) {
@@ -356,7 +358,7 @@ export class StageScene {
     this.aim();
     this.placeNodes();
     this.renderer.render(this.scene, this.camera);
-    if (this.slow)
+    if (this.slow && !this.busy)
       this.rest = setTimeout(() => {
         this.sharpness(2);
         this.renderer.render(this.scene, this.camera);

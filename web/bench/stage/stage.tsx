@@ -8,6 +8,7 @@ import { positionAt } from "../playback.ts";
 import type { Mixer } from "../store.ts";
 import { ToolOverlay } from "../tools/overlay.tsx";
 import { Legend, OutlineLegend } from "./legend.tsx";
+import { KeptProof } from "./kept-proof.tsx";
 import { Rulers } from "./rulers.tsx";
 import { MOST_TILT, StageScene } from "./scene.ts";
 
@@ -23,10 +24,13 @@ export function Stage() {
   const [depthColours, setDepthColours] = useState(false);
   const [, redraw] = useState(0);
   const [failed, setFailed] = useState(false);
-  const { doc, built, live, liveTone, mixer, tilt, selected, scrubbed, playhead, target, unit, tool } = useBench((s) => s);
+  const { doc, built, live, liveTone, mixer, tilt, selected, scrubbed, playhead, target, unit, tool, working, id } = useBench((s) => s);
   const stockKey = `${doc.stock.width}×${doc.stock.height}×${doc.stock.thickness}`;
 
+  // Drawing in 3D begins with the first proof: until then the picture of the last one stands there, and nothing slows the build.
+  const ready = built !== null;
   useEffect(() => {
+    if (!ready) return;
     let s: StageScene;
     try {
       s = new StageScene(canvas.current!);
@@ -50,7 +54,7 @@ export function Stage() {
       s.dispose();
       scene.current = null;
     };
-  }, [store]);
+  }, [store, ready]);
 
   useEffect(() => scene.current?.setJob(doc), [doc.stock]);
   useEffect(() => scene.current?.fit(), [stockKey]);
@@ -58,6 +62,12 @@ export function Stage() {
     const surface = scrubbed ?? built?.surface;
     if (surface) scene.current?.setSurface(surface);
   }, [built, scrubbed]);
+  const busy = !built?.final || working !== null;
+  useEffect(() => {
+    if (!scene.current) return;
+    scene.current.busy = busy;
+    if (!busy) scene.current.draw();
+  }, [busy, ready]);
   const sha = doc.nodes.find((n) => n.kind === "picture")?.asset?.sha;
   const selectedKind = doc.nodes.find((n) => n.id === selected)?.kind;
   const toned = selectedKind === "tone" ? (liveTone ?? built?.tone ?? null) : null;
@@ -71,7 +81,7 @@ export function Stage() {
   useEffect(() => {
     if (built && mixer.paths > 0.01) scene.current?.setPaths(built.cuts, only);
   }, [built, mixer.paths > 0.01, only]);
-  useEffect(() => scene.current?.setMixer(mixer, depthColours), [mixer, depthColours]);
+  useEffect(() => scene.current?.setMixer(mixer, depthColours), [mixer, depthColours, ready]);
   useEffect(() => scene.current?.setWipe(wipe ?? 0), [wipe]);
   const outlineSelected = selectedKind === "outline";
   useEffect(() => scene.current?.setOutlineMarks(outlineSelected ? (built?.outline ?? null) : null), [outlineSelected, built]);
@@ -174,6 +184,7 @@ export function Stage() {
           e.preventDefault();
         }}
       />
+      {!built && <KeptProof id={id} />}
       {failed && <p className="absolute inset-0 grid place-items-center p-8 text-center text-film">This browser shows no 3D drawing (WebGL). Everything else works; the proof&apos;s picture is in Write.</p>}
       {scene.current && tilt < 0.02 && <Rulers scene={scene.current} stock={doc.stock} unit={unit} />}
 
