@@ -5,7 +5,7 @@ import { insideRegion, regionArea, ringArea, ringCount, type Rings } from "../ge
 import { circle, seeded, star } from "../testing/random.ts";
 import { bridged } from "./bridges.ts";
 import { centreLines } from "./centre.ts";
-import { keepRings, piecesOf, ringAround } from "./pieces.ts";
+import { keepRings, piecesOf, placeIn, ringAround } from "./pieces.ts";
 
 const of = (...loops: [number, number][][]): Rings => ringsOf(loops.map((l) => l.flat()));
 const box = (x0: number, y0: number, x1: number, y1: number): [number, number][] => [[x0, y0], [x1, y0], [x1, y1], [x0, y1]];
@@ -16,6 +16,12 @@ describe("pieces", () => {
     const p = piecesOf(ink, clearanceOf(ink));
     expect(p.map((q) => [q.hole, q.area])).toEqual([[false, 1200], [true, 100], [false, 75], [false, 16]]);
     expect(p.find((q) => q.area === 75)!.thinnest).toBeCloseTo(2.5, 2);
+  });
+  it("have a place inside them that is nobody else's, however bent they are", () => {
+    for (let seed = 1; seed <= 10; seed++) {
+      const r = of(star(seeded(seed), 18, 4, 30), circle(0, 0, 2, 40, true), star(seeded(seed + 50), 12, 3, 20, 70, 0));
+      for (let k = 0; k < ringCount(r); k++) expect(ringAround(r, ...placeIn(r, k)), `seed ${seed} ring ${k}`).toBe(k);
+    }
   });
   it("hide with everything inside them", () => {
     expect(ringAround(ink, 15, 15)).toBe(2);

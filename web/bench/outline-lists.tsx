@@ -1,5 +1,6 @@
 "use client";
 import { EyeOff, Pipette } from "lucide-react";
+import { placeIn } from "@oaken/core/outline/pieces";
 import { formatLength } from "@oaken/core/units";
 import { useActions, useBench, useBenchStore } from "./context.tsx";
 import { appended, itemsOf, spaceOf, textOf } from "./tools/space.ts";
@@ -50,11 +51,9 @@ export function PieceList({ part }: { part: string }) {
   const n = (v: number) => formatLength(v, unit, unit === "mm" ? 1 : 2);
   const hidden = itemsOf((doc.nodes.find((q) => q.id === part)!.settings.hide as string) ?? "");
   const hide = (p: (typeof pieces)[number]) => {
-    // A place just inside the piece: from its outline towards the middle of its box.
-    const [cx, cy] = [(p.box.minX + p.box.maxX) / 2, (p.box.minY + p.box.maxY) / 2];
-    const len = Math.hypot(cx - p.x, cy - p.y) || 1;
-    const step = Math.min(len / 2, 0.2);
-    const inside = space.toPixel(p.x + ((cx - p.x) / len) * step, p.y + ((cy - p.y) / len) * step);
+    const { rings } = built.outline!;
+    const [x, y] = placeIn({ xy: Float64Array.from(rings.xy), starts: rings.starts, parent: new Int32Array(0) }, p.ring);
+    const inside = space.toPixel(x, y);
     change("hide a piece", (d) => {
       const s = d.nodes.find((q) => q.id === part)!.settings;
       s.hide = appended((s.hide as string) ?? "", textOf(inside));

@@ -45,7 +45,7 @@ export interface BenchState {
 }
 
 /** Changes with the same name within this time are one step of undo (a slider's way), ms. */
-const JOIN = 900;
+const JOIN = 2000;
 
 /** What each selection shows best. */
 export function mixerFor(doc: JobDocument, selected: string): Mixer {
