@@ -135,3 +135,11 @@ function grid(width: number, height: number): THREE.BufferGeometry {
   g.setIndex(index);
   return g;
 }
+
+/** A picture with its rows turned round: textures begin at the near edge. */
+export function rowsTurned(p: { width: number; height: number; rgba: Uint8ClampedArray }): Uint8Array {
+  const out = new Uint8Array(p.rgba.length);
+  const row = 4 * p.width;
+  for (let y = 0; y < p.height; y++) out.set(p.rgba.subarray(y * row, (y + 1) * row), (p.height - 1 - y) * row);
+  return out;
+}

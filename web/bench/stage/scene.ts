@@ -5,7 +5,8 @@ import { type JobDocument, zeroPoint } from "@oaken/core/job/document";
 import type { Built, DrawnRings, DrawnSurface } from "../../compute/messages.ts";
 import type { Mixer } from "../store.ts";
 import { PathLines, pathSegments, ringSegments, WideLines } from "./lines.ts";
-import { Piece } from "./piece.ts";
+import { OutlineMarks } from "./outline-marks.ts";
+import { Piece, rowsTurned } from "./piece.ts";
 import { MAT_FRAGMENT, MAT_VERTEX, STEEL_FRAGMENT, STEEL_VERTEX } from "./shaders.ts";
 
 const FOV = 22;
@@ -14,14 +15,6 @@ export const MOST_TILT = 1.15;
 const CHALK = 0xf2d45c;
 /** Nodes are drawn from this near, in lengths of the stock. */
 const NODES_WITHIN = 1.4;
-
-/** Rows turned round: textures begin at the near edge. */
-function flipped(p: { width: number; height: number; rgba: Uint8ClampedArray }): Uint8Array {
-  const out = new Uint8Array(p.rgba.length);
-  const row = 4 * p.width;
-  for (let y = 0; y < p.height; y++) out.set(p.rgba.subarray(y * row, (y + 1) * row), (p.height - 1 - y) * row);
-  return out;
-}
 
 /** Without a graphics card every pixel costs: smooth edges then come only once nothing has moved for so long, ms. */
 const REST = 350;
@@ -47,12 +40,7 @@ export class StageScene {
   private paths = new PathLines();
   private zero = new WideLines(CHALK, 3.5);
   private marks = new WideLines(0xff5a36, 2.5);
-  private thin = new WideLines(0xff4f8b, 3);
-  private centre = new WideLines(0xf2d45c, 2.2);
-  private ties = new WideLines(0xc9b3ff, 4);
-  private nodeMarks = new WideLines(0xffffff, 1.5);
-  private nodeAt: ArrayLike<number> = [];
-  private nodeStep = 0;
+  private outlineMarks = new OutlineMarks();
   private cutter: THREE.Mesh | null = null;
   private cutterKey = "";
   private frame = 0;
@@ -73,7 +61,7 @@ export class StageScene {
     this.piece = new Piece(this.renderer.extensions.has("OES_texture_float_linear"));
     this.mat = new THREE.Mesh(new THREE.PlaneGeometry(1, 1), new THREE.ShaderMaterial({ vertexShader: MAT_VERTEX, fragmentShader: MAT_FRAGMENT, uniforms: { stock: { value: new THREE.Vector2(1, 1) }, thickness: { value: 1 } } }));
     this.mat.frustumCulled = false;
-    this.scene.add(this.mat, this.piece.mesh, this.outer.object, this.holes.object, this.paths.group, this.thin.object, this.centre.object, this.ties.object, this.nodeMarks.object, this.zero.object, this.marks.object);
+    this.scene.add(this.mat, this.piece.mesh, this.outer.object, this.holes.object, this.paths.group, this.outlineMarks.group, this.zero.object, this.marks.object);
     this.zero.object.renderOrder = 6;
   }
 
@@ -124,7 +112,7 @@ export class StageScene {
     this.canvas.dataset.picture = "";
     const u = this.piece.uniforms;
     u.pictureRect.value.set(place.x0, place.y0, place.width, place.height);
-    const t = new THREE.DataTexture(flipped(p), p.width, p.height, THREE.RGBAFormat, THREE.UnsignedByteType);
+    const t = new THREE.DataTexture(rowsTurned(p), p.width, p.height, THREE.RGBAFormat, THREE.UnsignedByteType);
     t.generateMipmaps = true;
     t.minFilter = THREE.LinearMipmapLinearFilter;
     t.magFilter = THREE.LinearFilter;
@@ -145,38 +133,8 @@ export class StageScene {
 
   /** Thin strokes, centre lines, bridges and, near enough, nodes; null for none. */
   setOutlineMarks(o: Built["outline"]): void {
-    const flat = (p: ArrayLike<number>): Float32Array => {
-      const out = new Float32Array((p.length / 2) * 3);
-      for (let i = 0; i < p.length / 2; i++) out.set([p[2 * i], p[2 * i + 1], 0.06], 3 * i);
-      return out;
-    };
-    this.thin.set(flat(o?.thin ?? []));
-    this.ties.set(flat((o?.bridges ?? []).flatMap((b) => [b.x0, b.y0, b.x1, b.y1])));
-    const centre: number[] = [];
-    if (o?.lines) for (let k = 0; k + 1 < o.lines.starts.length; k++) for (let i = o.lines.starts[k]; i + 1 < o.lines.starts[k + 1]; i++) centre.push(...o.lines.xy.subarray(2 * i, 2 * i + 4));
-    this.centre.set(flat(centre));
-    for (const l of [this.thin, this.ties, this.centre]) l.show(o ? 1 : 0);
-    this.nodeAt = o?.nodeAt ?? [];
-    this.nodeStep = 0;
+    this.outlineMarks.set(o);
     this.draw();
-  }
-
-  /** Nodes as small squares, once they stand far enough apart to tell. */
-  private placeNodes(): void {
-    const step = (2 * this.view.distance * Math.tan((FOV * Math.PI) / 360)) / this.size.height;
-    const show = this.nodeAt.length > 0 && this.view.distance < NODES_WITHIN * Math.max(this.stock.width, this.stock.height);
-    const want = show ? step : 0;
-    if (want === this.nodeStep) return;
-    this.nodeStep = want;
-    const half = 2.5 * step;
-    const p: number[] = [];
-    if (show)
-      for (let i = 0; i < this.nodeAt.length; i += 2) {
-        const [x, y] = [this.nodeAt[i], this.nodeAt[i + 1]];
-        p.push(x - half, y - half, 0.07, x + half, y - half, 0.07, x + half, y - half, 0.07, x + half, y + half, 0.07, x + half, y + half, 0.07, x - half, y + half, 0.07, x - half, y + half, 0.07, x - half, y - half, 0.07);
-      }
-    this.nodeMarks.set(Float32Array.from(p));
-    this.nodeMarks.show(p.length > 0 ? 1 : 0);
   }
 
   setOutline(r: DrawnRings | null): void {
@@ -356,7 +314,7 @@ export class StageScene {
     clearTimeout(this.rest);
     if (this.slow && this.renderer.getPixelRatio() !== window.devicePixelRatio) this.sharpness(1);
     this.aim();
-    this.placeNodes();
+    this.outlineMarks.placeNodes((2 * this.view.distance * Math.tan((FOV * Math.PI) / 360)) / this.size.height, this.view.distance < NODES_WITHIN * Math.max(this.stock.width, this.stock.height));
     this.renderer.render(this.scene, this.camera);
     if (this.slow && !this.busy)
       this.rest = setTimeout(() => {
