@@ -22,6 +22,7 @@ export function CutterPick({ cut }: { cut: JobCut }) {
         <span className="font-semibold">Cutter</span>
         <Pick label="Cutter" value={inRack?.id ?? "own"} options={options} onChange={(v) => v !== "own" && change("cutter", (d) => void (d.cuts.find((c) => c.id === cut.id)!.cutter = cutterFromRack(v)))} />
       </div>
+      {cut.cutter.kind === "v" && <Angle cut={cut} />}
       {cut.kind === "vcarve" && (
         <div className={row}>
           <span className="font-semibold">Clear wide floors with</span>
@@ -43,5 +44,40 @@ export function CutterPick({ cut }: { cut: JobCut }) {
         </div>
       )}
     </>
+  );
+}
+
+/** Included angles that V cutters are ground to, degrees. */
+const LEAST_ANGLE = 10;
+const MOST_ANGLE = 150;
+
+/** A V cutter's included angle: moving it shows at once what a blunter or sharper one would do. */
+function Angle({ cut }: { cut: JobCut }) {
+  const { change } = useActions();
+  const angle = cut.cutter.angle ?? 60;
+  const set = (v: number) => {
+    if (!Number.isFinite(v)) return;
+    const a = Math.max(LEAST_ANGLE, Math.min(MOST_ANGLE, Math.round(v)));
+    change("cutter angle", (d) => {
+      const c = d.cuts.find((q) => q.id === cut.id)!;
+      const { id: _id, name: _name, ...own } = c.cutter;
+      // The flutes reach as far up as the cone does.
+      c.cutter = { ...own, angle: a, fluteLength: Math.round(((own.diameter - (own.tip ?? 0)) / 2 / Math.tan((a * Math.PI) / 360)) * 100) / 100 };
+    });
+  };
+  return (
+    <div className="mx-3 shrink-0 border-t border-line py-2.5">
+      <div className="flex min-h-[30px] items-center justify-between gap-2">
+        <label htmlFor="cutter-angle" className="font-semibold">
+          Angle
+        </label>
+        <span className="box inline-flex w-[104px] items-center gap-1">
+          <input id="cutter-angle" type="number" min={LEAST_ANGLE} max={MOST_ANGLE} className="w-full min-w-0 bg-transparent text-right outline-none [appearance:textfield]" value={angle} onChange={(e) => set(e.target.valueAsNumber)} />
+          <span className="shrink-0 text-faint">°</span>
+        </span>
+      </div>
+      <input type="range" aria-label="Angle slider" min={LEAST_ANGLE} max={MOST_ANGLE} value={angle} onChange={(e) => set(e.target.valueAsNumber)} className="my-1 h-6 w-full accent-spruce" />
+      <p className="text-[12.5px] leading-[17px] text-soft">goes {(0.5 / Math.tan((angle * Math.PI) / 360)).toFixed(2)} mm deep for each mm of stroke.</p>
+    </div>
   );
 }
