@@ -72,7 +72,7 @@ function Angle({ cut }: { cut: JobCut }) {
           Angle
         </label>
         <span className="box inline-flex w-[104px] items-center gap-1">
-          <input id="cutter-angle" type="number" min={LEAST_ANGLE} max={MOST_ANGLE} className="w-full min-w-0 bg-transparent text-right outline-none [appearance:textfield]" value={angle} onChange={(e) => set(e.target.valueAsNumber)} />
+          <input id="cutter-angle" type="number" min={LEAST_ANGLE} max={MOST_ANGLE} className="w-full min-w-0 bg-transparent text-right outline-none [appearance:textfield]" key={angle} defaultValue={angle} onBlur={(e) => set(e.target.valueAsNumber)} onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()} />
           <span className="shrink-0 text-faint">°</span>
         </span>
       </div>
