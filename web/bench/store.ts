@@ -108,6 +108,8 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
       const now = Date.now();
       const joins = past.length > 0 && past[past.length - 1].name === name && now - lastChange < JOIN;
       lastChange = now;
+      // Time that the page itself was busy drawing the change does not count: it would split a slider's way on a slow machine.
+      requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(() => lastChange === now && (lastChange = Date.now()))));
       set({ doc: next, past: joins ? past : [...past.slice(-199), { doc, name }], future: [], playhead: null, scrubbed: null });
       saveSoon(name);
     },
