@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { circle } from "../testing/random.ts";
+import { crossingContours } from "../outline/crossing.ts";
 import { clearanceOf } from "./clearance/clearance.ts";
 import { closed, grown, rounded, thinned } from "./morph.ts";
 import { nesting } from "./nesting.ts";
@@ -38,5 +39,14 @@ describe("growing and thinning", () => {
     const L = of([[0, 0], [20, 0], [20, 10], [10, 10], [10, 20], [0, 20]]);
     const lost = (1 - Math.PI / 4) * 4;
     expect(regionArea(rounded(L, 2, clearance))).toBeCloseTo(300 - 5 * lost + lost, 0);
+  });
+  it("growing back by what was thinned leaves no knots, whatever the polygon's fineness", () => {
+    for (const n of [30, 60, 100, 240]) {
+      const ink = of([[22, 11], [98, 11], [60, 68]], circle(60, 30, 8.6, n, true));
+      const r = rounded(ink, 1, clearance);
+      expect(crossingContours(r), `${n} corners`).toEqual([]);
+      expect(ringCount(r)).toBe(2);
+      expect(Math.abs(regionArea(r) - regionArea(ink)), `${n} corners`).toBeLessThan(4);
+    }
   });
 });

@@ -16,6 +16,24 @@ export function ringsOf(loops: readonly (readonly number[])[]): Rings {
   return r;
 }
 
+/** Points nearer together than this are one, mm: an arc drawn back by its own radius is a knot of points. */
+const KNOT = 0.006;
+
+/** Loops without knots; ones that are nothing else vanish. */
+function merged(loops: readonly number[][]): number[][] {
+  return loops
+    .map((l) => {
+      const out: number[] = [];
+      for (let i = 0; i < l.length; i += 2) {
+        const n = out.length;
+        if (n === 0 || Math.hypot(l[i] - out[n - 2], l[i + 1] - out[n - 1]) > KNOT) out.push(l[i], l[i + 1]);
+      }
+      while (out.length > 2 && Math.hypot(out[0] - out[out.length - 2], out[1] - out[out.length - 1]) <= KNOT) out.length -= 2;
+      return out;
+    })
+    .filter((l) => l.length >= 6);
+}
+
 /** Everything within `by` mm of the region: the outside world drawn back from it. */
 export function grown(region: Rings, by: number, clearance: ClearanceOf): Rings {
   const n = ringCount(region);
@@ -28,7 +46,7 @@ export function grown(region: Rings, by: number, clearance: ClearanceOf): Rings 
     for (let i = rings.starts[k + 1] - 1; i >= rings.starts[k]; i--) loop.push(rings.xy[2 * i], rings.xy[2 * i + 1]);
     loops.push(loop);
   }
-  return ringsOf(loops);
+  return ringsOf(merged(loops));
 }
 
 /** Everything at least `by` mm inside the region. */
@@ -36,7 +54,7 @@ export function thinned(region: Rings, by: number, clearance: ClearanceOf): Ring
   if (ringCount(region) === 0 || by <= 0) return region;
   const { rings } = inset(clearance(region), by);
   if (ringCount(rings) === 0) return emptyRings();
-  return { ...rings, parent: nesting(rings) };
+  return ringsOf(merged(Array.from({ length: ringCount(rings) }, (_, k) => [...rings.xy.subarray(2 * rings.starts[k], 2 * rings.starts[k + 1])])));
 }
 
 /** Gaps narrower than `width` closed: grown by half of it and thinned again (morphological closing). */

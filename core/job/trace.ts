@@ -8,6 +8,7 @@ import { joinCorners, labelPixels, type Labels, mergeSpecks } from "../outline/c
 import { findColours, type Swatch } from "../outline/colours/palette.ts";
 import { colourShape, fitArcs } from "../outline/colours/shapes.ts";
 import { contoursAt } from "../outline/contours.ts";
+import { crossingPlaces } from "../outline/crossing.ts";
 import { fitOutline, keepLarge, type Outline, type OutlineSettings } from "../outline/outline.ts";
 import { keepRings } from "../outline/pieces.ts";
 import { pick, reduced, refitted } from "../outline/refit.ts";
@@ -77,6 +78,7 @@ export function traceOutline(p: PictureResult, v: Settings, cache: Derived, clea
     if (grow > 0) r = grown(r, grow, clearance);
     if (grow < 0) r = thinned(r, -grow, clearance);
     if (round > 0) r = rounded(r, round, clearance);
+    if (crossingPlaces(r).length > 0) throw new Problem("cannot-shape", "Growing, closing or rounding by exactly this much crosses the outline with itself here. Change the distance a little.");
     if (ringCount(r) === 0) throw new Problem("nothing-left", "Nothing is left of the outline: its strokes are narrower than what is taken off them. Grow less, or round to a smaller radius.");
     reshape(r);
   }
