@@ -1,4 +1,5 @@
 import type { Clearance } from "../geometry/clearance/clearance.ts";
+import { strokeLength } from "../geometry/clearance/strokes.ts";
 import { boundsOf, type Box, insideRing, ringArea, ringCount, type Rings } from "../geometry/rings.ts";
 
 /** One piece of ink, or one hole in the ink. Lengths in mm. */
@@ -15,24 +16,21 @@ export interface Piece {
   thinnest: number;
 }
 
-/** Along a stroke clearance changes more slowly than this for each mm; corners and ends fall faster. */
-const STROKE_SLOPE = 0.35;
 /** A stroke's width is the one that this share of its length lies under. */
 const NARROW_SHARE = 0.03;
 
 /** Every piece and hole, largest first. */
 export function piecesOf(ink: Rings, c: Clearance): Piece[] {
   const widths = new Map<number, { w: number; len: number }[]>();
-  const { axis, kept, boundary } = c;
+  const { axis, boundary } = c;
   // A clearance drops empty rings: its rings are told by a point each.
   const ringAt = boundaryRings(ink, c);
   const areas = Float64Array.from({ length: ringCount(ink) }, (_, k) => (ink.starts[k + 1] - ink.starts[k] < 3 ? 0 : ringArea(ink, k)));
   for (let e = 0; e < axis.a.length; e++) {
-    if (!kept[e]) continue;
     const i = axis.a[e];
     const j = axis.b[e];
-    const len = Math.hypot(axis.x[i] - axis.x[j], axis.y[i] - axis.y[j]);
-    if (len < 1e-9 || Math.abs(axis.d[i] - axis.d[j]) > STROKE_SLOPE * len) continue;
+    const len = strokeLength(c, e);
+    if (len === 0) continue;
     const ring = ringAt[boundary.ring[axis.left[e]]];
     const outer = areas[ring] < 0 ? ink.parent[ring] : ring;
     const list = widths.get(outer);

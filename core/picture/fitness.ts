@@ -79,9 +79,10 @@ export interface Judgement {
 /** Pixels in a millimetre for crisp edges, and the fewest that serve. */
 const CRISP = 8;
 const ENOUGH = 4;
-/** Half the included angle of the usual V cutter, and the depth under which a stroke is a scratch, mm. */
+/** Half the included angle of the usual V cutter. */
 const USUAL_HALF_ANGLE = Math.PI / 6;
-const SCRATCH = 0.3;
+/** A stroke shallower than this is a scratch that sanding takes away, mm. */
+export const SCRATCH = 0.3;
 const NOISY = 0.02;
 const BLOCKY = 1.35;
 const MANY_CONTOURS = 3000;

@@ -1,5 +1,6 @@
 import { profileOf } from "@oaken/core/cutters/profile";
 import { clearanceOf } from "@oaken/core/geometry/clearance/clearance";
+import { strokeLength } from "@oaken/core/geometry/clearance/strokes";
 import { regionKey } from "@oaken/core/geometry/regionkey";
 import type { Finding } from "@oaken/core/inspect/finding";
 import type { BuildResult } from "@oaken/core/job/build";
@@ -7,6 +8,7 @@ import type { ChainResult } from "@oaken/core/job/chain";
 import type { Derived } from "@oaken/core/job/hash";
 import { frameOf } from "@oaken/core/job/nodes/picture";
 import { outlineFigures } from "@oaken/core/outline/figures";
+import { SCRATCH } from "@oaken/core/picture/fitness";
 import { NO_FRAME } from "@oaken/core/picture/frame";
 import type { Raster } from "@oaken/core/picture/raster";
 import { shrunk } from "@oaken/core/picture/shrink";
@@ -15,8 +17,6 @@ import type { Built, DrawnTone } from "./messages.ts";
 
 /** Pixels of a framed picture as the stage shows it. */
 const PICTURE_PIXELS = 1_500_000;
-/** A V cutter's stroke shallower than this is a scratch, mm. */
-const SCRATCH = 0.3;
 
 /** Longest side of the tone's picture, pixels: sharp enough to judge on the stage. */
 const TONE_SIDE = 900;
@@ -83,11 +83,11 @@ function outlineOf(r: BuildResult, chain: ChainResult, cache: Derived): NonNulla
   return cache.get("drawn-outline", `${chain.key}|${least}`, () => {
     const clearance = cache.get("clearance", regionKey(chain.ink), () => clearanceOf(chain.ink));
     const { shape } = chain.result;
-    const { axis, kept } = clearance;
+    const { axis } = clearance;
     const thin: number[] = [];
-    for (let e = 0; e < kept.length; e++) {
+    for (let e = 0; e < axis.a.length; e++) {
       const [i, j] = [axis.a[e], axis.b[e]];
-      if (kept[e] && Math.max(axis.d[i], axis.d[j]) < least / 2 && Math.abs(axis.d[i] - axis.d[j]) < 0.35 * Math.hypot(axis.x[i] - axis.x[j], axis.y[i] - axis.y[j])) thin.push(axis.x[i], axis.y[i], axis.x[j], axis.y[j]);
+      if (Math.max(axis.d[i], axis.d[j]) < least / 2 && strokeLength(clearance, e) > 0) thin.push(axis.x[i], axis.y[i], axis.x[j], axis.y[j]);
     }
     const nodeAt = new Float32Array(2 * shape.kinds.length);
     for (let i = 0; i < shape.kinds.length; i++) nodeAt.set([shape.nodes[6 * i + 4], shape.nodes[6 * i + 5]], 2 * i);

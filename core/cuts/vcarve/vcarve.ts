@@ -1,6 +1,7 @@
 import { feedsFor } from "../../cutters/feeds.ts";
 import { profileOf } from "../../cutters/profile.ts";
 import { regionArea, ringCount } from "../../geometry/rings.ts";
+import { SCRATCH } from "../../picture/fitness.ts";
 import { rateField, type Settings } from "../../settings/fields.ts";
 import { formatLength } from "../../units.ts";
 import { type Trail, trails } from "../../geometry/trails.ts";
@@ -90,8 +91,6 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   return { toolpath: w.take(), notes, facts, within: region };
 }
 
-/** A stroke this shallow is a scratch that sanding takes away, mm. */
-const SCRATCH = 0.3;
 /** Scraping longer than this on open floor deserves a clearing cutter, mm. */
 const LONG_SCRAPE = 15000;
 

@@ -1,9 +1,8 @@
 import { profileOf } from "../../cutters/profile.ts";
+import { SCRATCH } from "../../picture/fitness.ts";
 import { formatLength } from "../../units.ts";
 import type { Finding, Rule } from "../finding.ts";
 
-/** A stroke shallower than this is a scratch that sanding takes away, mm. */
-const SCRATCH = 0.3;
 
 /** Strokes so narrow that a V cutter only scratches them: lost detail, with its area and share of the art. */
 export const thinStrokes: Rule = ({ build }) => {
