@@ -79,7 +79,6 @@ describe("from one picture to a cut sign", () => {
     await page.getByRole("button", { name: /^Outline/ }).click();
     const before = await nodes(page);
     const slider = page.getByLabel("Ink level slider");
-    // A short way, so that it is one step of undo on a slow machine too.
     for (let i = 0; i < 10; i++) await slider.press("ArrowRight");
     await settled(page);
     expect(await page.getByLabel("Ink level", { exact: true }).inputValue()).not.toBe("");

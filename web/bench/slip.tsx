@@ -112,10 +112,10 @@ function FieldRow({ part, f, value, own, r }: { part: string; f: Field<never>; v
   const { setting } = useActions();
   const store = useBenchStore();
   const desk = useDesk();
-  const set = (v: Setting | undefined) => setting(part, f.key, f.label.toLowerCase(), v);
+  const set = (v: Setting | undefined, gesture?: string) => setting(part, f.key, f.label.toLowerCase(), v, gesture);
   /** A slider in motion: contours at once, the rest behind them. */
-  const slide = (v: number) => {
-    set(v);
+  const slide = (v: number, gesture: string) => {
+    set(v, gesture);
     const doc = store.getState().doc;
     if (doc.nodes.some((n) => n.id === part)) desk.trace(doc, part);
   };
@@ -130,20 +130,20 @@ function FieldRow({ part, f, value, own, r }: { part: string; f: Field<never>; v
         </label>
         {f.type === "choice" ? (
           f.options!.length <= 3 && f.options!.map((o) => o.label).join("").length < 22 ? (
-            <Toggle label={f.label} value={value as string} options={f.options!} onChange={set} />
+            <Toggle label={f.label} value={value as string} options={f.options!} onChange={(v) => set(v)} />
           ) : (
-            <Pick id={label} label={f.label} value={value as string} options={f.options!} onChange={set} />
+            <Pick id={label} label={f.label} value={value as string} options={f.options!} onChange={(v) => set(v)} />
           )
         ) : f.type === "switch" ? (
-          <Switch.Root id={label} checked={value as boolean} onCheckedChange={set} className="h-[28px] w-11 rounded-full border border-line bg-sunk p-0.5 data-[state=checked]:bg-spruce">
+          <Switch.Root id={label} checked={value as boolean} onCheckedChange={(v) => set(v)} className="h-[28px] w-11 rounded-full border border-line bg-sunk p-0.5 data-[state=checked]:bg-spruce">
             <Switch.Thumb className="block h-[20px] w-[20px] translate-x-0.5 rounded-full bg-white shadow transition-transform duration-100 data-[state=checked]:translate-x-[18px]" />
           </Switch.Root>
         ) : f.type === "text" ? (
           <TextState part={part} f={f} value={value as string} />
         ) : f.type === "length" ? (
-          <LengthField id={label} label={f.label} value={value as number} unit={unit} min={f.min} max={f.max} onChange={set} marked={isSet} />
+          <LengthField id={label} label={f.label} value={value as number} unit={unit} min={f.min} max={f.max} onChange={(v) => set(v)} marked={isSet} />
         ) : (
-          <NumberField id={label} f={f} value={value as number} onChange={set} marked={isSet} />
+          <NumberField id={label} f={f} value={value as number} onChange={(v) => set(v)} marked={isSet} />
         )}
       </div>
       {f.slider && <FieldSlider f={f} value={value as number} auto={isSet ? null : (r.value as number)} onSlide={slide} />}
@@ -224,16 +224,21 @@ function NumberField({ id, f, value, onChange, marked }: { id: string; f: Field<
   );
 }
 
+let gestures = 0;
+
 /** Sliders of lengths run on a scale that gives small values room. */
-function FieldSlider({ f, value, auto, onSlide }: { f: Field<never>; value: number; auto: number | null; onSlide(v: number): void }) {
+function FieldSlider({ f, value, auto, onSlide }: { f: Field<never>; value: number; auto: number | null; onSlide(v: number, gesture: string): void }) {
   // Around nought both ways: a little to either side is what is wanted.
   const around = f.type === "length" && (f.min ?? 0) < 0;
   const top = around ? Math.max(10 * (f.step ?? 0.1), 2 * Math.abs(value)) : f.type === "length" ? Math.min(f.max ?? 100, Math.max(10 * (f.step ?? 0.1), 3 * (auto ?? value), 1.5 * value)) : (f.max ?? 1);
   const [most, setMost] = useState(top);
+  // A way of the slider begins when it is gripped and ends when it is left.
+  const [gesture] = useState(() => ({ n: ++gestures }));
+  const begin = () => void (gesture.n = ++gestures);
   const max = Math.max(most, Math.abs(value));
   const low = around ? -max : (f.min ?? 0);
   return (
-    <Slider.Root min={low} max={max} step={f.step ?? 0.01} value={[value]} onValueChange={([v]) => onSlide(Math.max(low, v))} onValueCommit={() => setMost(top)} className="relative my-1 flex h-6 items-center">
+    <Slider.Root min={low} max={max} step={f.step ?? 0.01} value={[value]} onPointerDownCapture={begin} onBlur={begin} onValueChange={([v]) => onSlide(Math.max(low, v), `${f.key} ${gesture.n}`)} onValueCommit={() => setMost(top)} className="relative my-1 flex h-6 items-center">
       <Slider.Track className="h-1 grow rounded bg-line">
         <Slider.Range className="absolute h-1 rounded bg-spruce" />
       </Slider.Track>

@@ -44,8 +44,8 @@ export interface BenchState {
   target: { x: number; y: number; n: number } | null;
 }
 
-/** Changes with the same name within this time are one step of undo (a slider's way), ms. */
-const JOIN = 2000;
+/** Changes with the same name within this time are one step of undo, ms; those of one gesture are, however long it takes. */
+const JOIN = 900;
 
 /** What each selection shows best. */
 export function mixerFor(doc: JobDocument, selected: string): Mixer {
@@ -63,6 +63,7 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
   }));
   const { getState: get, setState: set } = store;
   let lastChange = 0;
+  let lastGesture: string | undefined;
   let timer: ReturnType<typeof setTimeout> | undefined;
   let summary = "";
 
@@ -99,17 +100,19 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
   }
 
   const actions = {
-    /** Every change of the document goes through here, under the name that undo shows. */
-    change(name: string, edit: (d: JobDocument) => void): void {
+    /**
+     * Every change of the document goes through here, under the name that undo shows.
+     * @param gesture names one way of a slider: all its changes are one step of undo, at whatever pace the page keeps up
+     */
+    change(name: string, edit: (d: JobDocument) => void, gesture?: string): void {
       const { doc, past } = get();
       const next = structuredClone(doc);
       edit(next);
       if (JSON.stringify(next) === JSON.stringify(doc)) return;
       const now = Date.now();
-      const joins = past.length > 0 && past[past.length - 1].name === name && now - lastChange < JOIN;
+      const joins = past.length > 0 && past[past.length - 1].name === name && (gesture !== undefined ? gesture === lastGesture : now - lastChange < JOIN);
+      lastGesture = gesture;
       lastChange = now;
-      // Time that the page itself was busy drawing the change does not count: it would split a slider's way on a slow machine.
-      requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(() => lastChange === now && (lastChange = Date.now()))));
       set({ doc: next, past: joins ? past : [...past.slice(-199), { doc, name }], future: [], playhead: null, scrubbed: null });
       saveSoon(name);
     },
@@ -118,6 +121,7 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
       const last = past[past.length - 1];
       if (!last) return;
       lastChange = 0;
+      lastGesture = undefined;
       set({ doc: last.doc, past: past.slice(0, -1), future: [...future, { doc, name: last.name }], live: null, liveTone: null, playhead: null, scrubbed: null });
       saveSoon(`undo ${last.name}`);
     },
@@ -126,16 +130,17 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
       const next = future[future.length - 1];
       if (!next) return;
       lastChange = 0;
+      lastGesture = undefined;
       set({ doc: next.doc, future: future.slice(0, -1), past: [...past, { doc, name: next.name }], live: null, liveTone: null, playhead: null, scrubbed: null });
       saveSoon(`redo ${next.name}`);
     },
     /** A setting of a node or cut; undefined goes back to automatic. */
-    setting(part: string, key: string, label: string, value: Setting | undefined): void {
+    setting(part: string, key: string, label: string, value: Setting | undefined, gesture?: string): void {
       actions.change(label, (d) => {
         const p = [...d.nodes, ...d.cuts].find((q) => q.id === part)!;
         if (value === undefined) delete p.settings[key];
         else p.settings[key] = value;
-      });
+      }, gesture);
     },
     select(selected: string): void {
       set({ selected, mixer: mixerFor(get().doc, selected), tool: null });
