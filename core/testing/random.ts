@@ -51,7 +51,7 @@ export function distanceToRings(r: { xy: Float64Array; starts: Int32Array }, x: 
       const dx = r.xy[2 * j] - ax;
       const dy = r.xy[2 * j + 1] - ay;
       const t = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy || 1)));
-      best = Math.min(best, Math.hypot(x - ax - t * dx, y - ay - t * dy));
+      best = Math.min(best, (x - ax - t * dx) ** 2 + (y - ay - t * dy) ** 2);
     }
-  return best;
+  return Math.sqrt(best);
 }
