@@ -27,7 +27,7 @@ export async function benchCuts(): Promise<void> {
   let c = clearanceOf(region);
   row("clearance (medial axis, every node exact)", ms(median(3, () => (c = clearanceOf(region)))), `${c.axis.x.length} nodes`);
   row("one inset read off it", ms(median(5, (k) => inset(c, 1 + 0.1 * k))));
-  const context = { cutter: cutterFromRack("v60"), stock: { width: 300, height: 200, thickness: 20, margin: 5 }, material: materialById("ash"), machine: HOBBY_ROUTER, helpers: [] };
+  const context = { cutter: cutterFromRack("v60"), stock: { width: 300, height: 200, thickness: 20, margin: 5 }, material: materialById("ash"), machine: HOBBY_ROUTER, helpers: [], earlier: [] };
   const kind = cutKind("vcarve");
   const { values } = resolve(kind.fields, {}, context);
   const inputs: CutInputs = { ...context, ink: region, lines: null, carveRegion: () => region, clearance: () => c, progress: () => {} };

@@ -24,8 +24,10 @@ export interface CutContext {
   machine: Machine;
   /** the cut this one prepares or finishes, with its settings resolved */
   target?: Peer;
-  /** cuts that prepare this one */
+  /** cuts that prepare this one, in order */
   helpers: Peer[];
+  /** cuts with the same target that come before this one, in order */
+  earlier: Peer[];
 }
 
 export interface Peer {
@@ -56,11 +58,25 @@ export interface Note {
   at?: { x: number; y: number };
 }
 
+/**
+ * The surface a cut is asked for: inside the region, d from its edge, z = −min(floor, d · slope), with upright walls where
+ * slope is Infinity. What the proof leaves above it is lost detail or uncut stock.
+ */
+export interface Ideal {
+  region: Rings;
+  floor: number;
+  slope: number;
+  /** ridges this high are asked for, mm */
+  ridge: number;
+}
+
 export interface Planned {
   toolpath: Toolpath;
   notes: Note[];
   /** what a person wants to know of this cut beyond its time */
   facts: Record<string, number>;
+  /** what the cut is to leave behind, where that can be said */
+  ideal?: Ideal;
   /** where the cut may open the stock's top: everything else must stay; not given where it has no such bounds */
   within?: Rings;
 }

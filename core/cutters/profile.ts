@@ -2,12 +2,14 @@ import { Problem } from "../problem.ts";
 
 /**
  * A cutter as its numbers. Lengths in mm, angles in degrees as the trade writes them.
- * flat · ball: diameter · v: included angle, diameter, width of its flat tip · taper: tip radius, half angle, diameter.
+ * flat · ball: diameter · v: included angle, diameter, width of its flat tip · taper: tip radius, half angle, diameter ·
+ * drill: diameter and point angle · torch: its kerf as diameter.
  */
 export interface Cutter {
-  kind: "flat" | "ball" | "v" | "taper";
+  kind: "flat" | "ball" | "v" | "taper" | "drill" | "torch";
+  /** of a torch: the width of its kerf */
   diameter: number;
-  /** included angle of a V, degrees */
+  /** included angle of a V or of a drill's point, degrees */
   angle?: number;
   /** width of the flat at a V's tip, mm */
   tip?: number;
@@ -44,6 +46,8 @@ export interface Profile {
   coneFrom: number;
   /** radius of the round tip, 0 when flat */
   ball: number;
+  /** cuts through whatever lies below while it is on, whatever its height */
+  beam?: true;
 }
 
 const rad = (deg: number): number => (deg * Math.PI) / 180;
@@ -66,6 +70,11 @@ export function profileOf(c: Cutter): Profile {
       coneFrom: R,
       ball: R,
     };
+  if (c.kind === "torch") return { radius: R, flat: R, height: Infinity, h: (r) => (r <= R ? 0 : Infinity), r: () => R, coneSlope: 0, coneFrom: R, ball: 0, beam: true };
+  if (c.kind === "drill") {
+    const slope = 1 / Math.tan(rad(c.angle!) / 2);
+    return { radius: R, flat: 0, height: c.fluteLength, h: (r) => (r > R ? Infinity : r * slope), r: (h) => Math.min(R, Math.max(0, h) / slope), coneSlope: slope, coneFrom: 0, ball: 0 };
+  }
   if (c.kind === "v") {
     const t = (c.tip ?? 0) / 2;
     const slope = 1 / Math.tan(rad(c.angle!) / 2);
@@ -102,9 +111,8 @@ export function checkCutter(c: Cutter): void {
   const bad = (what: string) => new Problem("bad-cutter", `Cutter ${describeCutter(c)}: ${what}`);
   const positive = (v: number | undefined) => v !== undefined && Number.isFinite(v) && v > 0;
   if (!positive(c.diameter) || c.diameter > 200) throw bad("the diameter must be more than 0 and at most 200 mm.");
+  if ((c.kind === "v" || c.kind === "drill") && (!positive(c.angle) || c.angle! > 179 || c.angle! < 1)) throw bad("the included angle must lie between 1° and 179°.");
   if (c.kind === "v") {
-    if (!positive(c.angle) || c.angle! >= 180 || c.angle! < 1) throw bad("the included angle must lie between 1° and 179°.");
-    if (c.angle! > 179) throw bad("the included angle must lie between 1° and 179°.");
     if ((c.tip ?? 0) < 0 || (c.tip ?? 0) >= c.diameter) throw bad("the tip must be narrower than the cutter.");
   }
   if (c.kind === "taper") {
@@ -118,6 +126,7 @@ const num = (v: number | undefined): string => (v === undefined || !Number.isFin
 /** The cutter in a few words: V 60° × 12.7, flat 3.175, ball 6, taper R0.5 × 5°. */
 export function describeCutter(c: Cutter): string {
   if (c.kind === "v") return `V ${num(c.angle)}° × ${num(c.diameter)}${c.tip ? `, tip ${num(c.tip)}` : ""}`;
+  if (c.kind === "torch") return `torch, kerf ${num(c.diameter)}`;
   if (c.kind === "taper") return `taper R${num(c.tipRadius)} × ${num(c.halfAngle)}°`;
   return `${c.kind} ${num(c.diameter)}`;
 }

@@ -12,6 +12,11 @@ export const RACK: readonly Cutter[] = [
   { id: "flat6", name: "Flat 6 mm", kind: "flat", diameter: 6, flutes: 2, fluteLength: 22, centreCutting: true },
   { id: "ball3", name: "Ball 3 mm", kind: "ball", diameter: 3, flutes: 2, fluteLength: 12, centreCutting: true },
   { id: "taper05", name: "Tapered ball R0.5", kind: "taper", tipRadius: 0.5, halfAngle: 5, diameter: 6, flutes: 2, fluteLength: 28, centreCutting: true },
+  { id: "flat10", name: "Flat 10 mm", kind: "flat", diameter: 10, flutes: 2, fluteLength: 30, centreCutting: false },
+  { id: "point20", name: "Engraving point 20°", kind: "v", angle: 20, diameter: 3, tip: 0.1, flutes: 1, fluteLength: 8.2, centreCutting: true },
+  { id: "drill3", name: "Drill 3 mm", kind: "drill", diameter: 3, angle: 118, flutes: 2, fluteLength: 33, centreCutting: true },
+  { id: "drill5", name: "Drill 5 mm", kind: "drill", diameter: 5, angle: 118, flutes: 2, fluteLength: 52, centreCutting: true },
+  { id: "torch15", name: "Torch, 45 A", kind: "torch", diameter: 1.5, flutes: 1, fluteLength: 25, centreCutting: true },
 ];
 
 /** @throws Problem `unknown-cutter` */
@@ -23,9 +28,17 @@ export function cutterFromRack(id: string): Cutter {
 
 /** Flutes cut this many diameters deep when nothing else is said of a flat or ball cutter. */
 const USUAL_FLUTE_DIAMETERS = 4;
+const USUAL_DRILL_DIAMETERS = 10;
+/** Point angle of a general-purpose twist drill (DIN 1414 type N), degrees. */
+const USUAL_POINT = 118;
+/** Thickest sheet a torch is taken to cut when nothing else is said, mm. */
+const USUAL_TORCH_REACH = 25;
+
+/** How a cutter is described by its numbers. */
+export const FORMS = "flat:D, ball:D, v:ANGLE:D[:TIP], taper:TIPRADIUS:HALFANGLE:D, drill:D[:ANGLE] or torch:KERF";
 
 /**
- * A cutter from `flat:D`, `ball:D`, `v:ANGLE:D[:TIP]`, `taper:TIPRADIUS:HALFANGLE:D`, or a rack id. Lengths in mm or with a unit.
+ * A cutter from `flat:D`, `ball:D`, `v:ANGLE:D[:TIP]`, `taper:TIPRADIUS:HALFANGLE:D`, `drill:D[:ANGLE]`, `torch:KERF`, or a rack id. Lengths in mm or with a unit.
  * @throws Problem `bad-cutter` or `unknown-cutter`
  */
 export function parseCutter(spec: string): Cutter {
@@ -37,7 +50,7 @@ export function parseCutter(spec: string): Cutter {
     return v;
   };
   const length = (text: string | undefined): number => {
-    if (text === undefined || text === "") throw new Problem("bad-cutter", `"${spec}" misses a length. Write flat:D, ball:D, v:ANGLE:D[:TIP] or taper:TIPRADIUS:HALFANGLE:D.`);
+    if (text === undefined || text === "") throw new Problem("bad-cutter", `"${spec}" misses a length. Write ${FORMS}.`);
     return parseLength(text);
   };
   const base = { flutes: 2, centreCutting: true };
@@ -55,7 +68,11 @@ export function parseCutter(spec: string): Cutter {
     const halfAngle = angle(rest[1]);
     const diameter = length(rest[2]);
     cutter = { kind, tipRadius, halfAngle, diameter, fluteLength: (diameter / 2 - tipRadius) / Math.tan((halfAngle * Math.PI) / 180) + tipRadius, ...base };
-  } else throw new Problem("bad-cutter", `"${spec}" is not a cutter. Write flat:D, ball:D, v:ANGLE:D[:TIP], taper:TIPRADIUS:HALFANGLE:D or a rack id.`);
+  } else if (kind === "drill") {
+    const diameter = length(rest[0]);
+    cutter = { kind, diameter, angle: rest[1] === undefined ? USUAL_POINT : angle(rest[1]), fluteLength: USUAL_DRILL_DIAMETERS * diameter, ...base };
+  } else if (kind === "torch") cutter = { kind, diameter: length(rest[0]), flutes: 1, fluteLength: USUAL_TORCH_REACH, centreCutting: true };
+  else throw new Problem("bad-cutter", `"${spec}" is not a cutter. Write ${FORMS}, or a rack id.`);
   checkCutter(cutter);
   return cutter;
 }

@@ -96,12 +96,13 @@ function contexts(job: JobDocument): Map<string, { context: CutContext; values: 
     if (known) return known;
     const targetCut = cut.target ? job.cuts.find((c) => c.id === cut.target && c.id !== cut.id) : undefined;
     const target = targetCut && !targetCut.target ? peer(targetCut, fill(targetCut).values) : undefined;
-    const context: CutContext = { cutter: cut.cutter, stock: job.stock, material, machine: job.machine, target, helpers: [] };
+    const context: CutContext = { cutter: cut.cutter, stock: job.stock, material, machine: job.machine, target, helpers: [], earlier: [] };
     const filled = { context, ...resolve(cutKind(cut.kind).fields, cut.settings, context) };
     out.set(cut.id, filled);
     return filled;
   };
   for (const c of job.cuts) fill(c);
+  job.cuts.forEach((c, i) => (out.get(c.id)!.context.earlier = c.target ? job.cuts.slice(0, i).filter((h) => h.on && h.target === c.target).map((h) => peer(h, out.get(h.id)!.values)) : []));
   for (const c of job.cuts) out.get(c.id)!.context.helpers = job.cuts.filter((h) => h.on && h.target === c.id).map((h) => peer(h, out.get(h.id)!.values));
   return out;
 }
@@ -120,7 +121,7 @@ function planCuts(job: JobDocument, chain: ChainResult, cache: Derived, step: (n
     const kind = cutKind(cut.kind);
     if (!kind.cutters.includes(cut.cutter.kind)) throw new Problem("wrong-cutter", `"${cut.name}" needs a ${kind.cutters.join(" or ")} cutter, not a ${cut.cutter.kind} one. Choose another from the rack.`);
     profileOf(cut.cutter);
-    const key = hash(JSON.stringify([chain.key, cut.kind, cut.cutter, values, context.target, context.helpers, job.stock, job.machine]));
+    const key = hash(JSON.stringify([chain.key, cut.kind, cut.cutter, values, context.target, context.helpers, context.earlier, job.stock, job.machine]));
     const progress = step(cut.id);
     const planned = cache.get(
       "plan",

@@ -16,7 +16,7 @@ const cutter = {
   required: ["kind", "diameter", "flutes", "fluteLength", "centreCutting"],
   additionalProperties: false,
   properties: {
-    kind: { enum: ["flat", "ball", "v", "taper"] },
+    kind: { enum: ["flat", "ball", "v", "taper", "drill", "torch"] },
     diameter: { type: "number", exclusiveMinimum: 0, maximum: 200 },
     angle: { type: "number", minimum: 1, maximum: 179 },
     tip: { type: "number", minimum: 0, maximum: 50 },

@@ -11,17 +11,19 @@ export interface Surface {
   z: Float32Array;
   /** 0 untouched, k the k-th cut */
   by: Uint8Array;
+  /** how thick the stock is, mm: where a torch's cut ends */
+  thickness: number;
 }
 
 /** Most cells a proof may have: 400 MB of heights would be 100 million; this leaves room to copy. */
 const MOST_CELLS = 40e6;
 
 /** @throws Problem `proof-too-fine` */
-export function newSurface(stockWidth: number, stockHeight: number, cell: number): Surface {
+export function newSurface(stockWidth: number, stockHeight: number, cell: number, thickness = Infinity): Surface {
   const width = Math.max(1, Math.round(stockWidth / cell));
   const height = Math.max(1, Math.round(stockHeight / cell));
   if (!(width * height <= MOST_CELLS)) throw new Problem("proof-too-fine", `A proof of ${stockWidth} × ${stockHeight} mm in cells of ${cell} mm would need ${Math.round((width * height) / 1e6)} million cells; use a coarser cell (at most ${MOST_CELLS / 1e6} million).`);
-  return { cell, width, height, z: new Float32Array(width * height), by: new Uint8Array(width * height) };
+  return { cell, width, height, z: new Float32Array(width * height), by: new Uint8Array(width * height), thickness };
 }
 
 /** Cells a proof has by itself: fine enough for a 0.1 mm cell on a small board, coarser on large ones. */

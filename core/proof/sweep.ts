@@ -1,8 +1,23 @@
 import type { Profile } from "../cutters/profile.ts";
-import { ARC_CCW, ARC_CW, sweepOf, type Toolpath } from "../toolpath/toolpath.ts";
+import { ARC_CCW, ARC_CW, RAPID, sweepOf, TORCH_OFF, TORCH_ON, type Toolpath } from "../toolpath/toolpath.ts";
 import type { Box } from "../geometry/rings.ts";
 import { arcSteps } from "../geometry/shape.ts";
 import type { Surface } from "./surface.ts";
+
+/** What went wrong, or might, while moves were swept: how often, and the first move of each. */
+export interface SweepReport {
+  /** rapids that went through stock */
+  rapids: number;
+  rapidAt: number;
+  /** moves straight down into stock */
+  plunges: number;
+  plungeAt: number;
+}
+
+export const nothingSwept = (): SweepReport => ({ rapids: 0, rapidAt: -1, plunges: 0, plungeAt: -1 });
+
+/** Less than this taken by a move, mm, is a cutter brushing along what it cut before. */
+const BRUSH = 0.02;
 
 /**
  * Sweeps the cutter of moves from…to−1 through the surface: every cell ends at the lowest the cutter's surface passes
@@ -10,16 +25,38 @@ import type { Surface } from "./surface.ts";
  * the move is found in closed form for cones, balls and flats, so that no trail of stamps is left. Level arcs are exact
  * too; climbing ones are swept as chords within a twentieth of a cell.
  *
+ * A beam cuts through the whole stock while it is lit, whatever its height, and else not at all.
+ *
  * @param cut which number to leave in `surface.by`
  */
-export function sweep(surface: Surface, t: Toolpath, p: Profile, cut: number, from = 0, to = t.kind.length): void {
+export function sweep(surface: Surface, t: Toolpath, p: Profile, cut: number, from = 0, to = t.kind.length, report = nothingSwept()): SweepReport {
+  let lit = false;
+  if (p.beam) for (let i = from - 1; i >= 0 && !lit && t.kind[i] !== TORCH_OFF; i--) lit = t.kind[i] === TORCH_ON;
   for (let i = Math.max(1, from); i < to; i++) {
     const x0 = t.x[i - 1];
     const y0 = t.y[i - 1];
-    const z0 = t.z[i - 1];
-    const z1 = t.z[i];
+    let z0 = t.z[i - 1];
+    let z1 = t.z[i];
+    if (p.beam) {
+      if (t.kind[i] === TORCH_ON || t.kind[i] === TORCH_OFF) lit = t.kind[i] === TORCH_ON;
+      if (!lit) continue;
+      z0 = z1 = -surface.thickness - THROUGH;
+    }
     if (z0 >= 0 && z1 >= 0) continue;
-    if (t.kind[i] !== ARC_CW && t.kind[i] !== ARC_CCW) sweepLine(surface, p, cut, x0, y0, z0, t.x[i], t.y[i], z1);
+    const down = x0 === t.x[i] && y0 === t.y[i];
+    if (down && z1 < z0 && tip(surface, x0, y0) > z1 + BRUSH) {
+      report.plunges++;
+      if (report.plungeAt < 0) report.plungeAt = i;
+    }
+    if (t.kind[i] === RAPID && !(down && z1 >= z0)) {
+      const before = surface.z.slice(...rowsOf(surface, Math.min(y0, t.y[i]) - p.radius, Math.max(y0, t.y[i]) + p.radius));
+      sweepLine(surface, p, cut, x0, y0, z0, t.x[i], t.y[i], z1);
+      const after = surface.z.subarray(...rowsOf(surface, Math.min(y0, t.y[i]) - p.radius, Math.max(y0, t.y[i]) + p.radius));
+      if (after.some((z, k) => z < before[k] - BRUSH)) {
+        report.rapids++;
+        if (report.rapidAt < 0) report.rapidAt = i;
+      }
+    } else if (t.kind[i] !== ARC_CW && t.kind[i] !== ARC_CCW) sweepLine(surface, p, cut, x0, y0, z0, t.x[i], t.y[i], z1);
     else if (z0 === z1) sweepLevelArc(surface, p, cut, x0, y0, t.x[i], t.y[i], t.cx[i], t.cy[i], sweepOf(t, i), z1);
     else {
       const sweepAngle = sweepOf(t, i);
@@ -38,6 +75,23 @@ export function sweep(surface: Surface, t: Toolpath, p: Profile, cut: number, fr
       }
     }
   }
+  return report;
+}
+
+/** A torch's cut ends this far below the stock, mm: no skin is left by rounding. */
+const THROUGH = 0.1;
+
+/** The surface under a cutter's tip; the stock's bottom beside it. */
+function tip(s: Surface, x: number, y: number): number {
+  const i = Math.floor(x / s.cell);
+  const j = Math.floor(y / s.cell);
+  return i < 0 || j < 0 || i >= s.width || j >= s.height ? -Infinity : s.z[j * s.width + i];
+}
+
+/** First and one past the last cell of the rows between two heights. */
+function rowsOf(s: Surface, y0: number, y1: number): [number, number] {
+  const clamp = (j: number) => Math.max(0, Math.min(s.height, j));
+  return [s.width * clamp(Math.floor(y0 / s.cell)), s.width * clamp(Math.ceil(y1 / s.cell) + 1)];
 }
 
 /** A level arc about (cx, cy): every cell by its distance from the arc, exactly. */

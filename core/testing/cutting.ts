@@ -14,9 +14,9 @@ import { sweep } from "../proof/sweep.ts";
 import { resolve, type Settings } from "../settings/fields.ts";
 
 /** Plans one cut on a region the way a job would, for tests: stock 100 × 100 × 20 mm of ash. */
-export function planOn(kind: string, ink: Rings, cutter: string, own: Settings, peers: { target?: Peer; helpers?: Peer[] } = {}, lines: Lines | null = null): Planned & { values: Settings } {
+export function planOn(kind: string, ink: Rings, cutter: string, own: Settings, peers: { target?: Peer; helpers?: Peer[]; earlier?: Peer[] } = {}, lines: Lines | null = null): Planned & { values: Settings } {
   ink.parent = nesting(ink);
-  const context: CutContext = { cutter: parseCutter(cutter), stock: { width: 100, height: 100, thickness: 20, margin: 5 }, material: materialById("ash"), machine: HOBBY_ROUTER, target: peers.target, helpers: peers.helpers ?? [] };
+  const context: CutContext = { cutter: parseCutter(cutter), stock: { width: 100, height: 100, thickness: 20, margin: 5 }, material: materialById("ash"), machine: HOBBY_ROUTER, target: peers.target, helpers: peers.helpers ?? [], earlier: peers.earlier ?? [] };
   const k = cutKind(kind);
   const { values } = resolve(k.fields, own, context);
   const made = new Map<Rings, ReturnType<typeof clearanceOf>>();

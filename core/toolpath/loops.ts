@@ -58,6 +58,18 @@ export function unroll(xy: Float64Array, start: number, end: number, first: numb
   return { x, y, s };
 }
 
+/** The same closed loop begun at point i. */
+export function rotate(l: Loop, i: number): Loop {
+  if (i === 0) return l;
+  const n = l.x.length - 1;
+  const xy = new Float64Array(2 * n);
+  for (let k = 0; k < n; k++) {
+    xy[2 * k] = l.x[k];
+    xy[2 * k + 1] = l.y[k];
+  }
+  return unroll(xy, 0, n, i, false);
+}
+
 /** Sinks along a loop from depth z0 to z1 at `slope` (fall over run), round and round as often as it takes; ends anywhere on it. @returns index of the point reached */
 export function rampDown(w: ToolpathWriter, loop: Loop, z0: number, z1: number, slope: number): number {
   const n = loop.x.length - 1;

@@ -1,5 +1,5 @@
 import type { Machine } from "../cutters/feeds.ts";
-import { ARC_CCW, ARC_CW, moveLength, RAPID, sweepOf, type Toolpath } from "./toolpath.ts";
+import { ARC_CCW, ARC_CW, moveLength, RAPID, sweepOf, TORCH_OFF, TORCH_ON, type Toolpath } from "./toolpath.ts";
 
 /**
  * Seconds each move takes on a machine with limited acceleration, looking ahead over the whole path.
@@ -51,7 +51,9 @@ export function moveSeconds(t: Toolpath, m: Machine): Float64Array {
   // Largest speed into each move; the path begins and ends at rest.
   const entry = new Float64Array(n + 1);
   let before = -1;
+  const waits = (i: number) => t.kind[i] === TORCH_ON || t.kind[i] === TORCH_OFF;
   for (let i = 1; i < n; i++) {
+    if (waits(i)) before = -1;
     if (length[i] < 1e-9) continue;
     if (before >= 0) {
       const cos = -(outX[before] * inX[i] + outY[before] * inY[i] + inZ[before] * inZ[i]);
@@ -69,12 +71,14 @@ export function moveSeconds(t: Toolpath, m: Machine): Float64Array {
   const exit = new Float64Array(n);
   let following = 0;
   for (let i = n - 1; i > 0; i--) {
+    if (waits(i)) following = 0;
     if (length[i] < 1e-9) continue;
     exit[i] = following;
     following = entry[i];
   }
   let v0 = 0;
   for (let i = 1; i < n; i++) {
+    if (waits(i)) seconds[i] = t.feed[i];
     if (length[i] < 1e-9) continue;
     v0 = Math.min(v0, entry[i]);
     const v1 = Math.min(exit[i], Math.sqrt(v0 * v0 + 2 * accel[i] * length[i]));

@@ -5,6 +5,9 @@ export const ARC_CW = 2;
 export const ARC_CCW = 3;
 /** Straight down at plunge speed. */
 export const PLUNGE = 4;
+/** A torch lights or goes out where it stands; `feed` holds the seconds it then waits. */
+export const TORCH_ON = 5;
+export const TORCH_OFF = 6;
 
 /**
  * Moves as a struct of arrays; move i ends at x[i], y[i], z[i] and begins where the one before ended, the first at
@@ -39,6 +42,8 @@ export class ToolpathWriter {
   x = NaN;
   y = NaN;
   z = CLEAR;
+  /** share of the feed that following cuts run at: small holes and corners of a torch are slower */
+  share = 1;
   constructor(
     readonly feedRate: number,
     readonly plungeRate: number,
@@ -46,7 +51,7 @@ export class ToolpathWriter {
   ) {}
 
   private add(kind: number, x: number, y: number, z: number, cx: number, cy: number, feed: number): void {
-    if (x === this.x && y === this.y && z === this.z && kind !== ARC_CW && kind !== ARC_CCW) return;
+    if (x === this.x && y === this.y && z === this.z && (kind === RAPID || kind === FEED || kind === PLUNGE)) return;
     this.kinds.push(kind);
     this.xs.push(x);
     this.ys.push(y);
@@ -63,10 +68,17 @@ export class ToolpathWriter {
     if (this.kinds.length > 0 && this.z < CLEAR) this.add(RAPID, this.x, this.y, CLEAR, 0, 0, this.rapidRate);
   }
   /** Lift, travel above (x, y), come down near the stock's top. */
-  above(x: number, y: number): void {
+  above(x: number, y: number, height = NEAR): void {
     this.lift();
     this.add(RAPID, x, y, CLEAR, 0, 0, this.rapidRate);
-    this.add(RAPID, x, y, NEAR, 0, 0, this.rapidRate);
+    this.add(RAPID, x, y, height, 0, 0, this.rapidRate);
+  }
+  /** Straight up or down where nothing is in the way. */
+  rapidTo(z: number): void {
+    this.add(RAPID, this.x, this.y, z, 0, 0, this.rapidRate);
+  }
+  torch(on: boolean, seconds: number): void {
+    this.add(on ? TORCH_ON : TORCH_OFF, this.x, this.y, this.z, 0, 0, seconds);
   }
   plunge(z: number): void {
     this.add(PLUNGE, this.x, this.y, z, 0, 0, this.plungeRate);
@@ -76,10 +88,10 @@ export class ToolpathWriter {
     const len = Math.hypot(x - this.x, y - this.y, z - this.z);
     const sink = this.z - z;
     const feed = sink > 0 && len > 0 ? Math.min(this.feedRate, (this.plungeRate * len) / sink) : this.feedRate;
-    this.add(FEED, x, y, z, 0, 0, feed);
+    this.add(FEED, x, y, z, 0, 0, feed * this.share);
   }
   arc(ccw: boolean, cx: number, cy: number, x: number, y: number, z: number): void {
-    this.add(ccw ? ARC_CCW : ARC_CW, x, y, z, cx, cy, this.feedRate);
+    this.add(ccw ? ARC_CCW : ARC_CW, x, y, z, cx, cy, this.feedRate * this.share);
   }
   get count(): number {
     return this.kinds.length;

@@ -36,6 +36,45 @@ export function nearestOrder(ends: readonly { x0: number; y0: number; x1: number
   return out;
 }
 
+/** How finely a ring is looked at for where it may be left out, mm. */
+const LOOK = 0.5;
+
+/** The stretches of a closed ring where `skip` is false, each with a little more at either end; the whole loop where it never is. */
+export function openRuns(xy: Float64Array, start: number, end: number, skip: ((x: number, y: number) => boolean) | null): { x: Float64Array; y: Float64Array }[] {
+  const px: number[] = [];
+  const py: number[] = [];
+  for (let i = start; i < end; i++) {
+    const j = i + 1 < end ? i + 1 : start;
+    const [dx, dy] = [xy[2 * j] - xy[2 * i], xy[2 * j + 1] - xy[2 * i + 1]];
+    const parts = skip ? Math.max(1, Math.ceil(Math.sqrt(dx * dx + dy * dy) / LOOK)) : 1;
+    for (let q = 0; q < parts; q++) {
+      px.push(xy[2 * i] + (dx * q) / parts);
+      py.push(xy[2 * i + 1] + (dy * q) / parts);
+    }
+  }
+  const n = px.length;
+  const out = new Uint8Array(n);
+  if (skip) for (let i = 0; i < n; i++) out[i] = skip(px[i], py[i]) ? 1 : 0;
+  const first = Math.max(0, out.indexOf(1));
+  const runs: { x: Float64Array; y: Float64Array }[] = [];
+  let run: number[] = [];
+  const close = () => {
+    if (run.length > 1) runs.push({ x: Float64Array.from(run, (i) => px[i]), y: Float64Array.from(run, (i) => py[i]) });
+    run = [];
+  };
+  for (let q = 0; q <= n; q++) {
+    const i = (first + q) % n;
+    if (out[i]) {
+      if (run.length > 0) run.push(i);
+      close();
+      // The stretch that leaves the skipped part begins inside it.
+      if (!out[(i + 1) % n]) run.push(i);
+    } else run.push(i);
+  }
+  close();
+  return runs;
+}
+
 /** The parts of a trail deeper than −z0 (z below `above`), held no lower than `floor`; both negative or zero. */
 export function between(t: Trail, above: number, floor: number): Trail[] {
   const out: Trail[] = [];

@@ -79,7 +79,7 @@ function smallPicture(r: Raster): { width: number; height: number; rgba: Uint8Cl
 /** What the stage marks on an outline: pieces, thin strokes, bridges, nodes. */
 function outlineOf(r: BuildResult, chain: ChainResult, cache: Derived): NonNullable<Built["outline"]> {
   const main = r.job.cuts.find((c) => c.on && !c.target)?.cutter;
-  const least = !main ? 0 : main.kind === "v" || main.kind === "taper" ? 2 * profileOf(main).r(SCRATCH) : main.diameter;
+  const least = !main ? 0 : main.kind === "v" || main.kind === "taper" || main.kind === "drill" ? 2 * profileOf(main).r(SCRATCH) : main.diameter;
   return cache.get("drawn-outline", `${chain.key}|${least}`, () => {
     const clearance = cache.get("clearance", regionKey(chain.ink), () => clearanceOf(chain.ink));
     const { shape } = chain.result;

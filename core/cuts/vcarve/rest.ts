@@ -2,10 +2,11 @@ import type { Profile } from "../../cutters/profile.ts";
 import { profileOf } from "../../cutters/profile.ts";
 import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
 import { type Rings, ringCount } from "../../geometry/rings.ts";
-import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import type { Settings } from "../../settings/fields.ts";
 import { PATH_TOLERANCE } from "../../toolpath/loops.ts";
 import { trails, type Trail } from "../../geometry/trails.ts";
+import { openRuns } from "../../toolpath/trails.ts";
+import { type Reached, reachedBy } from "../area/reached.ts";
 import type { CutInputs } from "../kind.ts";
 
 /** Rings scraped with a point before it is clearly a mistake: more than any sign needs, few enough to compute. */
@@ -23,7 +24,7 @@ export function floorTrails(inputs: CutInputs, c: Clearance, s: Settings, p: Pro
   addRings(paths, inset(c, rho).rings, -floor, null);
   const { cleared, radius } = clearedBy(inputs, c, rho);
   // Rings may each stray by the path's tolerance: that much nearer together they still keep the ridge.
-  const step = Math.max(0.01, (2 * (s.ridge as number)) / p.coneSlope + 2 * p.flat - 2 * PATH_TOLERANCE);
+  const step = Math.max(0.01, 2 * p.r(s.ridge as number) - 2 * PATH_TOLERANCE);
   const overlap = Math.min(step, 0.05);
   for (let k = 1; k < MOST_RINGS; k++) {
     const at = rho + k * step;
@@ -39,56 +40,22 @@ export function floorTrails(inputs: CutInputs, c: Clearance, s: Settings, p: Pro
   return { paths, scraped };
 }
 
-/** Signed distance to the floor that the clearing cutters reached, for a point with clearance d: negative inside. */
-type Cleared = (x: number, y: number, d: number) => number;
-
-function clearedBy(inputs: CutInputs, c: Clearance, rho: number): { cleared: Cleared | null; radius: number } {
-  const parts: { grid: SegmentGrid; radius: number; from: number }[] = [];
-  for (const h of inputs.helpers) {
-    if (h.kind !== "clear") continue;
-    const { radius } = profileOf(h.cutter);
-    const from = rho + radius + (h.settings.leave as number);
-    if (from < c.widest) parts.push({ grid: new SegmentGrid(inset(c, from).rings), radius, from });
-  }
-  if (parts.length === 0) return { cleared: null, radius: Infinity };
-  const cleared: Cleared = (x, y, d) => {
-    let best = Infinity;
-    for (const q of parts) best = Math.min(best, d >= q.from ? -q.radius : q.grid.distance(x, y, q.radius) - q.radius);
-    return best;
-  };
-  return { cleared, radius: Math.min(...parts.map((q) => q.from - rho)) };
+/** What all clearing cutters together have opened of the floor. */
+function clearedBy(inputs: CutInputs, c: Clearance, rho: number): { cleared: Reached | null; radius: number } {
+  const cutters = inputs.helpers.filter((h) => h.kind === "clear").map((h) => ({ radius: profileOf(h.cutter).radius, from: rho + profileOf(h.cutter).radius + (h.settings.leave as number) }));
+  const cleared = reachedBy(c, cutters);
+  return { cleared, radius: cleared ? Math.min(...cutters.filter((q) => q.from < c.widest).map((q) => q.from - rho)) : Infinity };
 }
 
 /** Adds rings as closed trails, or the stretches of them where `skip` is false. @returns their length, mm */
 function addRings(paths: Trail[], r: Rings, z: number, skip: ((x: number, y: number) => boolean) | null): number {
   let total = 0;
-  for (let k = 0; k < ringCount(r); k++) {
-    const s = r.starts[k];
-    const n = r.starts[k + 1] - s;
-    const out = new Uint8Array(n);
-    let any = false;
-    if (skip) for (let i = 0; i < n; i++) if (skip(r.xy[2 * (s + i)], r.xy[2 * (s + i) + 1])) any = !!(out[i] = 1);
-    const first = any ? out.indexOf(1) : 0;
-    let run: number[] = [];
-    const end = () => {
-      if (run.length > 1) {
-        const t: Trail = { x: Float64Array.from(run, (i) => r.xy[2 * (s + i)]), y: Float64Array.from(run, (i) => r.xy[2 * (s + i) + 1]), z: new Float64Array(run.length).fill(z) };
-        total += lengthOf(t);
-        paths.push(t);
-      }
-      run = [];
-    };
-    for (let q = 0; q <= n; q++) {
-      const i = (first + q) % n;
-      if (out[i]) {
-        if (run.length > 0) run.push(i);
-        end();
-        // The piece that leaves the cleared floor begins inside it.
-        if (!out[(i + 1) % n]) run.push(i);
-      } else run.push(i);
+  for (let k = 0; k < ringCount(r); k++)
+    for (const run of openRuns(r.xy, r.starts[k], r.starts[k + 1], skip)) {
+      const t: Trail = { ...run, z: new Float64Array(run.x.length).fill(z) };
+      total += lengthOf(t);
+      paths.push(t);
     }
-    end();
-  }
   return total;
 }
 

@@ -1,5 +1,5 @@
 import { feedsFor } from "../../cutters/feeds.ts";
-import { profileOf } from "../../cutters/profile.ts";
+import { describeCutter, profileOf } from "../../cutters/profile.ts";
 import { regionArea, ringCount } from "../../geometry/rings.ts";
 import { SCRATCH } from "../../picture/fitness.ts";
 import { rateField, type Settings } from "../../settings/fields.ts";
@@ -24,8 +24,8 @@ const feedsAt = (c: CutContext, s: Settings) => feedsFor(c.cutter, c.material, c
 export const vcarve: CutKind = {
   kind: "vcarve",
   title: "Carve",
-  cutters: ["v"],
-  summary: (s, c) => `V ${c.angle}° · ${s.limited ? `floor ${formatLength(s.floor as number)}` : "no floor"}`,
+  cutters: ["v", "taper", "ball"],
+  summary: (s, c) => `${c.kind === "v" ? `V ${c.angle}°` : describeCutter(c)} · ${s.limited ? `floor ${formatLength(s.floor as number)}` : "no floor"}`,
   fields: [
     ...floorFields,
     ...borderFields,
@@ -39,7 +39,7 @@ export const vcarve: CutKind = {
       step: 0.01,
       when: (s) => s.limited === true,
       auto: () => ({ value: 0.1, reason: "a minute of sanding takes it away" }),
-      consequence: (v, c) => `passes ${formatLength(2 * (v as number) * Math.tan((c.cutter.angle! * Math.PI) / 360) + (c.cutter.tip ?? 0), "mm", 3)} mm apart`,
+      consequence: (v, c) => `passes ${formatLength(2 * profileOf(c.cutter).r(v as number), "mm", 3)} mm apart`,
     },
     {
       key: "stepdown",
@@ -71,7 +71,7 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   const c = inputs.clearance(region);
   inputs.progress(0.4);
   const rho = profile.r(floor);
-  const axis = axisBelow(c, rho, (d) => -Math.min(floor, Math.max(0, profile.h(Math.min(d, profile.radius)))), profile.flat);
+  const axis = axisBelow(c, rho, (d) => -Math.min(floor, Math.max(0, profile.h(Math.min(d, profile.radius)))), profile.flat, profile.ball > 0);
   const all: Trail[] = trails(axis.x, axis.y, axis.z, axis.a, axis.b);
   const { paths: floorPaths, scraped } = floorTrails(inputs, c, s, profile, floor, rho);
   inputs.progress(0.8);
@@ -87,8 +87,9 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   }
   const thin = thinParts(c, profile.r(SCRATCH));
   const facts = { widest: c.widest, deepest: Math.min(floor, profile.h(Math.min(c.widest, profile.radius))), scraped, area: regionArea(region), thinArea: thin.area, thinX: thin.x, thinY: thin.y };
+  const ideal = { region, floor, slope: profile.ball > 0 ? Infinity : profile.coneSlope, ridge: s.ridge as number };
   const notes: Note[] = scraped > LONG_SCRAPE ? [{ code: "v-scrapes-floor", severity: "warning", message: `The V cutter scrapes ${formatLength(scraped / 1000, "mm", 1)} m of open floor. Clear wide floors with a flat cutter first.` }] : [];
-  return { toolpath: w.take(), notes, facts, within: region };
+  return { toolpath: w.take(), notes, facts, within: region, ...(profile.ball === 0 && { ideal }) };
 }
 
 /** Scraping longer than this on open floor deserves a clearing cutter, mm. */

@@ -1,0 +1,74 @@
+import { inset } from "../../geometry/clearance/clearance.ts";
+import { ringCount } from "../../geometry/rings.ts";
+import { alongRing, type Span, spans, turnedSpan } from "../../geometry/scanlines.ts";
+import { cutAlong, unroll } from "../../toolpath/loops.ts";
+import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
+import { overFloor, sinkAlong } from "./enter.ts";
+import type { AreaPlan, Level } from "./level.ts";
+
+/** Ways along the edge from one line to the next longer than this many steps are lifted over. */
+const LONGEST_LINK = 4;
+
+/**
+ * Clears one level in parallel lines to and fro, from one to the next along the edge where that is near, then once along
+ * the edge itself.
+ * @param angle of the lines, radians
+ */
+export function clearLines(w: ToolpathWriter, p: AreaPlan, level: Level, angle: number): boolean {
+  if (level.from >= p.c.widest) return false;
+  const { rings } = inset(p.c, level.from);
+  const rows = new Map<number, Span[]>();
+  for (const s of spans(rings, angle, p.stepover)) (rows.get(s.row) ?? rows.set(s.row, []).get(s.row)!).push(s);
+  const order = [...rows.keys()].sort((a, b) => a - b);
+  let last: Span | null = null;
+  for (let left = [...rows.values()].reduce((n, r) => n + r.length, 0); left > 0; left--) {
+    const linked: { span: Span; way: ReturnType<typeof alongRing> } | null = last && next(rows.get(last.row + 1) ?? [], last, p, rings);
+    let span: Span;
+    if (linked) {
+      span = linked.span;
+      cutAlong(w, linked.way.x, linked.way.y, 0, linked.way.x.length - 1, level.z1);
+    } else {
+      span = nearest(order, rows, w);
+      sinkAlong(w, p, level, Float64Array.of(span.x0, span.x1), Float64Array.of(span.y0, span.y1));
+    }
+    const row = rows.get(span.row)!;
+    row.splice(row.findIndex((q) => q.x0 === span.x0 || q.x0 === span.x1), 1);
+    w.to(span.x1, span.y1, level.z1);
+    last = span;
+  }
+  for (let k = 0; k < ringCount(rings); k++) {
+    const loop = unroll(rings.xy, rings.starts[k], rings.starts[k + 1], 0, p.conventional);
+    // Every line ended on this ring: the ground there is open.
+    overFloor(w, loop.x[0], loop.y[0], level.z0);
+    w.plunge(level.z1);
+    cutAlong(w, loop.x, loop.y, 0, loop.x.length - 1, level.z1);
+  }
+  return true;
+}
+
+function next(row: readonly Span[], last: Span, p: AreaPlan, rings: ReturnType<typeof inset>["rings"]): { span: Span; way: ReturnType<typeof alongRing> } | null {
+  let best: { span: Span; way: ReturnType<typeof alongRing> } | null = null;
+  for (const s of row)
+    for (const span of [s, turnedSpan(s)]) {
+      if (span.ring0 !== last.ring1) continue;
+      const way = alongRing(rings, span.ring0, last.at1, span.at0);
+      if (way.length <= LONGEST_LINK * p.stepover && (!best || way.length < best.way.length)) best = { span, way };
+    }
+  return best;
+}
+
+/** The first row that has lines left, and its line nearest to the cutter. */
+function nearest(order: readonly number[], rows: ReadonlyMap<number, Span[]>, w: ToolpathWriter): Span {
+  const row = rows.get(order.find((r) => rows.get(r)!.length > 0)!)!;
+  let best = row[0];
+  let near = Infinity;
+  for (const s of row)
+    for (const t of [s, turnedSpan(s)]) {
+      const d = Number.isNaN(w.x) ? 0 : (t.x0 - w.x) ** 2 + (t.y0 - w.y) ** 2;
+      if (d < near) {
+        near = d;
+        best = t;
+      }
+    }
+  return best;
+}

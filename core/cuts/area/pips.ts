@@ -1,0 +1,46 @@
+import { trails } from "../../geometry/trails.ts";
+import { cutAlong } from "../../toolpath/loops.ts";
+import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
+import { nearestOrder } from "../../toolpath/trails.ts";
+import { sinkAlong } from "./enter.ts";
+import type { AreaPlan, Level } from "./level.ts";
+
+/** Below this slope of clearance along the axis there is no corner, only a middle. */
+const MIDDLE_SLOPE = 0.05;
+
+/**
+ * Rings leave pips where they turn sharply: along the axis two rings' corners are stepover / sin(half angle) apart, more
+ * than the cutter covers. Those stretches of the axis are cut too.
+ */
+export function cutPips(w: ToolpathWriter, p: AreaPlan, level: Level): void {
+  const { axis, kept } = p.c;
+  const { from, z1 } = level;
+  const a: number[] = [];
+  const b: number[] = [];
+  for (let e = 0; e < axis.a.length; e++) {
+    if (!kept[e]) continue;
+    const i = axis.a[e];
+    const j = axis.b[e];
+    const lo = Math.min(axis.d[i], axis.d[j]);
+    if (lo < from) continue;
+    const len = Math.hypot(axis.x[i] - axis.x[j], axis.y[i] - axis.y[j]);
+    if (len < 1e-6) continue;
+    const slope = Math.abs(axis.d[i] - axis.d[j]) / len;
+    // Gap between the corners of neighbouring rings, and how far to either side each ring's own cut reaches.
+    if (p.stepover < slope * 1.9 * p.radius) continue;
+    const beyond = (lo - from) / p.stepover;
+    if (slope < MIDDLE_SLOPE && (beyond - Math.floor(beyond)) * p.stepover < 0.95 * p.radius) continue;
+    if (p.done?.(axis.x[i], axis.y[i], axis.d[i], level) && p.done(axis.x[j], axis.y[j], axis.d[j], level)) continue;
+    a.push(i);
+    b.push(j);
+  }
+  const paths = trails(axis.x, axis.y, axis.d, a, b);
+  const order = nearestOrder(paths.map((t) => ({ x0: t.x[0], y0: t.y[0], x1: t.x[t.x.length - 1], y1: t.y[t.y.length - 1] })), w.x, w.y);
+  for (const { index, reverse } of order) {
+    const t = paths[index];
+    const x = reverse ? t.x.slice().reverse() : t.x;
+    const y = reverse ? t.y.slice().reverse() : t.y;
+    sinkAlong(w, p.centre ? { ...p, entry: "plunge" } : p, level, x, y);
+    cutAlong(w, x, y, 0, x.length - 1, z1);
+  }
+}

@@ -1,0 +1,115 @@
+import { feedsFor } from "../../cutters/feeds.ts";
+import { inset } from "../../geometry/clearance/clearance.ts";
+import { regionArea, ringCount } from "../../geometry/rings.ts";
+import type { Settings } from "../../settings/fields.ts";
+import { cutAlong, unroll } from "../../toolpath/loops.ts";
+import { ToolpathWriter } from "../../toolpath/toolpath.ts";
+import { formatLength } from "../../units.ts";
+import { clearEven } from "../area/even.ts";
+import { enterLoop } from "../area/enter.ts";
+import { type AreaPlan, type Level, levels } from "../area/level.ts";
+import { clearLines } from "../area/lines.ts";
+import { clearRings } from "../area/rings.ts";
+import { directionField, entryField, entryOf, leaveField, rampField, rateFields, safeStepover, slopeOf, stepdownField, stepoverField } from "../fields.ts";
+import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
+
+const depthOf = (_c: CutContext, s: Settings): number => s.depth as number;
+const feedsAt = (c: CutContext, s: Settings) => feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown as number, s.depth as number), s.stepover as number);
+
+/** Takes everything inside the shapes down to a floor, islands left standing. */
+export const pocket: CutKind = {
+  kind: "pocket",
+  title: "Pocket",
+  cutters: ["flat", "ball"],
+  summary: (s, c) => `${c.kind} ${formatLength(c.diameter)} · ${formatLength(s.depth as number)} deep`,
+  fields: [
+    {
+      key: "depth",
+      label: "Depth",
+      type: "length",
+      min: 0.01,
+      max: 200,
+      step: 0.1,
+      slider: true,
+      auto: (c) => ({ value: Math.round(Math.min(3, c.stock.thickness / 3) * 10) / 10 || 0.1, reason: c.stock.thickness < 9 ? "a third of the stock" : "deep enough to be seen and filled" }),
+      consequence: (v, c) => `leaves ${formatLength(Math.max(0, c.stock.thickness - (v as number)))} of ${formatLength(c.stock.thickness)} mm`,
+    },
+    {
+      key: "way",
+      label: "Clearing",
+      type: "choice",
+      options: [
+        { value: "rings", label: "rings" },
+        { value: "lines", label: "lines" },
+        { value: "even", label: "even load" },
+      ],
+      help: "Rings follow the edge. Lines run to and fro. Even load takes arcs that never engage the cutter more than a straight cut as wide as the stepover: slower on paper, but deeper passes and no screaming corners.",
+      auto: () => ({ value: "rings", reason: "follows the shape" }),
+    },
+    { key: "angle", label: "Line angle", type: "angle", min: -180, max: 180, step: 5, when: (s) => s.way === "lines", auto: () => ({ value: 0, reason: "along X" }) },
+    stepoverField,
+    stepdownField(depthOf),
+    { key: "finish", label: "Finishing pass", type: "length", help: "Left on the walls while clearing, then taken in one pass round them. 0 for none.", min: 0, max: 5, step: 0.05, auto: (c) => ({ value: Math.round(Math.min(0.3, c.cutter.diameter / 12) * 100) / 100, reason: "a thin last cut leaves a clean wall" }) },
+    {
+      key: "first",
+      label: "First",
+      type: "choice",
+      options: [
+        { value: "floor", label: "floor" },
+        { value: "walls", label: "walls" },
+      ],
+      help: "Whether each pass clears the floor and then finishes the walls, or cuts the walls first, so that the edge is free before the middle goes.",
+      more: true,
+      when: (s) => (s.finish as number) > 0,
+      auto: () => ({ value: "floor", reason: "walls last come out cleanest" }),
+    },
+    { ...leaveField },
+    directionField,
+    entryField,
+    rampField,
+    ...rateFields(feedsAt),
+  ],
+  plan,
+};
+
+function plan(inputs: CutInputs, s: Settings): Planned {
+  const w = new ToolpathWriter(s.feed as number, s.plunge as number, inputs.machine.rapid);
+  const notes: Note[] = [];
+  const region = inputs.ink;
+  if (ringCount(region) === 0) return { toolpath: w.take(), notes, facts: {} };
+  const radius = inputs.cutter.diameter / 2;
+  const c = inputs.clearance(region);
+  inputs.progress(0.3);
+  const wall = radius + (s.leave as number);
+  const finish = s.finish as number;
+  const area: AreaPlan = { c, radius, stepover: safeStepover(inputs, s, notes, "Pocket"), slope: slopeOf(s), entry: entryOf(s), centre: inputs.cutter.centreCutting, conventional: s.direction === "conventional" };
+  const facts = { widest: c.widest, deepest: s.depth as number, area: regionArea(region) };
+  const out = (): Planned => ({ toolpath: w.take(), notes, facts, within: region, ideal: { region, floor: s.depth as number, slope: Infinity, ridge: 0 } });
+  if (c.widest <= wall) {
+    notes.push({ code: "cutter-too-wide", severity: "stop", message: `The ${formatLength(inputs.cutter.diameter)} mm cutter fits nowhere in the pocket: its widest place is ${formatLength(2 * c.widest)} mm. Use a smaller cutter.` });
+    return out();
+  }
+  // Where the finishing allowance leaves no way in, the wall pass alone does it.
+  const all = levels(s.depth as number, s.stepdown as number, () => wall + finish);
+  let crowded = 0;
+  all.forEach((level, k) => {
+    if (finish > 0 && s.first === "walls") walls(w, area, { ...level, from: wall });
+    if (s.way === "lines") clearLines(w, area, level, ((s.angle as number) * Math.PI) / 180);
+    else if (s.way === "even") crowded = Math.max(crowded, clearEven(w, area, level) || 0);
+    else clearRings(w, area, level);
+    if (finish > 0 && s.first !== "walls") walls(w, area, { ...level, from: wall });
+    inputs.progress(0.3 + (0.7 * (k + 1)) / all.length);
+  });
+  if (crowded > 0.5) notes.push({ code: "load-in-narrows", severity: "note", message: `Over ${formatLength(crowded, "mm", 1)} mm, in corners and narrows, the pocket is hardly wider than the cutter: there it is loaded to both sides whatever is done. A smaller cutter helps.` });
+  return out();
+}
+
+/** Once round every wall, sinking along it: the cleared floor may not reach it where the pocket is narrow. */
+function walls(w: ToolpathWriter, p: AreaPlan, level: Level): void {
+  const { rings } = inset(p.c, level.from);
+  for (let k = 0; k < ringCount(rings); k++) {
+    const loop = unroll(rings.xy, rings.starts[k], rings.starts[k + 1], 0, p.conventional);
+    const entered = enterLoop(w, { ...p, entry: p.entry === "plunge" ? "plunge" : "ramp" }, level, loop, 0);
+    cutAlong(w, entered.x, entered.y, 0, entered.x.length - 1, level.z1);
+  }
+}
