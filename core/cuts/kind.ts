@@ -70,8 +70,16 @@ export interface Ideal {
   ridge: number;
 }
 
+/** A place of a cut that a person may want to move: where a tab stands, where a torch pierces, where a hole is drilled. */
+export interface Mark {
+  kind: "tab" | "pierce" | "drill";
+  x: number;
+  y: number;
+}
+
 export interface Planned {
   toolpath: Toolpath;
+  marks?: Mark[];
   notes: Note[];
   /** what a person wants to know of this cut beyond its time */
   facts: Record<string, number>;

@@ -39,6 +39,22 @@ export const HOBBY_ROUTER: Machine = {
   toolChange: 90,
 };
 
+export const PLASMA_TABLE: Machine = {
+  name: "Plasma table",
+  spindleLeast: 1,
+  spindleMost: 1,
+  power: 1,
+  feedMost: 10000,
+  plungeMost: 2500,
+  rapid: 12000,
+  rapidZ: 5000,
+  acceleration: 1500,
+  accelerationZ: 800,
+  junction: 0.05,
+  spindleStart: 0,
+  toolChange: 0,
+};
+
 /** A number and the sentence that explains it. */
 export interface Reasoned {
   value: number;
@@ -95,14 +111,14 @@ export function feedsFor(cutter: Cutter, material: Material, machine: Machine, d
     reason += `; held by ${machine.power} W`;
   }
   feed = round(feed, 10);
-  const plungeShare = material.family === "soft metal" ? 0.2 : 1 / 3;
+  const plungeShare = material.family === "soft metal" || material.family === "steel" ? 0.2 : 1 / 3;
   const plunge = round(Math.min(machine.plungeMost, feed * plungeShare), 10);
   const stepdown = Math.max(0.05, Math.round(Math.min(cutter.fluteLength, material.stepdown * cutter.diameter) * 100) / 100);
   return {
     workingDiameter: working,
     spindle: { value: spindle, reason: spindleReason },
     feed: { value: feed, reason },
-    plunge: { value: plunge, reason: `${material.family === "soft metal" ? "a fifth" : "a third"} of the feed${plunge === machine.plungeMost ? "; held to the machine's most" : ""}` },
+    plunge: { value: plunge, reason: `${plungeShare === 0.2 ? "a fifth" : "a third"} of the feed${plunge === machine.plungeMost ? "; held to the machine's most" : ""}` },
     stepdown: { value: stepdown, reason: `${material.stepdown} × ${formatLength(cutter.diameter)} mm in ${material.name.toLowerCase()}` },
   };
 }

@@ -8,7 +8,7 @@ import { Problem } from "../problem.ts";
 export interface Material {
   id: string;
   name: string;
-  family: "softwood" | "hardwood" | "sheet" | "plastic" | "soft metal";
+  family: "softwood" | "hardwood" | "sheet" | "plastic" | "soft metal" | "steel";
   /** mm of chip a tooth for each mm of cutter diameter */
   chipPerDiameter: number;
   chipMost: number;
@@ -24,6 +24,8 @@ export interface Material {
   face: [number, number, number];
   cut: [number, number, number];
   grain: number;
+  /** of sheet metal: how fast a torch goes against mild steel */
+  plasma?: number;
 }
 
 export const MATERIALS: readonly Material[] = [
@@ -37,6 +39,9 @@ export const MATERIALS: readonly Material[] = [
   { id: "plywood", name: "Birch plywood", family: "sheet", chipPerDiameter: 0.0135, chipMost: 0.13, stepdown: 0.5, stepover: 0.4, surfaceSpeed: 400, specificEnergy: 0.045, face: [222, 194, 150], cut: [200, 164, 112], grain: 0.5 },
   { id: "acrylic", name: "Acrylic", family: "plastic", chipPerDiameter: 0.014, chipMost: 0.12, stepdown: 0.35, stepover: 0.4, surfaceSpeed: 250, specificEnergy: 0.06, face: [232, 238, 238], cut: [206, 220, 222], grain: 0 },
   { id: "brass", name: "Brass", family: "soft metal", chipPerDiameter: 0.006, chipMost: 0.04, stepdown: 0.12, stepover: 0.3, surfaceSpeed: 120, specificEnergy: 1.9, face: [208, 178, 106], cut: [224, 200, 138], grain: 0 },
+  { id: "steel", name: "Mild steel", family: "steel", chipPerDiameter: 0.004, chipMost: 0.03, stepdown: 0.05, stepover: 0.2, surfaceSpeed: 60, specificEnergy: 3.2, face: [154, 160, 166], cut: [120, 124, 130], grain: 0, plasma: 1 },
+  { id: "stainless", name: "Stainless steel", family: "steel", chipPerDiameter: 0.003, chipMost: 0.025, stepdown: 0.04, stepover: 0.15, surfaceSpeed: 40, specificEnergy: 4, face: [184, 188, 190], cut: [150, 154, 158], grain: 0, plasma: 0.85 },
+  { id: "aluminium", name: "Aluminium", family: "soft metal", chipPerDiameter: 0.007, chipMost: 0.05, stepdown: 0.15, stepover: 0.3, surfaceSpeed: 180, specificEnergy: 0.9, face: [196, 200, 204], cut: [214, 218, 222], grain: 0, plasma: 1.2 },
 ];
 
 /** @throws Problem `unknown-material` */

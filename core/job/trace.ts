@@ -17,7 +17,8 @@ import { Problem, type Progress } from "../problem.ts";
 import type { Settings } from "../settings/fields.ts";
 import type { PictureResult } from "./chain.ts";
 import { hash, type Derived } from "./hash.ts";
-import { coloursOf, placesOf } from "./nodes/outline.ts";
+import { coloursOf } from "./nodes/outline.ts";
+import { parsePlaces } from "../settings/places.ts";
 
 /** The colours a picture was parted into. */
 export interface ColourResult {
@@ -83,10 +84,10 @@ export function traceOutline(p: PictureResult, v: Settings, cache: Derived, clea
     reshape(r);
   }
   const toStock = ([x, y]: [number, number]): [number, number] => [p.place.x0 + x * p.place.scale, p.place.y1 - y * p.place.scale];
-  const hidden = placesOf(v.hide as string, "Hidden pieces").map(toStock);
+  const hidden = parsePlaces(v.hide as string, "Hidden pieces").map(toStock);
   if (hidden.length > 0) result = hide(result, hidden);
   if ((v.bridges as number) > 0) {
-    const b = bridged(flatten(result.shape, Math.min(0.005, held / 4)), v.bridges as number, placesOf(v.bridgesAt as string, "Bridges").map(toStock));
+    const b = bridged(flatten(result.shape, Math.min(0.005, held / 4)), v.bridges as number, parsePlaces(v.bridgesAt as string, "Bridges").map(toStock));
     bridges = b.bridges;
     if (bridges.length > 0) reshape(b.ink);
   }

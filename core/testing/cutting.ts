@@ -36,7 +36,7 @@ export function planOn(kind: string, ink: Rings, cutter: string, own: Settings, 
 
 /** Sweeps planned cuts over fresh stock of 100 × 100 mm. */
 export function proofOf(cuts: { toolpath: Planned["toolpath"]; cutter: string }[], cell: number, size = 100): Surface {
-  const s = newSurface(size, size, cell);
+  const s = newSurface(size, size, cell, 20);
   cuts.forEach((c, i) => sweep(s, c.toolpath, profileOf(parseCutter(c.cutter)), i + 1));
   return s;
 }

@@ -5,35 +5,35 @@ import type { ToolpathWriter } from "./toolpath.ts";
 export const PATH_TOLERANCE = 0.003;
 
 /**
- * Cuts along a polyline at one depth as few lines and arcs within {@link PATH_TOLERANCE}. The cutter is already at point
+ * Cuts along a polyline at one depth as few lines and arcs within `tolerance` mm. The cutter is already at point
  * `from` and at depth. Longest runs first by doubling and bisecting, as the outline's fit does.
  */
-export function cutAlong(w: ToolpathWriter, x: Float64Array, y: Float64Array, from: number, to: number, z: number): void {
+export function cutAlong(w: ToolpathWriter, x: Float64Array, y: Float64Array, from: number, to: number, z: number, tolerance = PATH_TOLERANCE): void {
   let a = from;
   while (a < to) {
     let good = a + 1;
     let bad = -1;
     for (let step = 4; good < to && bad < 0; step *= 2) {
       const b = Math.min(to, a + step);
-      if (holds(x, y, a, b)) good = b;
+      if (holds(x, y, a, b, tolerance)) good = b;
       else bad = b;
     }
     while (bad - good > 1) {
       const mid = (good + bad) >> 1;
-      if (holds(x, y, a, mid)) good = mid;
+      if (holds(x, y, a, mid, tolerance)) good = mid;
       else bad = mid;
     }
-    if (good === a + 1 || lineError(x, y, a, good) <= PATH_TOLERANCE) w.to(x[good], y[good], z);
+    if (good === a + 1 || lineError(x, y, a, good) <= tolerance) w.to(x[good], y[good], z);
     else {
-      const f = fitArc(x, y, a, good, PATH_TOLERANCE)!;
+      const f = fitArc(x, y, a, good, tolerance)!;
       w.arc(f.c > 0, f.a, f.b, x[good], y[good], z);
     }
     a = good;
   }
 }
 
-function holds(x: Float64Array, y: Float64Array, a: number, b: number): boolean {
-  return lineError(x, y, a, b) <= PATH_TOLERANCE || fitArc(x, y, a, b, PATH_TOLERANCE) !== null;
+function holds(x: Float64Array, y: Float64Array, a: number, b: number, tolerance: number): boolean {
+  return lineError(x, y, a, b) <= tolerance || fitArc(x, y, a, b, tolerance) !== null;
 }
 
 /** A closed loop unrolled to begin (and end) at point `first`, optionally the other way round. */

@@ -84,3 +84,71 @@ describe("profile against its definition", () => {
     expect(planOn("profile", region, "flat:6", {}).notes[0].message).toMatch(/1 hole is too narrow/);
   });
 });
+
+describe("profile, its other ways", () => {
+  const ring = ringsFrom([circle(50, 50, 30, 120), circle(50, 50, 14, 90, true)]);
+
+  it("inside: leaves what lies round the ink untouched, and frees the slug", () => {
+    const plan = planOn("profile", ring, "flat:4", { side: "inside", tabs: 0 });
+    const s = proofOf([{ ...plan, cutter: "flat:4" }], 0.25);
+    for (let k = 0; k < s.z.length; k++) {
+      const [x, y] = [((k % s.width) + 0.5) * 0.25, (Math.floor(k / s.width) + 0.5) * 0.25];
+      const r = Math.hypot(x - 50, y - 50);
+      if (r > 30.02 || r < 13.98) expect(s.z[k]).toBe(0);
+      // Both walls are cut through as wide as the cutter.
+      if ((r > 26.2 && r < 29.8) || (r > 14.2 && r < 17.8)) expect(s.z[k]).toBeLessThan(-20);
+    }
+  });
+
+  it("on the line: the cutter's middle follows the outline", () => {
+    const { toolpath: t } = planOn("profile", ring, "flat:4", { side: "on", through: false, depth: 1 });
+    for (let i = 0; i < t.kind.length; i++) if (t.z[i] < 0) expect(Math.min(Math.abs(Math.hypot(t.x[i] - 50, t.y[i] - 50) - 30), Math.abs(Math.hypot(t.x[i] - 50, t.y[i] - 50) - 14))).toBeLessThan(0.05);
+  });
+
+  it("keeps an onion skin under everything until all contours are cut, then takes it", () => {
+    const two = ringsFrom([circle(25, 50, 12, 90), circle(75, 50, 12, 90)]);
+    const { toolpath: t } = planOn("profile", two, "flat:4", { tabs: 0, skin: 0.5, past: 0.2 });
+    const through = [...t.z].findIndex((z) => z < -19.8);
+    const last = { left: -1, right: -1 };
+    for (let i = 0; i < through; i++) if (Math.abs(t.z[i] + 19.7) < 1e-6) last[t.x[i] < 50 ? "left" : "right"] = i;
+    expect(last.left).toBeGreaterThan(0);
+    expect(last.right).toBeGreaterThan(0);
+    expect(Math.min(...t.z)).toBeCloseTo(-20.2, 9);
+  });
+
+  it("leads in and out on an arc from the waste, touching nothing, at full depth in the last pass", () => {
+    const plan = planOn("profile", ring, "flat:4", { lead: 3, tabs: 0 });
+    const s = proofOf([{ ...plan, cutter: "flat:4" }], 0.25);
+    for (let k = 0; k < s.z.length; k++) {
+      const [x, y] = [((k % s.width) + 0.5) * 0.25, (Math.floor(k / s.width) + 0.5) * 0.25];
+      const r = Math.hypot(x - 50, y - 50);
+      if (r < 29.98 && r > 14.02) expect(s.z[k]).toBe(0);
+      if (r > 30.2 && r < 33.8) expect(s.z[k]).toBeLessThan(-20);
+    }
+    expect(plan.marks!.filter((m) => m.kind === "pierce").every((m) => Math.hypot(m.x - 50, m.y - 50) > 34 || Math.hypot(m.x - 50, m.y - 50) < 10)).toBe(true);
+  });
+
+  it("puts tabs where they are set by hand, square ones with upright ends", () => {
+    const square = ringsFrom([[[30, 30], [70, 30], [70, 70], [30, 70]]]);
+    for (const tabShape of ["ramped", "square"]) {
+      const plan = planOn("profile", square, "flat:6", { tabsAt: "40 25; 60 75", tabHeight: 2, tabWidth: 6, tabShape });
+      expect(plan.facts.tabs).toBe(2);
+      expect(plan.marks!.map((m) => [Math.round(m.x), Math.round(m.y)])).toEqual(expect.arrayContaining([[40, 27], [60, 73]]));
+      const s = proofOf([{ ...plan, cutter: "flat:6" }], 0.25);
+      const along = (x: number) => s.z[Math.floor(27 / 0.25) * s.width + Math.floor(x / 0.25)];
+      expect(along(40)).toBeCloseTo(-18, 1);
+      expect(along(42.5)).toBeCloseTo(-18, 1);
+      expect(along(tabShape === "square" ? 44 : 46.5)).toBeLessThan(-20);
+      expect(along(60)).toBeLessThan(-20);
+    }
+  });
+
+  it("takes the last pass as a thin cut to size at full depth", () => {
+    const square = ringsFrom([[[30, 30], [70, 30], [70, 70], [30, 70]]]);
+    const { toolpath: t } = planOn("profile", square, "flat:6", { tabs: 0, lastPass: 0.4 });
+    const at = (x: number) => [...t.x].map((v, i) => [v, t.z[i]]).filter(([v, z]) => Math.abs(v - x) < 1e-6 && z < 0).map(([, z]) => z);
+    // 26.6: the passes that leave 0.4; 27: the one that takes it, at the bottom only.
+    expect(at(26.6).length).toBeGreaterThan(4);
+    expect(Math.max(...at(27))).toBeLessThan(-15);
+  });
+});

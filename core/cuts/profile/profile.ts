@@ -1,208 +1,206 @@
 import { feedsFor } from "../../cutters/feeds.ts";
-import { inset } from "../../geometry/clearance/clearance.ts";
-import { complement, regionArea, ringArea, ringCount } from "../../geometry/rings.ts";
-import { rateField, type Settings } from "../../settings/fields.ts";
-import { cutAlong, unroll, type Loop } from "../../toolpath/loops.ts";
-import { nearestOrder } from "../../toolpath/trails.ts";
+import { ringCount } from "../../geometry/rings.ts";
+import { regionArea } from "../../geometry/rings.ts";
+import { SegmentGrid } from "../../geometry/segmentgrid.ts";
+import { parsePlaces, placesField } from "../../settings/places.ts";
+import type { Settings } from "../../settings/fields.ts";
+import { type Loop, unroll } from "../../toolpath/loops.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
-import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
-import { placeTabs, tabLimit, type Tab } from "./tabs.ts";
+import { sinkAlong } from "../area/enter.ts";
+import { begunAt, placeOn } from "../contour/gentle.ts";
+import { type Lead, type LeadRules, leadPoints, placeLead } from "../contour/leads.ts";
+import { type ContourLoop, contourLoops, contourOrder, sideField } from "../contour/loops.ts";
+import { placeTabs, type Tab, tabsFromPlaces } from "../contour/tabs.ts";
+import { type CutField, directionField, leaveField, rampField, rateFields, slopeOf, stepdownField } from "../fields.ts";
+import type { CutContext, CutInputs, CutKind, Mark, Note, Planned } from "../kind.ts";
+import { pass, type PassShape } from "./pass.ts";
 
 const depthOf = (c: CutContext, s: Settings): number => (s.through ? c.stock.thickness + (s.past as number) : (s.depth as number));
 const feedsAt = (c: CutContext, s: Settings) => feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown as number, depthOf(c, s)), c.cutter.diameter);
-/** Beyond the art the plan looks this many cutter diameters: room for every outside path. */
-const ROOM = 3;
+const hasTabs = (s: Settings): boolean => (s.tabs as number) > 0 || s.tabsAt !== "";
+/** Walls of a square tab are this steep, rise over run. */
+const SQUARE_SLOPE = 20;
 
-/** Cuts along the outside of every piece and the inside of every hole, holes first, leaving tabs. */
+const fields: CutField[] = [
+  sideField("a piece cut free"),
+  { key: "through", label: "Through the stock", type: "switch", auto: () => ({ value: true, reason: "a cut-out" }) },
+  {
+    key: "depth",
+    label: "Depth",
+    type: "length",
+    min: 0.01,
+    max: 200,
+    step: 0.1,
+    when: (s) => s.through === false,
+    auto: (c) => ({ value: Math.round((c.stock.thickness / 2) * 100) / 100, reason: "half the stock" }),
+    consequence: (v, c) => `leaves ${formatLength(Math.max(0, c.stock.thickness - (v as number)))} of ${formatLength(c.stock.thickness)} mm`,
+  },
+  {
+    key: "past",
+    label: "Past the underside",
+    type: "length",
+    help: "Cuts a little into the board below, so that no skin is left. Put a spoil board under the stock.",
+    min: 0,
+    max: 5,
+    step: 0.05,
+    more: true,
+    when: (s) => s.through === true,
+    auto: () => ({ value: 0.2, reason: "leaves no skin; needs a spoil board" }),
+  },
+  stepdownField(depthOf),
+  { key: "tabs", label: "Tabs on each piece", type: "number", help: "Short bridges that hold the piece until you cut it free.", min: 0, max: 40, step: 1, when: (s) => s.through === true, auto: (_c, s) => ({ value: s.through ? 4 : 0, reason: s.through ? "holds a piece on every side" : "the piece stays in the stock" }) },
+  { ...placesField("tabsAt", "Tabs by hand", "Places on the stock, mm, where tabs stand instead of the automatic ones.", "tabs"), when: (s) => s.through === true },
+  { key: "tabWidth", label: "Tab width", type: "length", min: 0.5, max: 50, step: 0.5, more: true, when: hasTabs, auto: (c) => ({ value: Math.max(4, c.cutter.diameter), reason: "about the cutter's diameter" }) },
+  { key: "tabHeight", label: "Tab thickness", type: "length", min: 0.2, max: 50, step: 0.1, more: true, when: hasTabs, auto: (c) => ({ value: Math.round(Math.min(2, c.stock.thickness / 3) * 10) / 10, reason: "strong enough to hold, thin enough to saw" }) },
+  {
+    key: "tabShape",
+    label: "Tab shape",
+    type: "choice",
+    options: [
+      { value: "ramped", label: "ramped" },
+      { value: "square", label: "square" },
+    ],
+    more: true,
+    when: hasTabs,
+    auto: () => ({ value: "ramped", reason: "the cutter climbs over without stopping" }),
+  },
+  { key: "skin", label: "Onion skin", type: "length", help: "Every contour is first cut down to a skin this thick that holds the pieces, then all skins are cut through last. 0 for none.", min: 0, max: 5, step: 0.05, when: (s) => s.through === true, auto: () => ({ value: 0, reason: "tabs hold the pieces" }) },
+  { key: "lastPass", label: "Last pass", type: "length", help: "Left on the wall by all passes but the last, which takes it at full depth. 0 for none.", min: 0, max: 5, step: 0.05, more: true, when: (s) => s.side !== "on", auto: () => ({ value: 0, reason: "each pass cuts to size" }) },
+  { key: "lead", label: "Lead-in", type: "length", help: "Radius of the arc by which the cutter comes onto the wall from the waste, so that it leaves no mark. 0: it sinks along the contour.", min: 0, max: 50, step: 0.5, more: true, when: (s) => s.side !== "on", auto: () => ({ value: 0, reason: "sinks along the contour" }) },
+  leaveField,
+  directionField,
+  rampField,
+  ...rateFields(feedsAt),
+];
+
+/** Cuts along the shapes, on either side or on the line, what lies inside a ring before the ring. */
 export const profile: CutKind = {
   kind: "profile",
   title: "Cut out",
   cutters: ["flat", "ball"],
-  summary: (s, c) => `flat ${formatLength(c.diameter)}${(s.tabs as number) > 0 ? ` · ${s.tabs} tabs` : ""}`,
-  fields: [
-    { key: "through", label: "Through the stock", type: "switch", auto: () => ({ value: true, reason: "a cut-out" }) },
-    {
-      key: "depth",
-      label: "Depth",
-      type: "length",
-      min: 0.01,
-      max: 200,
-      step: 0.1,
-      when: (s) => s.through === false,
-      auto: (c) => ({ value: Math.round((c.stock.thickness / 2) * 100) / 100, reason: "half the stock" }),
-      consequence: (v, c) => `leaves ${formatLength(Math.max(0, c.stock.thickness - (v as number)))} of ${formatLength(c.stock.thickness)} mm`,
-    },
-    {
-      key: "past",
-      label: "Past the underside",
-      type: "length",
-      help: "Cuts a little into the board below, so that no skin is left. Put a spoil board under the stock.",
-      min: 0,
-      max: 5,
-      step: 0.05,
-      more: true,
-      when: (s) => s.through === true,
-      auto: () => ({ value: 0.2, reason: "leaves no skin; needs a spoil board" }),
-    },
-    {
-      key: "stepdown",
-      label: "Stepdown",
-      type: "length",
-      help: "Depth of each pass.",
-      min: 0.05,
-      max: 100,
-      step: 0.1,
-      auto: (c) => feedsFor(c.cutter, c.material, c.machine, 1, c.cutter.diameter).stepdown,
-      consequence: (v, c, s) => `${Math.max(1, Math.ceil(depthOf(c, s) / (v as number) - 1e-6))} passes`,
-    },
-    { key: "tabs", label: "Tabs on each piece", type: "number", help: "Short bridges that hold the piece until you cut it free.", min: 0, max: 40, step: 1, auto: (_c, s) => ({ value: s.through ? 4 : 0, reason: s.through ? "holds a piece on every side" : "the piece stays in the stock" }) },
-    { key: "tabWidth", label: "Tab width", type: "length", min: 0.5, max: 50, step: 0.5, more: true, when: (s) => (s.tabs as number) > 0, auto: (c) => ({ value: Math.max(4, c.cutter.diameter), reason: "about the cutter's diameter" }) },
-    {
-      key: "tabHeight",
-      label: "Tab thickness",
-      type: "length",
-      min: 0.2,
-      max: 50,
-      step: 0.1,
-      more: true,
-      when: (s) => (s.tabs as number) > 0,
-      auto: (c) => ({ value: Math.round(Math.min(2, c.stock.thickness / 3) * 10) / 10, reason: "strong enough to hold, thin enough to saw" }),
-    },
-    { key: "leave", label: "Leave on walls", type: "length", min: 0, max: 10, step: 0.05, more: true, auto: () => ({ value: 0, reason: "cut to size" }) },
-    {
-      key: "direction",
-      label: "Direction",
-      type: "choice",
-      options: [
-        { value: "climb", label: "climb" },
-        { value: "conventional", label: "conventional" },
-      ],
-      help: "Climb: the cutter's edge comes out of the stock thin, for a cleaner wall. Conventional pulls less on machines with play.",
-      more: true,
-      auto: () => ({ value: "climb", reason: "the cleaner wall" }),
-    },
-    { key: "ramp", label: "Ramp angle", type: "angle", help: "How steeply the cutter sinks along its path instead of plunging.", min: 0.5, max: 45, step: 0.5, more: true, auto: () => ({ value: 3, reason: "gentle on flat cutters" }) },
-    rateField("feed", "Feed", "feed", (c: CutContext, s) => feedsAt(c, s).feed),
-    rateField("plunge", "Plunge", "feed", (c: CutContext, s) => feedsAt(c, s).plunge),
-    rateField("spindle", "Spindle speed", "speed", (c: CutContext, s) => feedsAt(c, s).spindle),
-  ],
+  summary: (s, c) => `${c.kind} ${formatLength(c.diameter)}${s.side === "outside" ? "" : s.side === "inside" ? " · inside" : " · on the line"}${(s.tabs as number) > 0 ? ` · ${s.tabs} tabs` : ""}`,
+  fields,
   plan,
 };
 
-interface ProfileLoop {
-  xy: Float64Array;
-  start: number;
-  end: number;
-  /** how many rings lie around the contour it follows: deeper ones first */
-  depth: number;
-  outside: boolean;
+/** A contour ready to cut: where it begins, its tabs, its way in. */
+interface Ready {
+  loop: Loop;
+  tabs: Tab[];
+  lead: Lead | null;
 }
 
 function plan(inputs: CutInputs, s: Settings): Planned {
-  const { ink, cutter } = inputs;
+  const { ink, cutter, stock } = inputs;
   const w = new ToolpathWriter(s.feed as number, s.plunge as number, inputs.machine.rapid);
   const notes: Note[] = [];
-  const n = ringCount(ink);
-  if (n === 0) return { toolpath: w.take(), notes, facts: {} };
+  if (ringCount(ink) === 0) return { toolpath: w.take(), notes, facts: {} };
   const away = cutter.diameter / 2 + (s.leave as number);
-  const outsideWorld = complement(ink, ROOM * cutter.diameter + 2 * (s.leave as number));
-  const c = inputs.clearance(outsideWorld);
+  const { loops, waste, missed } = contourLoops(inputs, s, away);
   inputs.progress(0.5);
-  const { rings, follows } = inset(c, away);
-  const nest = nestDepths(ink.parent);
-  const loops: ProfileLoop[] = [];
-  const reached = new Uint8Array(n);
-  for (let k = 0; k < ringCount(rings); k++) {
-    const ring = follows[k];
-    if (ring >= n) continue; // the frame
-    reached[ring] = 1;
-    // The world outside lies on a loop's left: clockwise loops go round pieces, counter-clockwise ones lie in holes.
-    loops.push({ xy: rings.xy, start: rings.starts[k], end: rings.starts[k + 1], depth: nest[ring], outside: ringArea(rings, k) < 0 });
+  if (missed.length > 0) {
+    const what = s.side === "outside" ? (missed.length === 1 ? "hole is" : "holes are") : missed.length === 1 ? "opening is" : "openings are";
+    notes.push({ code: "hole-too-small", severity: "warning", message: `${missed.length} ${what} too narrow for the ${formatLength(cutter.diameter)} mm cutter and will not be cut. Use a smaller cutter.`, at: { x: ink.xy[2 * ink.starts[missed[0]]], y: ink.xy[2 * ink.starts[missed[0]] + 1] } });
   }
-  const missed = [...reached].filter((r, k) => !r && nest[k] % 2 === 1).length;
-  if (missed > 0) notes.push({ code: "hole-too-small", severity: "warning", message: `${missed} ${missed === 1 ? "hole is" : "holes are"} too narrow for the ${formatLength(cutter.diameter)} mm cutter and will not be cut. Use a smaller cutter.` });
-
-  // Deepest nesting first, so that holes are cut while their piece is still held; within a depth, the nearest next.
-  const depths = [...new Set(loops.map((l) => l.depth))].sort((a, b) => b - a);
-  const facts = { tabs: 0, pieces: loops.filter((l) => l.outside).length, area: regionArea(ink) };
-  for (const d of depths) {
-    const group = loops.filter((l) => l.depth === d);
-    const ends = group.map((l) => ({ x0: l.xy[2 * l.start], y0: l.xy[2 * l.start + 1], x1: l.xy[2 * l.start], y1: l.xy[2 * l.start + 1], oneWay: true }));
-    for (const { index } of nearestOrder(ends, Number.isNaN(w.x) ? 0 : w.x, Number.isNaN(w.y) ? 0 : w.y)) facts.tabs += cutLoop(w, group[index], inputs, s);
-  }
-  return { toolpath: w.take(), notes, facts, within: outsideWorld };
-}
-
-/** How many rings lie around each. */
-function nestDepths(parent: Int32Array): Int32Array {
-  const depth = new Int32Array(parent.length);
-  for (let k = 0; k < parent.length; k++) for (let p = parent[k]; p >= 0; p = parent[p]) depth[k]++;
-  return depth;
-}
-
-/** One contour in all its passes: ramps down along itself, then once round at full depth of the pass. @returns tabs left */
-function cutLoop(w: ToolpathWriter, l: ProfileLoop, inputs: CutInputs, s: Settings): number {
-  const loop = unroll(l.xy, l.start, l.end, 0, s.direction === "conventional");
-  const total = loop.s[loop.s.length - 1];
   const depth = depthOf(inputs, s);
-  const passes = Math.max(1, Math.ceil(depth / (s.stepdown as number) - 1e-6));
-  const slope = Math.tan(((s.ramp as number) * Math.PI) / 180);
-  const half = ((s.tabWidth as number) + inputs.cutter.diameter) / 2;
-  const top = -inputs.stock.thickness + (s.tabHeight as number);
-  const tabs = l.outside && s.through ? placeTabs(loop, s.tabs as number, 2 * (half + (s.tabHeight as number))) : [];
-  w.above(loop.x[0], loop.y[0]);
-  w.to(loop.x[0], loop.y[0], 0);
-  let at = 0;
-  for (let k = 1; k <= passes; k++) {
-    const z0 = (-depth * (k - 1)) / passes;
-    const z1 = (-depth * k) / passes;
-    at = pass(w, loop, total, at, z0, z1, slope, tabs, half, top);
+  const skin = s.through ? Math.min(s.skin as number, depth / 2) : 0;
+  const rules: LeadRules = { shape: (s.lead as number) > 0 && s.side !== "on" ? "arc" : "none", right: s.direction === "conventional", reach: s.lead as number, edges: new SegmentGrid(ink), away, width: stock.width, height: stock.height };
+  const shape: PassShape = { slope: slopeOf(s), half: ((s.tabWidth as number) + cutter.diameter) / 2, top: -stock.thickness + (s.tabHeight as number), tabSlope: s.tabShape === "square" ? SQUARE_SLOPE : 1 };
+  const byHand = parsePlaces(s.tabsAt as string, "Tabs");
+  const marks: Mark[] = [];
+  let short = 0;
+  const ready = (l: ContourLoop, on: readonly Mark[] | null): Ready => {
+    let loop = unroll(l.xy, l.start, l.end, 0, s.direction === "conventional");
+    const lead = rules.shape === "none" ? null : placeLead(loop, rules);
+    if (lead) loop = begunAt(loop, lead.place);
+    const tabLength = 2 * (shape.half + (s.tabHeight as number));
+    let tabs: Tab[] = [];
+    if (l.frees && s.through) {
+      // The same places on the wall for every path along it.
+      const mine = on ?? nearOnes(byHand, loops, l);
+      tabs = mine.length > 0 ? tabsFromPlaces(loop, mine.map((m) => (Array.isArray(m) ? m : [m.x, m.y]) as [number, number])) : placeTabs(loop, s.tabs as number, tabLength);
+      if (mine.length === 0 && tabs.length < (s.tabs as number)) short++;
+    }
+    return { loop, tabs, lead };
+  };
+  const rough = s.side !== "on" && (s.lastPass as number) > 0 ? contourLoops(inputs, s, away + (s.lastPass as number)).loops : [];
+  const facts = { tabs: 0, pieces: loops.filter((l) => l.frees).length, area: regionArea(ink), skin };
+  const order = contourOrder(loops, ink.parent, 0, 0);
+  const plans = order.map((i) => ({ l: loops[i], r: ready(loops[i], null) }));
+  for (const { l, r } of plans) {
+    facts.tabs += r.tabs.length;
+    const own = r.tabs.map((t): Mark => ({ kind: "tab", ...xy(placeOn(r.loop, t.at)) }));
+    marks.push(...own);
+    if (r.lead) marks.push({ kind: "pierce", x: r.lead.x0, y: r.lead.y0 });
+    const wide = rough.filter((q) => q.ring === l.ring);
+    for (const q of wide) passes(w, ready(q, own), depth - skin, s, shape);
+    if (wide.length === 0) passes(w, r, depth - skin, s, shape);
+    else along(w, r, 0, -(depth - skin), shape, true);
+    w.lift();
   }
-  w.lift();
-  return tabs.length;
+  if (skin > 0)
+    for (const { r } of plans) {
+      along(w, r, -(depth - skin), -depth, shape, false);
+      w.lift();
+    }
+  if (short > 0) notes.push({ code: "tabs-do-not-fit", severity: "note", message: `${short} ${short === 1 ? "piece is" : "pieces are"} too small for ${s.tabs} tabs each ${formatLength(s.tabWidth as number)} mm wide: ${short === 1 ? "it gets" : "they get"} as many as fit.` });
+  return { toolpath: w.take(), notes, facts, marks, ...(s.side !== "on" && { within: waste }) };
 }
 
-/** From distance `at` along the loop: sink from z0 to z1, then once round. @returns where it ends, as a distance along the loop */
-function pass(w: ToolpathWriter, l: Loop, total: number, at: number, z0: number, z1: number, slope: number, tabs: readonly Tab[], half: number, top: number): number {
-  const rampLength = (z0 - z1) / slope;
-  const end = at + rampLength + total;
-  const marks: number[] = [at, at + rampLength, end];
-  const n = l.x.length - 1;
-  for (let turn = Math.floor(at / total); turn * total < end; turn++) for (let i = 0; i < n; i++) marks.push(turn * total + l.s[i]);
-  const wall = top - z1;
-  if (wall > 0)
-    for (let turn = Math.floor(at / total) - 1; turn * total < end; turn++)
-      for (const t of tabs) for (const d of [-half - wall, -half, half, half + wall]) marks.push(turn * total + t.at + d);
-  marks.sort((a, b) => a - b);
-  const along = marks.filter((m, i) => m >= at && m <= end && (i === 0 || m - marks[i - 1] > 1e-7));
-  const x = new Float64Array(along.length);
-  const y = new Float64Array(along.length);
-  const z = new Float64Array(along.length);
-  let seg = 0;
-  let lastTurn = NaN;
-  for (let i = 0; i < along.length; i++) {
-    const turn = Math.floor(along[i] / total);
-    const s = along[i] - turn * total;
-    if (turn !== lastTurn) seg = 0;
-    lastTurn = turn;
-    while (seg < n - 1 && l.s[seg + 1] < s) seg++;
-    const len = l.s[seg + 1] - l.s[seg];
-    const f = len > 0 ? Math.min(1, (s - l.s[seg]) / len) : 0;
-    x[i] = l.x[seg] + f * (l.x[seg + 1] - l.x[seg]);
-    y[i] = l.y[seg] + f * (l.y[seg + 1] - l.y[seg]);
-    const plain = Math.max(z1, z0 - (along[i] - at) * slope);
-    z[i] = wall > 0 ? Math.max(plain, tabLimit(tabs, total, half, top, z1, s)) : plain;
+const xy = ({ x, y }: { x: number; y: number }) => ({ x, y });
+
+/** Places by hand that are nearer to this contour than to any other. */
+function nearOnes(places: readonly [number, number][], loops: readonly ContourLoop[], mine: ContourLoop): [number, number][] {
+  const distance = (l: ContourLoop, x: number, y: number): number => {
+    let best = Infinity;
+    for (let i = l.start; i < l.end; i++) best = Math.min(best, (l.xy[2 * i] - x) ** 2 + (l.xy[2 * i + 1] - y) ** 2);
+    return best;
+  };
+  return places.filter(([x, y]) => loops.every((l) => l === mine || distance(l, x, y) >= distance(mine, x, y)));
+}
+
+/** One contour in all its passes. */
+function passes(w: ToolpathWriter, r: Ready, depth: number, s: Settings, shape: PassShape): void {
+  const n = Math.max(1, Math.ceil(depth / (s.stepdown as number) - 1e-6));
+  if (r.lead) {
+    for (let k = 1; k <= n; k++) along(w, r, (-depth * (k - 1)) / n, (-depth * k) / n, shape, false);
+    return;
   }
-  for (let i = 0; i + 1 < along.length; ) {
-    let j = i + 1;
-    while (j + 1 < along.length && z[j + 1] === z[i] && z[j] === z[i]) j++;
-    if (j > i + 1 && z[j] === z[i]) cutAlong(w, x, y, i, j, z[i]);
-    else {
-      w.to(x[i + 1], y[i + 1], z[i + 1]);
-      j = i + 1;
-    }
-    i = j;
+  w.above(r.loop.x[0], r.loop.y[0]);
+  w.to(r.loop.x[0], r.loop.y[0], 0);
+  let at = 0;
+  for (let k = 1; k <= n; k++) at = pass(w, r.loop, at, (-depth * (k - 1)) / n, (-depth * k) / n, shape, r.tabs);
+}
+
+/** Beyond where it began, mm, so that no witness stays. */
+const OVERLAP = 1;
+
+/**
+ * One pass at one depth: in by the lead where there is one, sinking along it in the waste, else sinking along the contour.
+ * @param open whether the waste beside the contour is open already, so that the cutter may go straight down there
+ */
+function along(w: ToolpathWriter, r: Ready, z0: number, z1: number, shape: PassShape, open: boolean): void {
+  const { loop, lead } = r;
+  if (!lead) {
+    w.above(loop.x[0], loop.y[0]);
+    if (z0 < 0) w.rapidTo(z0 + 0.5);
+    w.to(loop.x[0], loop.y[0], z0);
+    // Where the waste is open the ramp only takes the thin last strip.
+    pass(w, loop, 0, z0, z1, open ? { ...shape, slope: 1 } : shape, r.tabs);
+    return;
   }
-  return (at + rampLength) % total;
+  const way = leadPoints(lead, 16);
+  sinkAlong(w, { entry: "ramp", slope: shape.slope }, { z0, z1 }, Float64Array.from(way, (p) => p[0]), Float64Array.from(way, (p) => p[1]));
+  if (lead.centre) w.arc(lead.ccw, lead.centre.x, lead.centre.y, loop.x[0], loop.y[0], z1);
+  else w.to(loop.x[0], loop.y[0], z1);
+  pass(w, loop, 0, z1, z1, shape, r.tabs, OVERLAP);
+  // Away from the wall by the same turn, mirrored.
+  const end = placeOn(loop, OVERLAP);
+  const reach = lead.centre ? Math.hypot(lead.place.x - lead.centre.x, lead.place.y - lead.centre.y) : 0;
+  if (reach > 0) {
+    const side = lead.ccw ? 1 : -1;
+    const [nx, ny] = [-end.uy * side, end.ux * side];
+    w.arc(lead.ccw, end.x + reach * nx, end.y + reach * ny, end.x + reach * (nx + end.ux), end.y + reach * (ny + end.uy), z1);
+  }
 }

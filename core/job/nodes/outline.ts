@@ -1,7 +1,7 @@
-import { numbersOf } from "../../picture/frame.ts";
 import { parseHex } from "../../picture/oklab.ts";
 import { Problem } from "../../problem.ts";
 import type { Field, Settings } from "../../settings/fields.ts";
+import { parsePlaces } from "../../settings/places.ts";
 import { formatLength } from "../../units.ts";
 
 export interface OutlineContext {
@@ -21,18 +21,6 @@ const HOLD_LEAST = 0.02;
 const HOLD_MOST = 0.1;
 
 const isInk = (s: Settings): boolean => s.trace !== "colours";
-
-/** Places as the settings keep them: x y by turns, semicolons between. @throws Problem `bad-setting` */
-export function placesOf(text: string, what: string): [number, number][] {
-  return text
-    .split(";")
-    .filter((p) => p.trim())
-    .map((p) => {
-      const n = numbersOf(p, what);
-      if (n.length !== 2) throw new Problem("bad-setting", `${what}: write x y; x y … in pixels of the picture, not "${p.trim().slice(0, 40)}".`);
-      return [n[0], n[1]];
-    });
-}
 
 /** Colours as the settings keep them: #rrggbb, commas between. @throws Problem `bad-setting` */
 export function coloursOf(text: string): [number, number, number][] {
@@ -105,6 +93,6 @@ export const outlineFields: readonly Field<OutlineContext>[] = [
   { key: "round", label: "Round corners to", type: "length", help: "Every corner gets this radius, such as the cutter's. Strokes narrower than twice of it are lost.", min: 0, max: 50, step: 0.05, more: true, auto: () => ({ value: 0, reason: "as drawn" }) },
   { key: "nodesMost", label: "Nodes at most", type: "number", help: "Fewer nodes for a small controller: the hold widens until the limit is met. Corners and straight runs stay. 0 for no limit.", min: 0, max: 1000000, step: 10, more: true, auto: () => ({ value: 0, reason: "no limit" }) },
   { key: "bridges", label: "Bridges", type: "length", help: "Ties islands that would fall out when the ink is cut through: a strip this wide stays at the narrowest place. 0 for none.", min: 0, max: 100, step: 0.1, more: true, auto: () => ({ value: 0, reason: "none" }) },
-  { key: "bridgesAt", label: "Bridges by hand", type: "text", help: "Places on the picture, in pixels, where a bridge is wanted.", more: true, tool: "bridge", when: (s) => (s.bridges as number) > 0, check: (t) => void placesOf(t, "Bridges"), auto: () => ({ value: "", reason: "each at its narrowest place" }) },
-  { key: "hide", label: "Hidden pieces", type: "text", help: "Pieces left out, each by a place inside it, in pixels of the picture.", more: true, tool: "hide", check: (t) => void placesOf(t, "Hidden pieces"), auto: () => ({ value: "", reason: "none" }) },
+  { key: "bridgesAt", label: "Bridges by hand", type: "text", help: "Places on the picture, in pixels, where a bridge is wanted.", more: true, tool: "bridge", when: (s) => (s.bridges as number) > 0, check: (t) => void parsePlaces(t, "Bridges"), auto: () => ({ value: "", reason: "each at its narrowest place" }) },
+  { key: "hide", label: "Hidden pieces", type: "text", help: "Pieces left out, each by a place inside it, in pixels of the picture.", more: true, tool: "hide", check: (t) => void parsePlaces(t, "Hidden pieces"), auto: () => ({ value: "", reason: "none" }) },
 ];

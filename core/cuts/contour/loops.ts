@@ -1,0 +1,131 @@
+import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
+import { complement, ringArea, ringCount, type Rings } from "../../geometry/rings.ts";
+import type { Settings } from "../../settings/fields.ts";
+import type { CutField } from "../fields.ts";
+import type { CutInputs } from "../kind.ts";
+
+/** Which side of the shapes a contour cut runs on. */
+export const sideField = (reason: string): CutField => ({
+  key: "side",
+  label: "Cut",
+  type: "choice",
+  options: [
+    { value: "outside", label: "outside" },
+    { value: "inside", label: "inside" },
+    { value: "on", label: "on the line" },
+  ],
+  help: "Outside: the ink is the part; its outsides are cut round and its holes from within. Inside: the ink is the opening; what lies round it is the part. On the line: the cutter's middle follows the outline.",
+  auto: () => ({ value: "outside", reason }),
+});
+
+/** One contour's path, the waste on its left. */
+export interface ContourLoop {
+  xy: Float64Array;
+  start: number;
+  end: number;
+  /** index of the outline's ring it follows */
+  ring: number;
+  /** how many rings lie around that ring: deeper ones are cut first */
+  depth: number;
+  /** what is inside this loop comes loose when it is cut through */
+  frees: boolean;
+}
+
+export interface ContourLoops {
+  loops: ContourLoop[];
+  /** where the cut may open the stock */
+  waste: Rings;
+  /** clearance of the waste; null where the cut follows the line itself */
+  clearance: Clearance | null;
+  /** rings that no path could be found for: the cutter is too wide */
+  missed: number[];
+}
+
+/** Beyond the art the plan looks this many cutter diameters: room for every outside path. */
+const ROOM = 3;
+
+/** The paths `away` mm to the chosen side of every contour. */
+export function contourLoops(inputs: CutInputs, s: Settings, away: number): ContourLoops {
+  const { ink } = inputs;
+  const n = ringCount(ink);
+  const nest = nestDepths(ink.parent);
+  if (s.side === "on") {
+    const loops = Array.from({ length: n }, (_, k) => ({ xy: ink.xy, start: ink.starts[k], end: ink.starts[k + 1], ring: k, depth: nest[k], frees: ringArea(ink, k) > 0 })).filter((l) => l.end - l.start > 2);
+    return { loops, waste: ink, clearance: null, missed: [] };
+  }
+  const waste = s.side === "inside" ? ink : complement(ink, ROOM * inputs.cutter.diameter + 2 * away);
+  const clearance = inputs.clearance(waste);
+  const { rings: found, follows } = inset(clearance, away);
+  const rings = withoutDoubles(found);
+  const loops: ContourLoop[] = [];
+  const reached = new Uint8Array(n);
+  for (let k = 0; k < ringCount(rings); k++) {
+    const ring = follows[k];
+    if (ring >= n) continue; // the frame
+    reached[ring] = 1;
+    // The waste lies on a loop's left: clockwise loops go round pieces, counter-clockwise ones lie in openings.
+    const round = ringArea(rings, k) < 0;
+    loops.push({ xy: rings.xy, start: rings.starts[k], end: rings.starts[k + 1], ring, depth: nest[ring], frees: s.side === "inside" ? !round : round });
+  }
+  const missed: number[] = [];
+  for (let k = 0; k < n; k++) if (!reached[k] && (nest[k] % 2 === 1) === (s.side === "outside")) missed.push(k);
+  return { loops, waste, clearance, missed };
+}
+
+/** Points nearer together than this carry no direction, mm. */
+const DOUBLE = 1e-4;
+
+/** The same rings without points on top of each other, which would read as corners. */
+function withoutDoubles(r: Rings): Rings {
+  const xy: number[] = [];
+  const starts = new Int32Array(r.starts.length);
+  for (let k = 0; k < ringCount(r); k++) {
+    const from = xy.length;
+    for (let i = r.starts[k]; i < r.starts[k + 1]; i++) {
+      const [x, y] = [r.xy[2 * i], r.xy[2 * i + 1]];
+      if (xy.length > from && Math.abs(x - xy[xy.length - 2]) + Math.abs(y - xy[xy.length - 1]) < DOUBLE) continue;
+      xy.push(x, y);
+    }
+    while (xy.length > from + 2 && Math.abs(xy[from] - xy[xy.length - 2]) + Math.abs(xy[from + 1] - xy[xy.length - 1]) < DOUBLE) xy.length -= 2;
+    starts[k + 1] = xy.length / 2;
+  }
+  return { xy: Float64Array.from(xy), starts, parent: r.parent };
+}
+
+/** How many rings lie around each. */
+function nestDepths(parent: Int32Array): Int32Array {
+  const depth = new Int32Array(parent.length);
+  for (let k = 0; k < parent.length; k++) for (let p = parent[k]; p >= 0; p = parent[p]) depth[k]++;
+  return depth;
+}
+
+/**
+ * The order to cut contours in: a ring only after every ring inside it, and among those that may be next always the
+ * nearest. @returns indices into `loops`
+ */
+export function contourOrder(loops: readonly ContourLoop[], parent: Int32Array, x: number, y: number): number[] {
+  const waiting = new Map<number, number>();
+  const above = loops.map((l) => {
+    // The nearest ring around that is cut too.
+    for (let p = parent[l.ring] ?? -1; p >= 0; p = parent[p]) if (loops.some((m) => m.ring === p)) return p;
+    return -1;
+  });
+  for (const p of above) if (p >= 0) waiting.set(p, (waiting.get(p) ?? 0) + 1);
+  const left = new Set(loops.keys());
+  const out: number[] = [];
+  while (left.size > 0) {
+    let best = -1;
+    let near = Infinity;
+    for (const i of left) {
+      if ((waiting.get(loops[i].ring) ?? 0) > 0) continue;
+      const l = loops[i];
+      const d = (l.xy[2 * l.start] - x) ** 2 + (l.xy[2 * l.start + 1] - y) ** 2;
+      if (d < near) [near, best] = [d, i];
+    }
+    left.delete(best);
+    out.push(best);
+    if (above[best] >= 0) waiting.set(above[best], waiting.get(above[best])! - 1);
+    [x, y] = [loops[best].xy[2 * loops[best].start], loops[best].xy[2 * loops[best].start + 1]];
+  }
+  return out;
+}

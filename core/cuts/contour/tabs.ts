@@ -1,0 +1,55 @@
+import type { Loop } from "../../toolpath/loops.ts";
+import { Bending, nearestPlace } from "./gentle.ts";
+
+/** A bridge of stock along a loop: its middle, as a distance from the loop's beginning, mm. */
+export interface Tab {
+  at: number;
+}
+
+/** Corners closer to a tab than this much of its length make a bad place for it. */
+const CORNER_WINDOW = 0.75;
+/** Places tried for each tab. */
+const TRIES = 25;
+
+/**
+ * Tabs evenly round a loop, each moved to the gentlest run within its share: bending is summed over the tab's length and
+ * a little beyond, and the place where least of it falls is taken. Fewer than asked where they would run into each other.
+ */
+export function placeTabs(l: Loop, count: number, length: number): Tab[] {
+  const bending = new Bending(l);
+  const { total } = bending;
+  if (count < 1 || total < 2 * length) return [];
+  count = Math.min(count, Math.floor(total / (2 * length)));
+  const share = total / count;
+  const out: Tab[] = [];
+  for (let k = 0; k < count; k++) {
+    const middle = (k + 0.5) * share;
+    let best = middle;
+    let least = Infinity;
+    for (let q = 0; q < TRIES; q++) {
+      const off = (q / (TRIES - 1) - 0.5) * (share - length) * 0.8;
+      const at = (middle + off + total) % total;
+      const b = bending.near(at, length * CORNER_WINDOW) + (1e-3 * Math.abs(off)) / share;
+      if (b < least) {
+        least = b;
+        best = at;
+      }
+    }
+    out.push({ at: best });
+  }
+  return out;
+}
+
+/** Tabs placed by hand, each on the loop at its nearest place. */
+export const tabsFromPlaces = (l: Loop, places: readonly (readonly [number, number])[]): Tab[] => places.map(([x, y]) => ({ at: nearestPlace(l, x, y).s }));
+
+/** Lowest z allowed at distance s along the loop: `top` over a tab, falling away at `slope` on either side of it. */
+export function tabLimit(tabs: readonly Tab[], total: number, half: number, top: number, bottom: number, s: number, slope: number): number {
+  let limit = bottom;
+  for (const t of tabs) {
+    let d = Math.abs((s % total) - t.at);
+    d = Math.min(d, total - d);
+    limit = Math.max(limit, Math.min(top, top - (d - half) * slope));
+  }
+  return limit;
+}

@@ -1,0 +1,63 @@
+import { cutAlong, type Loop } from "../../toolpath/loops.ts";
+import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
+import { type Tab, tabLimit } from "../contour/tabs.ts";
+
+/** What every pass along a contour keeps to. */
+export interface PassShape {
+  /** fall over run when sinking along the contour */
+  slope: number;
+  /** half of what a tab takes of the path: its own width and the cutter's; mm */
+  half: number;
+  /** z of a tab's top */
+  top: number;
+  /** how steeply the path climbs over a tab, rise over run */
+  tabSlope: number;
+}
+
+/**
+ * From distance `at` along the loop: sink from z0 to z1, then once round and `overlap` mm beyond, over the tabs.
+ * @returns where it ends, as a distance along the loop
+ */
+export function pass(w: ToolpathWriter, l: Loop, at: number, z0: number, z1: number, shape: PassShape, tabs: readonly Tab[], overlap = 0): number {
+  const n = l.x.length - 1;
+  const total = l.s[n];
+  const rampLength = (z0 - z1) / shape.slope;
+  const end = at + rampLength + total + overlap;
+  const marks: number[] = [at, at + rampLength, end];
+  for (let turn = Math.floor(at / total); turn * total < end; turn++) for (let i = 0; i < n; i++) marks.push(turn * total + l.s[i]);
+  const wall = shape.top - z1;
+  if (wall > 0)
+    for (let turn = Math.floor(at / total) - 1; turn * total < end; turn++)
+      for (const t of tabs) for (const d of [-shape.half - wall / shape.tabSlope, -shape.half, shape.half, shape.half + wall / shape.tabSlope]) marks.push(turn * total + t.at + d);
+  marks.sort((a, b) => a - b);
+  const along = marks.filter((m, i) => m >= at && m <= end && (i === 0 || m - marks[i - 1] > 1e-7));
+  const x = new Float64Array(along.length);
+  const y = new Float64Array(along.length);
+  const z = new Float64Array(along.length);
+  let seg = 0;
+  let lastTurn = NaN;
+  for (let i = 0; i < along.length; i++) {
+    const turn = Math.floor(along[i] / total);
+    const s = along[i] - turn * total;
+    if (turn !== lastTurn) seg = 0;
+    lastTurn = turn;
+    while (seg < n - 1 && l.s[seg + 1] < s) seg++;
+    const len = l.s[seg + 1] - l.s[seg];
+    const f = len > 0 ? Math.min(1, (s - l.s[seg]) / len) : 0;
+    x[i] = l.x[seg] + f * (l.x[seg + 1] - l.x[seg]);
+    y[i] = l.y[seg] + f * (l.y[seg + 1] - l.y[seg]);
+    const plain = Math.max(z1, z0 - (along[i] - at) * shape.slope);
+    z[i] = wall > 0 ? Math.max(plain, tabLimit(tabs, total, shape.half, shape.top, z1, s, shape.tabSlope)) : plain;
+  }
+  for (let i = 0; i + 1 < along.length; ) {
+    let j = i + 1;
+    while (j + 1 < along.length && z[j + 1] === z[i] && z[j] === z[i]) j++;
+    if (j > i + 1 && z[j] === z[i]) cutAlong(w, x, y, i, j, z[i]);
+    else {
+      w.to(x[i + 1], y[i + 1], z[i + 1]);
+      j = i + 1;
+    }
+    i = j;
+  }
+  return (at + rampLength) % total;
+}
