@@ -25,15 +25,17 @@ export function configure(job: JobDocument, o: MakeOptions): void {
   }
   if (o.reduce !== undefined) set(/^\d+$/.test(o.reduce) ? "outline.nodesMost" : "outline.hold", o.reduce);
   if (o.drawing !== undefined) job.drawing = drawingStyle(o.drawing);
+  const main = job.cuts.findLast((c) => !c.target);
   for (const [path, value] of o.named) set(path, value);
-  const main = job.cuts.find((c) => !c.target);
   if (o.depth !== undefined && main) {
-    if (main.kind === "profile") {
-      set(`${main.id}.through`, "off");
-      set(`${main.id}.depth`, o.depth);
-    } else if (o.depth === "none") set(`${main.id}.limited`, "off");
-    else set(`${main.id}.floor`, o.depth);
+    const has = (key: string) => cutKind(main.kind).fields.some((f) => f.key === key);
+    if (o.depth === "none") set(`${main.id}.${has("through") ? "through" : "limited"}`, has("through") ? "on" : "off");
+    else {
+      if (has("through")) set(`${main.id}.through`, "off");
+      set(`${main.id}.${has("floor") ? "floor" : "depth"}`, o.depth);
+    }
   }
+  if (main && o.named.some(([path]) => path === "main.second")) set(`${main.id}.crossed`, "on");
   if (o.tabs !== undefined && main?.kind === "profile") set(`${main.id}.tabs`, o.tabs === "none" ? "0" : o.tabs);
   if (o.border !== undefined && main?.kind === "vcarve") {
     const [kind, width] = o.border.split(":");
@@ -49,12 +51,19 @@ export function configure(job: JobDocument, o: MakeOptions): void {
 
 function applySetting(job: JobDocument, path: string, value: string): void {
   const [id, key] = path.split(".");
+  if (id === "cuts") {
+    // Every cut that has such a setting.
+    const having = job.cuts.filter((c) => cutKind(c.kind).fields.some((f) => f.key === key));
+    if (having.length === 0) throw new Problem("bad-setting", `--${key} ${value}: no cut of this job has a ${key}.`);
+    for (const c of having) applySetting(job, `${c.id}.${key}`, value);
+    return;
+  }
   if (id === "stock") {
     if (key !== "margin") throw new Problem("bad-setting", `"${path}" is not a setting. Of the stock only stock.margin is set this way.`);
     job.stock.margin = parseSetting({ key, label: "Margin", type: "length", min: 0, max: 500, auto: () => ({ value: 0, reason: "" }) }, value) as number;
     return;
   }
-  const part = [...job.nodes, ...job.cuts].find((p) => p.id === id || p.kind === id);
+  const part = [...job.nodes, ...job.cuts].find((p) => p.id === id || p.kind === id) ?? (id === "main" ? job.cuts.findLast((c) => !c.target) : undefined);
   if (!part) throw new Problem("bad-setting", `"${path}": there is no "${id}" in this job. Parts: ${[...job.nodes, ...job.cuts].map((p) => p.id).join(", ")}.`);
   const fields = (NODES.find((n) => n.kind === part.kind) ?? cutKind(part.kind)).fields as readonly Field<never>[];
   const field = fields.find((f) => f.key === key);

@@ -34,10 +34,8 @@ export async function make(args: string[], print: (line: string) => void): Promi
     const name = basename(o.input);
     decoded = await decodePicture(bytes, name);
     const sha = sha256(bytes);
-    const main = o.cutter ? parseCutter(o.cutter) : undefined;
-    const clear = o.clear && o.clear !== "none" ? parseCutter(o.clear) : null;
     if (o.material) materialById(o.material);
-    const job = startJob(o.as, { sha, name, width: decoded.width, height: decoded.height }, { ...o.stock }, { main, clear });
+    const job = startJob(o.as, { sha, name, width: decoded.width, height: decoded.height }, { ...o.stock }, { main: o.cutter.map(parseCutter), clear: o.clear.filter((c) => c !== "none").map(parseCutter), rest: o.rest.map(parseCutter) });
     configure(job, o);
     file = { job, assets: new Map([[sha, { name, bytes }]]) };
   }

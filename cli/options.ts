@@ -1,7 +1,9 @@
 import { parseArgs } from "node:util";
 import { Problem } from "@oaken/core/problem";
 import { parseLength } from "@oaken/core/units";
+import { FORMS } from "@oaken/core/cutters/rack";
 import { ZEROS, type StockSettings } from "@oaken/core/job/document";
+import { OUTCOMES } from "@oaken/core/job/outcomes";
 
 /** Options that are settings of a part by another name: part and field. `main` is the cut that the outcome is about. */
 export const SETTINGS: Record<string, { path: string; value: string; about: string }> = {
@@ -22,6 +24,24 @@ export const SETTINGS: Record<string, { path: string; value: string; about: stri
   crop: { path: "picture.crop", value: "X,Y,W,H", about: "part of the picture kept, pixels" },
   turn: { path: "picture.turn", value: "DEG", about: "straightens, counter-clockwise" },
   square: { path: "picture.corners", value: "X,Y,X,Y,X,Y,X,Y", about: "four corners that become a rectangle, pixels" },
+  stepover: { path: "cuts.stepover", value: "MM", about: "distance between passes" },
+  stepdown: { path: "cuts.stepdown", value: "MM", about: "depth of each pass" },
+  entry: { path: "cuts.entry", value: "auto|helix|ramp|plunge", about: "how the cutter gets into solid stock" },
+  ramp: { path: "cuts.ramp", value: "DEG", about: "how steeply it sinks" },
+  way: { path: "main.way", value: "rings|lines|even", about: "how an area is cleared or filled" },
+  angle: { path: "main.angle", value: "DEG", about: "of lines in a pocket or hatch" },
+  second: { path: "main.second", value: "DEG", about: "crossing lines of a hatch" },
+  spacing: { path: "main.spacing", value: "MM", about: "between lines of a hatch" },
+  finish: { path: "main.finish", value: "MM", about: "left for a pass round a pocket's walls" },
+  first: { path: "main.first", value: "floor|walls", about: "what a pocket does first" },
+  leave: { path: "main.leave", value: "MM", about: "stock kept on the walls" },
+  direction: { path: "cuts.direction", value: "climb|conventional", about: "way round" },
+  side: { path: "main.side", value: "outside|inside|on", about: "side of the outline that is cut" },
+  skin: { path: "main.skin", value: "MM", about: "onion skin taken last" },
+  lead: { path: "main.lead", value: "MM", about: "length of the way in" },
+  overcut: { path: "main.overcut", value: "MM", about: "past a plasma contour's beginning" },
+  peck: { path: "main.peck", value: "MM", about: "depth of each peck of a drill" },
+  ridge: { path: "main.ridge", value: "MM", about: "left between a V cutter's passes over a floor" },
   erase: { path: "picture.erase", value: "LIST", about: "marks wiped off: rect x y w h; spot x y; …" },
 };
 
@@ -34,8 +54,9 @@ export interface MakeOptions {
   stock?: Pick<StockSettings, "width" | "height" | "thickness">;
   zero?: string;
   material?: string;
-  cutter?: string;
-  clear?: string;
+  cutter: string[];
+  clear: string[];
+  rest: string[];
   depth?: string;
   ink?: string;
   invert: boolean;
@@ -57,7 +78,7 @@ const named = Object.entries(SETTINGS)
   .map(([k, s]) => `  ${`--${k} ${s.value}`.padEnd(34)} ${s.about}`)
   .join("\n");
 
-export const USAGE = `oaken make PICTURE --as sign|raised|cutout --out DIR [options]
+export const USAGE = `oaken make PICTURE --as ${OUTCOMES.map((o) => o.id).join("|")} --out DIR [options]
 oaken make job.json --out DIR [options]
 oaken outline PICTURE --size W --out DIR [options]
   lengths in mm, or with a unit (6in)
@@ -65,8 +86,11 @@ oaken outline PICTURE --size W --out DIR [options]
   --stock WxHxT          stock as measured
   --zero CORNER          ${ZEROS[0]} … ${ZEROS[ZEROS.length - 1]}
   --material ID          --dialect ID          --cell MM
-  --cutter SPEC          flat:D, ball:D, v:ANGLE:D[:TIP], taper:TIPRADIUS:HALFANGLE:D, or an id of the rack
-  --clear SPEC|none      clearing cutter before a V cutter
+oaken check PROGRAM --stock WxHxT --cutter SPEC [--zero CORNER]
+  --cutter SPEC          ${FORMS}, or an id of the rack; twice for a cut-out roughed by the first
+  --clear SPEC           clearing cutter before a V cutter; again for the next, smaller one
+  --rest SPEC            a smaller cutter for what the pocket's leaves; again for the next
+  --kerf MM              a torch with this kerf, for plasma
   --depth F|none         the floor; for a cut-out through the stock when not given
   --ink auto|0..1        --invert
   --channels R,G,B       how much red, green and blue count
@@ -80,13 +104,14 @@ ${named}`;
 /** @throws Problem `usage` or what is wrong with a value */
 export function parseMake(args: string[]): MakeOptions {
   const text = { type: "string" } as const;
+  const many = { type: "string", multiple: true } as const;
   let parsed;
   try {
     parsed = parseArgs({
       args: joinNegative(args),
       allowPositionals: true,
       options: {
-        as: text, out: text, size: text, stock: text, zero: text, material: text, cutter: text, clear: text, depth: text, ink: text, channels: text, reduce: text,
+        as: text, out: text, size: text, stock: text, zero: text, material: text, cutter: many, clear: many, rest: many, kerf: text, depth: text, ink: text, channels: text, reduce: text,
         border: text, tabs: text, dialect: text, cell: text, drawing: text, set: { type: "string", multiple: true }, invert: { type: "boolean" }, json: { type: "boolean" }, force: { type: "boolean" },
         ...Object.fromEntries(Object.keys(SETTINGS).map((k) => [k, text])),
       },
@@ -106,8 +131,9 @@ export function parseMake(args: string[]): MakeOptions {
     stock: v.stock === undefined ? undefined : parseStock(v.stock),
     zero: v.zero,
     material: v.material,
-    cutter: v.cutter,
-    clear: v.clear,
+    cutter: v.kerf !== undefined ? [`torch:${v.kerf}`] : ((v.cutter as string[] | undefined) ?? []),
+    clear: (v.clear as string[] | undefined) ?? [],
+    rest: (v.rest as string[] | undefined) ?? [],
     depth: v.depth,
     ink: v.ink === "auto" ? undefined : v.ink,
     invert: v.invert ?? false,
@@ -145,7 +171,8 @@ function positive(option: string, value: string, most: number): number {
   return mm;
 }
 
-function parseStock(value: string): { width: number; height: number; thickness: number } {
+/** Stock from WxHxT. @throws Problem `bad-stock` */
+export function parseStock(value: string): { width: number; height: number; thickness: number } {
   const parts = value.split(/\s*[x×]\s*/i);
   if (parts.length !== 3) throw new Problem("bad-stock", `--stock ${value}: write width x height x thickness, such as 300x200x18.`);
   const [width, height, thickness] = parts.map((p, i) => positive("--stock", p, i === 2 ? 500 : 10000));

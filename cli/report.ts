@@ -2,7 +2,7 @@ import type { Clearance } from "@oaken/core/geometry/clearance/clearance";
 import type { Finding } from "@oaken/core/inspect/finding";
 import type { BuildResult } from "@oaken/core/job/build";
 import type { ChainResult } from "@oaken/core/job/chain";
-import { zeroPoint } from "@oaken/core/job/document";
+import { stopWords, zeroPoint } from "@oaken/core/job/document";
 import { outlineFigures } from "@oaken/core/outline/figures";
 import type { Outputs } from "@oaken/files/outputs";
 
@@ -35,6 +35,7 @@ export function reportOf(build: BuildResult, findings: readonly Finding[], outpu
   for (const z of proof.z) if (z < zMin) zMin = z;
   const place = chain!.place;
   const on = build.cuts.filter((c) => c.cut.on);
+  const lost = new Map(build.cuts.map((c, i) => [c.id, build.lost?.cuts[i] ?? null]));
   return {
     name: job.name,
     picture,
@@ -47,13 +48,16 @@ export function reportOf(build: BuildResult, findings: readonly Finding[], outpu
       return {
         kind: c.cut.kind,
         name: c.cut.name,
-        cutter: { kind: cutter.kind, diameter: cutter.diameter, angle: cutter.angle, tip: cutter.kind === "v" ? (cutter.tip ?? 0) : undefined, tipRadius: cutter.tipRadius, halfAngle: cutter.halfAngle },
+        cutter: { kind: cutter.kind, diameter: cutter.diameter, angle: cutter.angle, tip: cutter.kind === "v" ? (cutter.tip ?? 0) : undefined, kerf: cutter.kind === "torch" ? cutter.diameter : undefined, tipRadius: cutter.tipRadius, halfAngle: cutter.halfAngle },
         program: outputs.programs.find((p) => p.cuts.includes(i))?.name ?? null,
         moves: c.toolpath.kind.length,
         minZ: to(c.figures.minZ, 4),
         cutLength: to(c.figures.cutLength, 2),
         rapidLength: to(c.figures.rapidLength, 2),
         seconds: to(c.seconds, 1),
+        stop: c.cut.stop && stopWords(c.cut.stop),
+        left: ((l) => l && { area: to(l.area, 2), lost: to(l.lost, 2), lostHeight: to(l.lostHeight, 3), uncut: to(l.uncut, 2), uncutHeight: to(l.uncutHeight, 3) })(lost.get(c.id)),
+        facts: Object.fromEntries(Object.entries(c.facts).map(([k, v]) => [k, to(v, 4)])),
         settings: Object.fromEntries(Object.entries(c.resolved).map(([k, r]) => [k, { value: r.value, reason: r.reason }])),
       };
     }),

@@ -74,7 +74,7 @@ export async function seed(say: (line: string) => void): Promise<number> {
     say(`Making the demo job ${d.name} …`);
     const bytes = await scan(d.drawing(), d.faults);
     const asset = await keepPicture(bytes, d.file);
-    const job = startJob(d.outcome, asset, d.stock, { clear: d.outcome === "cutout" || d.outcome === "engrave" ? null : cutterFromRack(d.outcome === "raised" ? "flat3" : "flat2") });
+    const job = startJob(d.outcome, asset, d.stock, { clear: d.outcome === "raised" ? [cutterFromRack("flat3")] : d.outcome === "sign" ? [cutterFromRack("flat2")] : [] });
     job.name = d.name;
     d.adjust(job);
     const card = await createJob(job, "demo");

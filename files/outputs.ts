@@ -1,7 +1,7 @@
 import { materialById } from "@oaken/core/cutters/materials";
 import { drawingFiles } from "@oaken/core/job/drawings";
 import type { BuildResult } from "@oaken/core/job/build";
-import { zeroPoint, zeroWords } from "@oaken/core/job/document";
+import { stopWords, zeroPoint, zeroWords } from "@oaken/core/job/document";
 import { dialectById } from "@oaken/core/output/gcode/dialects";
 import { writePrograms, type Program } from "@oaken/core/output/gcode/writer";
 import { heightMap } from "@oaken/core/output/heightmap";
@@ -29,7 +29,7 @@ export async function makeOutputs(build: BuildResult, from: string): Promise<Out
   const { job, proof } = build;
   const on = build.cuts.filter((c) => c.cut.on);
   const programs = writePrograms(
-    on.map((c) => ({ name: c.cut.name, cutter: c.cut.cutter, spindle: c.values.spindle as number, toolpath: c.toolpath })),
+    on.map((c) => ({ name: c.cut.name, cutter: c.cut.cutter, spindle: c.values.spindle as number, toolpath: c.toolpath, stop: c.cut.stop && stopWords(c.cut.stop) })),
     dialectById(job.dialect),
     zeroPoint(job.stock),
     { job: job.name, zero: zeroWords(job.stock.zero), from },

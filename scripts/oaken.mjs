@@ -113,6 +113,7 @@ const tasks = {
   },
   make: () => cli("make"),
   outline: () => cli("outline"),
+  check: () => cli("check"),
   async test() {
     install();
     chromium();
@@ -163,7 +164,7 @@ const tasks = {
     rmSync(folder, { recursive: true });
   },
   help() {
-    console.log("oaken start · dev · test · make · outline · bench · shots — see README.md");
+    console.log("oaken start · dev · test · make · outline · check · bench · shots — see README.md");
   },
 };
 

@@ -3,15 +3,20 @@ import { coarsePicture } from "./rules/coarse-picture.ts";
 import { cutOutside } from "./rules/cut-outside.ts";
 import { cutterHeight } from "./rules/cutter-height.ts";
 import { depthAgainstStock } from "./rules/depth-against-stock.ts";
+import { duplicateCuts } from "./rules/duplicate-cuts.ts";
 import { droppedSpecks } from "./rules/dropped-specks.ts";
+import { leftStanding } from "./rules/left-standing.ts";
+import { loosePieces } from "./rules/loose-pieces.ts";
 import { noFloor } from "./rules/no-floor.ts";
 import { offStock } from "./rules/off-stock.ts";
+import { order } from "./rules/order.ts";
 import { planNotes } from "./rules/plan-notes.ts";
 import { staleProgram } from "./rules/stale-program.ts";
+import { sweptMoves } from "./rules/swept-moves.ts";
 import { thinStrokes } from "./rules/thin-strokes.ts";
 
 /** Every rule; one line each. */
-const RULES: readonly Rule[] = [cutOutside, offStock, depthAgainstStock, noFloor, cutterHeight, thinStrokes, coarsePicture, droppedSpecks, planNotes, staleProgram];
+const RULES: readonly Rule[] = [cutOutside, sweptMoves, offStock, depthAgainstStock, noFloor, cutterHeight, order, loosePieces, leftStanding, thinStrokes, duplicateCuts, coarsePicture, droppedSpecks, planNotes, staleProgram];
 
 const ORDER = { stop: 0, warning: 1, note: 2 };
 

@@ -59,6 +59,14 @@ export interface ChainResult extends PictureResult {
   timings: { tone: number; outline: number };
 }
 
+/** The content's name of the picture that an outline is traced from. @throws Problem `no-picture` */
+export function pictureBehind(job: JobDocument, outlineId: string): string {
+  const read = (id: string | undefined) => job.nodes.find((n) => n.id === id);
+  const picture = read(read(read(outlineId)?.reads[0])?.reads[0]);
+  if (!picture?.asset) throw new Problem("no-picture", "This job has no picture yet. Drop one on the page.");
+  return picture.asset.sha;
+}
+
 /**
  * Follows a chain from an outline node to its picture, frames it and works out its tone.
  * @param coarse for a preview: a smaller copy of the framed picture

@@ -32,6 +32,19 @@ export interface JobNode {
   asset?: { sha: string; name: string; width: number; height: number };
 }
 
+/** A pause before a cut, with what to do in it. */
+export interface Stop {
+  what: StopKind;
+  /** more than the kind says */
+  note: string;
+}
+
+export const STOPS = { stain: "Stain", paint: "Paint", mask: "Mask", flip: "Flip the stock", zero: "Set the work zero again", cutter: "Change the cutter", look: "Look at it", other: "Stop" } as const;
+export type StopKind = keyof typeof STOPS;
+
+/** A stop in words. */
+export const stopWords = (s: Stop): string => (s.note ? `${STOPS[s.what]}: ${s.note}` : STOPS[s.what]);
+
 export interface JobCut {
   id: string;
   kind: string;
@@ -41,6 +54,10 @@ export interface JobCut {
   reads: string[];
   /** the cut it prepares */
   target?: string;
+  /** what a person does before it */
+  stop?: Stop;
+  /** cuts with the same group are switched and moved together */
+  group?: string;
   cutter: Cutter;
   settings: Settings;
 }

@@ -10,7 +10,7 @@ import type { Raster } from "../picture/raster.ts";
 import { buildJob } from "./build.ts";
 import { type JobDocument, zeroPoint, ZEROS } from "./document.ts";
 import { Derived } from "./hash.ts";
-import { startJob } from "./outcomes.ts";
+import { outcomeById, OUTCOMES, startJob } from "./outcomes.ts";
 import { checkJob } from "./schema.ts";
 
 /** A picture of a thick ring beside a thin stroke, 600 × 400. */
@@ -28,7 +28,7 @@ function picture(): Raster {
 const raster = picture();
 const asset = { sha: "a".repeat(64), name: "ring.png", width: 600, height: 400 };
 const make = (outcome: string, edit: (j: JobDocument) => void = () => {}) => {
-  const job = startJob(outcome, asset, { width: 150, height: 100, thickness: 12 }, { clear: outcome === "cutout" ? null : cutterFromRack("flat3") });
+  const job = startJob(outcome, asset, { width: 150, height: 100, thickness: 12 }, outcomeById(outcome).takes?.clear ? { clear: [cutterFromRack("flat3")] } : {});
   edit(job);
   return checkJob(job);
 };
@@ -54,6 +54,17 @@ describe("a cut where nothing may be cut", () => {
       const stray = inspect({ build: withStrayMove(b) }).find((f) => f.code === "cut-outside");
       expect(stray?.severity).toBe("stop");
       expect(stray?.message).toMatch(/do not run the program/);
+    });
+});
+
+describe("every cut of every outcome", () => {
+  for (const { id } of OUTCOMES)
+    it(`begins above the stock, and ends there: ${id}`, () => {
+      for (const c of build(make(id)).cuts) {
+        const t = c.toolpath;
+        if (t.kind.length === 0) continue;
+        expect([t.kind[0], t.z[0] > 0, t.z[t.z.length - 1] > 0]).toEqual([0, true, true]);
+      }
     });
 });
 

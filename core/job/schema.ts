@@ -3,7 +3,7 @@ import { CUTS } from "../cuts/register.ts";
 import { Problem } from "../problem.ts";
 import { DRAWING_STYLES } from "../output/dxf.ts";
 import { settingsSchema } from "../settings/fields.ts";
-import { JOB_FORMAT, JOB_VERSION, type JobDocument, ZEROS } from "./document.ts";
+import { JOB_FORMAT, JOB_VERSION, type JobDocument, STOPS, ZEROS } from "./document.ts";
 import { NODES } from "./nodes/register.ts";
 
 const length = { type: "number", exclusiveMinimum: 0, maximum: 10000 };
@@ -77,7 +77,7 @@ export const jobSchema = {
         type: "object",
         required: ["id", "kind", "name", "on", "reads", "cutter", "settings"],
         additionalProperties: false,
-        properties: { id, kind: id, name, on: { type: "boolean" }, reads: { type: "array", items: id, maxItems: 50 }, target: id, cutter, settings: { type: "object" } },
+        properties: { id, kind: id, name, on: { type: "boolean" }, reads: { type: "array", items: id, maxItems: 50 }, target: id, cutter, settings: { type: "object" }, group: name, stop: { type: "object", required: ["what", "note"], additionalProperties: false, properties: { what: { enum: Object.keys(STOPS) }, note: name } } },
       },
     },
     machine,

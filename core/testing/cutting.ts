@@ -12,6 +12,7 @@ import { noProgress } from "../problem.ts";
 import { newSurface, type Surface } from "../proof/surface.ts";
 import { sweep } from "../proof/sweep.ts";
 import { resolve, type Settings } from "../settings/fields.ts";
+import { RAPID } from "../toolpath/toolpath.ts";
 
 /** Plans one cut on a region the way a job would, for tests: stock 100 × 100 × 20 mm of ash. */
 export function planOn(kind: string, ink: Rings, cutter: string, own: Settings, peers: { target?: Peer; helpers?: Peer[]; earlier?: Peer[] } = {}, lines: Lines | null = null): Planned & { values: Settings } {
@@ -31,7 +32,11 @@ export function planOn(kind: string, ink: Rings, cutter: string, own: Settings, 
     },
     progress: noProgress,
   };
-  return { ...k.plan(inputs, values), values };
+  const plan = k.plan(inputs, values);
+  // Every cut begins with a rapid above the stock: where the machine comes from is not known.
+  const t = plan.toolpath;
+  if (t.kind.length > 0 && (t.kind[0] !== RAPID || t.z[0] <= 0)) throw new Error(`${kind} begins with a move of kind ${t.kind[0]} at z ${t.z[0]}`);
+  return { ...plan, values };
 }
 
 /** Sweeps planned cuts over fresh stock of 100 × 100 mm. */

@@ -15,6 +15,9 @@ import { Pick } from "../ui/pick.tsx";
 import { Toggle } from "../ui/toggle.tsx";
 import { beginAddress, ChooseFile, DropAnywhere, PICTURES, useTaking, type Waiting, waitingPictures } from "./drop.tsx";
 
+/** What of the stock a person has said: the rest is the outcome's own. */
+const unusual = (stock: typeof USUAL_STOCK): Partial<typeof USUAL_STOCK> => Object.fromEntries(Object.entries(stock).filter(([k, v]) => v !== USUAL_STOCK[k as keyof typeof USUAL_STOCK]));
+
 /** A dropped picture: what it is good for, at which size, and what it would become. */
 export function BeginPage() {
   const query = useSearchParams();
@@ -40,7 +43,7 @@ export function BeginPage() {
     () =>
       Object.fromEntries(
         OUTCOMES.map((o) => {
-          const job = startJob(o.id, asset, stock, { clear: cutterFromRack("flat3") });
+          const job = startJob(o.id, asset, o.stock ? unusual(stock) : stock, o.takes?.clear ? { clear: [cutterFromRack("flat3")] } : {});
           job.name = asset.name.replace(/\.[^.]+$/, "").replace(/[-_]+/g, " ");
           if (ownWidth !== null) job.nodes[0].settings.width = ownWidth;
           if (cures.smooth) job.nodes.find((n) => n.kind === "tone")!.settings.smooth = cures.smooth;

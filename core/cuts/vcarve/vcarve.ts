@@ -105,7 +105,8 @@ function cut(w: ToolpathWriter, parts: readonly Trail[]): void {
     const t = reverse ? backwards(parts[index]) : parts[index];
     if (level(t)) {
       // Floor rings: as few lines and arcs as hold them.
-      if (Math.hypot(t.x[0] - w.x, t.y[0] - w.y, t.z[0] - w.z) > 1e-6) {
+      // Written so that a cutter that is nowhere yet comes down too.
+      if (!(Math.hypot(t.x[0] - w.x, t.y[0] - w.y, t.z[0] - w.z) <= 1e-6)) {
         w.above(t.x[0], t.y[0]);
         w.plunge(t.z[0]);
       }

@@ -1,10 +1,12 @@
 import { formatLength } from "../../units.ts";
-import type { Rule } from "../finding.ts";
+import type { ChainResult } from "../../job/chain.ts";
+import type { Finding, Rule } from "../finding.ts";
 
 /** Pieces and pinholes that were dropped for their size. */
-export const droppedSpecks: Rule = ({ build }) => {
-  if (!build.chain || build.chain.result.dropped === 0) return [];
-  const { result, outline, values } = build.chain;
+export const droppedSpecks: Rule = ({ build }) => [...build.chains.values()].flatMap(check);
+
+function check({ result, outline, values }: ChainResult): Finding[] {
+  if (result.dropped === 0) return [];
   const n = result.dropped;
   return [
     {
@@ -15,4 +17,4 @@ export const droppedSpecks: Rule = ({ build }) => {
       at: { x: result.droppedAt[0], y: result.droppedAt[1] },
     },
   ];
-};
+}

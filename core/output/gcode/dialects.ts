@@ -14,12 +14,15 @@ export interface Dialect {
   extension: string;
   /** seconds to wait after the spindle starts, as G4 P */
   dwell: number;
+  /** how a torch is lit and put out */
+  torchOn: string;
+  torchOff: string;
 }
 
 /** Every dialect there is; one line each. */
 export const DIALECTS: readonly Dialect[] = [
-  { id: "mm-per-cutter", name: "Millimetres, one program for each cutter", unit: "mm", decimals: 3, files: "cutter", arcs: true, extension: "nc", dwell: 3 },
-  { id: "inch-toolchange", name: "Inches, tool changes inside one program", unit: "in", decimals: 4, files: "all", arcs: true, extension: "nc", dwell: 3 },
+  { id: "mm-per-cutter", name: "Millimetres, one program for each cutter", unit: "mm", decimals: 3, files: "cutter", arcs: true, extension: "nc", dwell: 3, torchOn: "M3", torchOff: "M5" },
+  { id: "inch-toolchange", name: "Inches, tool changes inside one program", unit: "in", decimals: 4, files: "all", arcs: true, extension: "nc", dwell: 3, torchOn: "M3", torchOff: "M5" },
 ];
 
 export const unitScale = (d: Dialect): number => (d.unit === "mm" ? 1 : 1 / MM_PER_INCH);

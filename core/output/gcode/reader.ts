@@ -1,6 +1,6 @@
 import { Problem } from "../../problem.ts";
 import { MM_PER_INCH } from "../../units.ts";
-import { ARC_CCW, ARC_CW, FEED, RAPID, type Toolpath } from "../../toolpath/toolpath.ts";
+import { ARC_CCW, ARC_CW, FEED, RAPID, TORCH_OFF, TORCH_ON, type Toolpath } from "../../toolpath/toolpath.ts";
 
 /** What a program does, in mm from its own zero. Straight-down feeds read as feeds: G-code does not tell them apart. */
 export interface ReadProgram {
@@ -18,9 +18,10 @@ const PASSED = new Set([17, 40, 49, 54, 55, 56, 57, 58, 59, 61, 64, 80, 94]);
 /**
  * Reads G-code independently of the writer: words in any order, modal motion, absolute or incremental distances,
  * G2/G3 by centre or radius, comments in brackets and after semicolons.
+ * @param torch reads M3 and M5 as a torch lit and put out, the dwell after M3 as its wait
  * @throws Problem `bad-program` with the line number
  */
-export function readProgram(text: string): ReadProgram {
+export function readProgram(text: string, torch = false): ReadProgram {
   const kind: number[] = [];
   const xs: number[] = [];
   const ys: number[] = [];
@@ -41,6 +42,17 @@ export function readProgram(text: string): ReadProgram {
   let tool = 0;
   let nextTool = 0;
   let dwell = 0;
+  const add = (k: number, tx: number, ty: number, tz: number, cx: number, cy: number, f: number) => {
+    kind.push(k);
+    xs.push(tx);
+    ys.push(ty);
+    zs.push(tz);
+    cxs.push(cx);
+    cys.push(cy);
+    feeds.push(f);
+    tools.push(tool);
+  };
+  const event = (k: number) => add(k, x, y, z, 0, 0, 0);
   const lines = text.split(/\r?\n/);
   for (let n = 0; n < lines.length; n++) {
     const bad = (what: string) => new Problem("bad-program", `Line ${n + 1} of the program: ${what}`);
@@ -67,6 +79,7 @@ export function readProgram(text: string): ReadProgram {
         else if (!PASSED.has(value)) throw bad(`G${value} is not known here.`);
       } else if (letter === "M") {
         if (value === 6) tool = nextTool;
+        if (torch && (value === 3 || value === 5)) event(value === 3 ? TORCH_ON : TORCH_OFF);
       } else if (letter === "T") nextTool = value;
       else if (letter === "S") spindle.push(value);
       else if (letter === "F") feed = value * scale;
@@ -78,6 +91,7 @@ export function readProgram(text: string): ReadProgram {
     }
     if (isDwell) {
       dwell += v.P ?? 0;
+      if (kind[kind.length - 1] === TORCH_ON || kind[kind.length - 1] === TORCH_OFF) feeds[feeds.length - 1] = v.P ?? 0;
       continue;
     }
     if (!moves && v.I === undefined && v.J === undefined) continue;
@@ -97,14 +111,7 @@ export function readProgram(text: string): ReadProgram {
       // Common controllers refuse arcs whose ends differ by more than 0.005 mm and by more than 0.1 % of the radius.
       if (Math.abs(r0 - r1) > 0.005 && Math.abs(r0 - r1) > 0.001 * r0) throw bad(`the arc's ends lie ${r0.toFixed(4)} and ${r1.toFixed(4)} mm from its centre.`);
     } else if (motion === 1 && feed <= 0) throw bad("a cutting move without a feed.");
-    kind.push(motion === 0 ? RAPID : motion === 1 ? FEED : motion === 2 ? ARC_CW : ARC_CCW);
-    xs.push(tx);
-    ys.push(ty);
-    zs.push(tz);
-    cxs.push(cx);
-    cys.push(cy);
-    feeds.push(feed);
-    tools.push(tool);
+    add(motion === 0 ? RAPID : motion === 1 ? FEED : motion === 2 ? ARC_CW : ARC_CCW, tx, ty, tz, cx, cy, feed);
     x = tx;
     y = ty;
     z = tz;

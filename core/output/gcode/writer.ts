@@ -1,6 +1,6 @@
 import { describeCutter, type Cutter } from "../../cutters/profile.ts";
 import { sameCutter } from "../../cutters/profile.ts";
-import { ARC_CCW, ARC_CW, CLEAR, RAPID, type Toolpath } from "../../toolpath/toolpath.ts";
+import { ARC_CCW, ARC_CW, CLEAR, RAPID, TORCH_OFF, TORCH_ON, type Toolpath } from "../../toolpath/toolpath.ts";
 import { type Dialect, unitScale } from "./dialects.ts";
 
 /** One cut as a program needs it: moves in stock coordinates, with its cutter and spindle speed. */
@@ -9,6 +9,8 @@ export interface ProgramCut {
   cutter: Cutter;
   spindle: number;
   toolpath: Toolpath;
+  /** what a person does before it, in words */
+  stop?: string;
 }
 
 export interface ProgramHead {
@@ -37,7 +39,8 @@ export function writePrograms(cuts: readonly ProgramCut[], dialect: Dialect, zer
   cuts.forEach((c, i) => {
     if (c.toolpath.kind.length === 0) return;
     const last = groups[groups.length - 1];
-    if (last && (dialect.files === "all" || sameCutter(cuts[last[0]].cutter, c.cutter))) last.push(i);
+    // Where files are one for each cutter, a stop begins a file of its own: what is to be done happens between files.
+    if (last && (dialect.files === "all" || c.stop === undefined) && (dialect.files === "all" || sameCutter(cuts[last[0]].cutter, c.cutter))) last.push(i);
     else groups.push([i]);
   });
   return groups.map((group, k) => {
@@ -79,15 +82,25 @@ function programLines(cuts: readonly ProgramCut[], d: Dialect, zero: { x: number
   const out = [comment(head.job), comment(`${head.from}; work zero ${head.zero}`), d.unit === "mm" ? "G21" : "G20", "G17 G90 G94 G54"];
   let cutter: Cutter | null = null;
   let tool = 0;
+  const beam = cuts[0].cutter.kind === "torch";
   for (const c of cuts) {
+    if (c.stop !== undefined) {
+      if (cutter) out.push(`G0 Z${text(Z(CLEAR))}`, "M5");
+      out.push(comment(`stop: ${c.stop}`));
+      if (cutter) {
+        out.push("M0");
+        if (sameCutter(cutter, c.cutter)) out.push(`M3 S${Math.round(c.spindle)}`, `G4 P${d.dwell}`);
+      }
+    }
     if (!cutter || !sameCutter(cutter, c.cutter)) {
       if (cutter) out.push("M5");
       tool++;
       out.push(comment(`cutter ${tool}: ${describeCutter(c.cutter)}`));
       if (d.files === "all") out.push(`T${tool} M6`);
-      out.push(`G0 Z${text(Z(CLEAR))}`, `M3 S${Math.round(c.spindle)}`, `G4 P${d.dwell}`);
+      out.push(`G0 Z${text(Z(CLEAR))}`);
+      if (c.cutter.kind !== "torch") out.push(`M3 S${Math.round(c.spindle)}`, `G4 P${d.dwell}`);
       cutter = c.cutter;
-    } else out.push(`S${Math.round(c.spindle)}`);
+    } else if (!beam) out.push(`S${Math.round(c.spindle)}`);
     out.push(comment(c.name));
     const t = c.toolpath;
     let px = NaN;
@@ -96,6 +109,11 @@ function programLines(cuts: readonly ProgramCut[], d: Dialect, zero: { x: number
     let mode = "";
     let feed = NaN;
     for (let i = 0; i < t.kind.length; i++) {
+      if (t.kind[i] === TORCH_ON || t.kind[i] === TORCH_OFF) {
+        out.push(t.kind[i] === TORCH_ON ? d.torchOn : d.torchOff);
+        if (t.feed[i] > 0) out.push(`G4 P${text(round(t.feed[i]))}`);
+        continue;
+      }
       const x = X(t.x[i]);
       const y = Y(t.y[i]);
       const z = Z(t.z[i]);
