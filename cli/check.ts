@@ -58,6 +58,7 @@ export async function check(args: string[], print: (line: string) => void): Prom
   let seconds = 0;
   for (const s of moveSeconds(t, machine)) seconds += s;
   const f = figures(t);
+  const cut = cutBounds(t);
   let touched = 0;
   for (const z of surface.z) if (z < -1e-4) touched++;
   let offStock = 0;
@@ -69,7 +70,7 @@ export async function check(args: string[], print: (line: string) => void): Prom
     moves: t.kind.length,
     stock: { width: stock.width, height: stock.height, thickness: stock.thickness },
     cutters: cutters.map(describeCutter),
-    bounds: { minX: round(f.minX), maxX: round(f.maxX), minY: round(f.minY), maxY: round(f.maxY), minZ: round(f.minZ) },
+    bounds: { minX: round(cut.minX), maxX: round(cut.maxX), minY: round(cut.minY), maxY: round(cut.maxY), minZ: round(f.minZ) },
     depth: round(Math.max(0, -f.minZ)),
     throughStock: f.minZ < -stock.thickness || (torch && touched > 0),
     cutLength: round(f.cutLength, 1),
@@ -80,7 +81,8 @@ export async function check(args: string[], print: (line: string) => void): Prom
     plungesWithoutCentre: found.plunges,
     movesDeeperThanFlutes: found.tooDeep,
     places,
-    seconds: round(seconds + read.dwell, 1),
+    // A torch's waits are among its moves.
+    seconds: round(seconds + (torch ? 0 : read.dwell), 1),
   };
   const bad = found.rapids > 0 || found.tooDeep > 0;
   if (v.json) print(JSON.stringify(report));
@@ -102,6 +104,19 @@ function onStock(t: Toolpath, zero: { x: number; y: number; z: number }): Toolpa
   // A program begins wherever the last one left the machine: taken to be above the stock.
   if (out.kind[0] === RAPID) out.z[0] = Math.max(out.z[0], CLEAR);
   return out;
+}
+
+/** Where it cuts, travel left out. */
+function cutBounds(t: Toolpath): { minX: number; maxX: number; minY: number; maxY: number } {
+  const b = { minX: Infinity, maxX: -Infinity, minY: Infinity, maxY: -Infinity };
+  for (let i = 0; i < t.kind.length; i++) {
+    if (t.kind[i] === RAPID) continue;
+    b.minX = Math.min(b.minX, t.x[i]);
+    b.maxX = Math.max(b.maxX, t.x[i]);
+    b.minY = Math.min(b.minY, t.y[i]);
+    b.maxY = Math.max(b.maxY, t.y[i]);
+  }
+  return b;
 }
 
 const placeOf = (what: string, t: Toolpath, i: number) => ({ what, x: Math.round(t.x[i] * 100) / 100, y: Math.round(t.y[i] * 100) / 100, z: Math.round(t.z[i] * 100) / 100 });

@@ -15,8 +15,8 @@ export interface Surface {
   thickness: number;
 }
 
-/** Most cells a proof may have: 400 MB of heights would be 100 million; this leaves room to copy. */
-const MOST_CELLS = 40e6;
+/** Most cells a proof may have: at five bytes each these are 320 MB, a board of 1 m × 0.6 m in tenths of a millimetre. */
+const MOST_CELLS = 64e6;
 
 /** @throws Problem `proof-too-fine` */
 export function newSurface(stockWidth: number, stockHeight: number, cell: number, thickness = Infinity): Surface {

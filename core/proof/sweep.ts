@@ -23,7 +23,7 @@ const BRUSH = 0.02;
  * Sweeps the cutter of moves from…to−1 through the surface: every cell ends at the lowest the cutter's surface passes
  * over it. Straight moves, level or sloping, are swept as a whole: for each cell the lowest of z(t) + h(distance) along
  * the move is found in closed form for cones, balls and flats, so that no trail of stamps is left. Level arcs are exact
- * too; climbing ones are swept as chords within a twentieth of a cell.
+ * too; climbing ones, and a flat cutter's, are swept as chords within a twentieth of a cell.
  *
  * A beam cuts through the whole stock while it is lit, whatever its height, and else not at all.
  *
@@ -49,15 +49,12 @@ export function sweep(surface: Surface, t: Toolpath, p: Profile, cut: number, fr
       if (report.plungeAt < 0) report.plungeAt = i;
     }
     if (t.kind[i] === RAPID && !(down && z1 >= z0)) {
-      const before = surface.z.slice(...rowsOf(surface, Math.min(y0, t.y[i]) - p.radius, Math.max(y0, t.y[i]) + p.radius));
-      sweepLine(surface, p, cut, x0, y0, z0, t.x[i], t.y[i], z1);
-      const after = surface.z.subarray(...rowsOf(surface, Math.min(y0, t.y[i]) - p.radius, Math.max(y0, t.y[i]) + p.radius));
-      if (after.some((z, k) => z < before[k] - BRUSH)) {
+      if (takes(surface, p, cut, x0, y0, z0, t.x[i], t.y[i], z1)) {
         report.rapids++;
         if (report.rapidAt < 0) report.rapidAt = i;
       }
     } else if (t.kind[i] !== ARC_CW && t.kind[i] !== ARC_CCW) sweepLine(surface, p, cut, x0, y0, z0, t.x[i], t.y[i], z1);
-    else if (z0 === z1) sweepLevelArc(surface, p, cut, x0, y0, t.x[i], t.y[i], t.cx[i], t.cy[i], sweepOf(t, i), z1);
+    else if (z0 === z1 && !(p.ball === 0 && p.coneSlope === 0)) sweepLevelArc(surface, p, cut, x0, y0, t.x[i], t.y[i], t.cx[i], t.cy[i], sweepOf(t, i), z1);
     else {
       const sweepAngle = sweepOf(t, i);
       const r = Math.hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]);
@@ -88,10 +85,15 @@ function tip(s: Surface, x: number, y: number): number {
   return i < 0 || j < 0 || i >= s.width || j >= s.height ? -Infinity : s.z[j * s.width + i];
 }
 
-/** First and one past the last cell of the rows between two heights. */
-function rowsOf(s: Surface, y0: number, y1: number): [number, number] {
-  const clamp = (j: number) => Math.max(0, Math.min(s.height, j));
-  return [s.width * clamp(Math.floor(y0 / s.cell)), s.width * clamp(Math.ceil(y1 / s.cell) + 1)];
+/** Sweeps one straight move and tells whether it took any stock to speak of. */
+function takes(s: Surface, p: Profile, cut: number, x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): boolean {
+  const clamp = (v: number, most: number) => Math.max(0, Math.min(most, v));
+  const [i0, i1] = [clamp(Math.floor((Math.min(x0, x1) - p.radius) / s.cell), s.width), clamp(Math.ceil((Math.max(x0, x1) + p.radius) / s.cell), s.width)];
+  const [j0, j1] = [clamp(Math.floor((Math.min(y0, y1) - p.radius) / s.cell), s.height), clamp(Math.ceil((Math.max(y0, y1) + p.radius) / s.cell), s.height)];
+  const before = Array.from({ length: j1 - j0 }, (_, j) => s.z.slice((j0 + j) * s.width + i0, (j0 + j) * s.width + i1));
+  sweepLine(s, p, cut, x0, y0, z0, x1, y1, z1);
+  for (let j = j0; j < j1; j++) for (let i = i0; i < i1; i++) if (s.z[j * s.width + i] < before[j - j0][i - i0] - BRUSH) return true;
+  return false;
 }
 
 /** A level arc about (cx, cy): every cell by its distance from the arc, exactly. */
@@ -187,6 +189,7 @@ export function sweepLine(s: Surface, p: Profile, cut: number, x0: number, y0: n
   const ux = dx / len;
   const uy = dy / len;
   const m = (z1 - z0) / len;
+  if (m === 0 && p.ball === 0 && p.coneSlope === 0) return fillCapsule(s, cut, x0, y0, x1, y1, ux, uy, len, reach, low, j0, j1);
   const lowest = lowestAlong(p, len, z0, m);
   const level = m === 0 && p.ball === 0 && p.coneSlope > 0;
   const { coneSlope, flat } = p;
@@ -220,6 +223,54 @@ export function sweepLine(s: Surface, p: Profile, cut: number, x0: number, y0: n
         by[at] = cut;
       }
     }
+  }
+}
+
+/** A level move of a flat cutter: in each row of cells one stretch, from the earliest to the latest of both ends' discs and the strip between. */
+function fillCapsule(s: Surface, cut: number, x0: number, y0: number, x1: number, y1: number, ux: number, uy: number, len: number, R: number, low: number, j0: number, j1: number): void {
+  const { cell, width, z, by } = s;
+  for (let j = j0; j <= j1; j++) {
+    const y = (j + 0.5) * cell;
+    let from = Infinity;
+    let to = -Infinity;
+    const h0 = R * R - (y - y0) * (y - y0);
+    if (h0 >= 0) {
+      const half = Math.sqrt(h0);
+      from = x0 - half;
+      to = x0 + half;
+    }
+    const h1 = R * R - (y - y1) * (y - y1);
+    if (h1 >= 0) {
+      const half = Math.sqrt(h1);
+      if (x1 - half < from) from = x1 - half;
+      if (x1 + half > to) to = x1 + half;
+    }
+    // The strip: |across| ≤ R and 0 ≤ along ≤ len, both linear in x.
+    let a = -Infinity;
+    let b = Infinity;
+    const py = y - y0;
+    if (uy > 1e-12 || uy < -1e-12) {
+      const p = (py * ux - R) / uy;
+      const q = (py * ux + R) / uy;
+      a = x0 + Math.min(p, q);
+      b = x0 + Math.max(p, q);
+    } else if (Math.abs(py) > R) b = -Infinity;
+    if (ux > 1e-12 || ux < -1e-12) {
+      const p = (-py * uy) / ux;
+      const q = (len - py * uy) / ux;
+      a = Math.max(a, x0 + Math.min(p, q));
+      b = Math.min(b, x0 + Math.max(p, q));
+    } else if (py * uy < 0 || py * uy > len) b = -Infinity;
+    if (a <= b) {
+      if (a < from) from = a;
+      if (b > to) to = b;
+    }
+    const i1 = Math.min(width - 1, Math.floor(to / cell - 0.5));
+    for (let i = Math.max(0, Math.ceil(from / cell - 0.5)), at = j * width + i; i <= i1; i++, at++)
+      if (z[at] > low) {
+        z[at] = low;
+        by[at] = cut;
+      }
   }
 }
 

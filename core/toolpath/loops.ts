@@ -1,3 +1,4 @@
+import { thin } from "../geometry/thin.ts";
 import { fitArc, lineError } from "../outline/segments.ts";
 import type { ToolpathWriter } from "./toolpath.ts";
 
@@ -70,25 +71,45 @@ export function rotate(l: Loop, i: number): Loop {
   return unroll(xy, 0, n, i, false);
 }
 
+/** A loop too short to sink along at the wanted slope is sunk along steeper: no more than this many rounds. */
+const MOST_ROUNDS = 40;
+
 /** Sinks along a loop from depth z0 to z1 at `slope` (fall over run), round and round as often as it takes; ends anywhere on it. @returns index of the point reached */
 export function rampDown(w: ToolpathWriter, loop: Loop, z0: number, z1: number, slope: number): number {
   const n = loop.x.length - 1;
+  const total = loop.s[n];
+  if (!(total > 1e-6)) {
+    w.plunge(z1);
+    return 0;
+  }
+  slope = Math.max(slope, (z0 - z1) / (MOST_ROUNDS * total));
+  const x = [loop.x[0]];
+  const y = [loop.y[0]];
+  const zs = [z0];
   let z = z0;
   let i = 0;
   while (z > z1 + 1e-9) {
     const j = i + 1;
-    const len = loop.s[j] - loop.s[i];
-    const fall = len * slope;
+    const fall = (loop.s[j] - loop.s[i]) * slope;
     if (z - fall <= z1) {
-      // Reaches the depth inside this piece: sink to its end, which is at most one short piece farther.
-      const f = (z - z1) / fall;
-      w.to(loop.x[i] + f * (loop.x[j] - loop.x[i]), loop.y[i] + f * (loop.y[j] - loop.y[i]), z1);
-      w.to(loop.x[j], loop.y[j], z1);
-      return j % n;
+      // Reaches the depth inside this piece: on to its end from there.
+      const f = fall > 0 ? (z - z1) / fall : 1;
+      x.push(loop.x[i] + f * (loop.x[j] - loop.x[i]));
+      y.push(loop.y[i] + f * (loop.y[j] - loop.y[i]));
+      zs.push((z = z1));
+    } else zs.push((z -= fall));
+    if (z > z1) {
+      x.push(loop.x[j]);
+      y.push(loop.y[j]);
     }
-    z -= fall;
-    w.to(loop.x[j], loop.y[j], z);
     i = j % n;
   }
+  along3(w, x, y, zs);
+  if (w.x !== loop.x[i] || w.y !== loop.y[i]) w.to(loop.x[i], loop.y[i], z1);
   return i;
+}
+
+/** Cuts along points in space, thinned to {@link PATH_TOLERANCE}; the cutter is at the first. */
+export function along3(w: ToolpathWriter, x: ArrayLike<number>, y: ArrayLike<number>, z: ArrayLike<number>): void {
+  for (const k of thin(x, y, z, 0, x.length - 1, PATH_TOLERANCE).slice(1)) w.to(x[k], y[k], z[k]);
 }

@@ -1,4 +1,4 @@
-import { type Loop, rampDown, rotate } from "../../toolpath/loops.ts";
+import { along3, type Loop, rampDown, rotate } from "../../toolpath/loops.ts";
 import { NEAR, type ToolpathWriter } from "../../toolpath/toolpath.ts";
 import type { AreaPlan, Level } from "./level.ts";
 
@@ -63,10 +63,11 @@ export function sinkAlong(w: ToolpathWriter, p: Pick<AreaPlan, "entry" | "slope"
   const turns = Math.min(MOST_TURNS, 2 * Math.ceil((z0 - z1) / (2 * length * p.slope)));
   const fall = (z0 - z1) / (turns * length);
   let z = z0;
-  for (let turn = 0; turn < turns; turn++)
-    for (let q = 1; q < x.length; q++) {
-      const [i, j] = turn % 2 ? [x.length - q, x.length - 1 - q] : [q - 1, q];
-      z = turn === turns - 1 && q === x.length - 1 ? z1 : z - fall * Math.hypot(x[j] - x[i], y[j] - y[i]);
-      w.to(x[j], y[j], z);
-    }
+  for (let turn = 0; turn < turns; turn++) {
+    const way = [[...x], [...y]].map((v) => (turn % 2 ? v.reverse() : v));
+    const zs = [z];
+    for (let q = 1; q < x.length; q++) zs.push((z -= fall * Math.hypot(way[0][q] - way[0][q - 1], way[1][q] - way[1][q - 1])));
+    if (turn === turns - 1) zs[zs.length - 1] = z1;
+    along3(w, way[0], way[1], zs);
+  }
 }

@@ -41,8 +41,9 @@ export interface ContourLoops {
   missed: number[];
 }
 
-/** Beyond the art the plan looks this many cutter diameters: room for every outside path. */
+/** Beyond the art the plan looks this many cutter diameters and lead lengths: room for every outside path and every way onto it. */
 const ROOM = 3;
+const LEAD_ROOM = 2;
 
 /** The paths `away` mm to the chosen side of every contour. */
 export function contourLoops(inputs: CutInputs, s: Settings, away: number): ContourLoops {
@@ -53,7 +54,7 @@ export function contourLoops(inputs: CutInputs, s: Settings, away: number): Cont
     const loops = Array.from({ length: n }, (_, k) => ({ xy: ink.xy, start: ink.starts[k], end: ink.starts[k + 1], ring: k, depth: nest[k], frees: ringArea(ink, k) > 0 })).filter((l) => l.end - l.start > 2);
     return { loops, waste: ink, clearance: null, missed: [] };
   }
-  const waste = s.side === "inside" ? ink : complement(ink, ROOM * inputs.cutter.diameter + 2 * away);
+  const waste = s.side === "inside" ? ink : complement(ink, ROOM * inputs.cutter.diameter + 2 * away + LEAD_ROOM * ((s.lead as number) ?? 0));
   const clearance = inputs.clearance(waste);
   const { rings: found, follows } = inset(clearance, away);
   const rings = withoutDoubles(found);

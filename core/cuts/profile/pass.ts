@@ -1,6 +1,9 @@
-import { cutAlong, type Loop } from "../../toolpath/loops.ts";
+import { along3, cutAlong, type Loop } from "../../toolpath/loops.ts";
 import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { type Tab, tabLimit } from "../contour/tabs.ts";
+
+/** A contour too short to sink along at the wanted slope is sunk along steeper: no more than this many rounds. */
+const MOST_ROUNDS = 40;
 
 /** What every pass along a contour keeps to. */
 export interface PassShape {
@@ -21,7 +24,8 @@ export interface PassShape {
 export function pass(w: ToolpathWriter, l: Loop, at: number, z0: number, z1: number, shape: PassShape, tabs: readonly Tab[], overlap = 0): number {
   const n = l.x.length - 1;
   const total = l.s[n];
-  const rampLength = (z0 - z1) / shape.slope;
+  if (!(total > 1e-6)) return at;
+  const rampLength = Math.min((z0 - z1) / shape.slope, MOST_ROUNDS * total);
   const end = at + rampLength + total + overlap;
   const marks: number[] = [at, at + rampLength, end];
   for (let turn = Math.floor(at / total); turn * total < end; turn++) for (let i = 0; i < n; i++) marks.push(turn * total + l.s[i]);
@@ -46,17 +50,15 @@ export function pass(w: ToolpathWriter, l: Loop, at: number, z0: number, z1: num
     const f = len > 0 ? Math.min(1, (s - l.s[seg]) / len) : 0;
     x[i] = l.x[seg] + f * (l.x[seg + 1] - l.x[seg]);
     y[i] = l.y[seg] + f * (l.y[seg + 1] - l.y[seg]);
-    const plain = Math.max(z1, z0 - (along[i] - at) * shape.slope);
+    const plain = rampLength > 0 ? Math.max(z1, z0 - ((along[i] - at) * (z0 - z1)) / rampLength) : z1;
     z[i] = wall > 0 ? Math.max(plain, tabLimit(tabs, total, shape.half, shape.top, z1, s, shape.tabSlope)) : plain;
   }
   for (let i = 0; i + 1 < along.length; ) {
     let j = i + 1;
-    while (j + 1 < along.length && z[j + 1] === z[i] && z[j] === z[i]) j++;
-    if (j > i + 1 && z[j] === z[i]) cutAlong(w, x, y, i, j, z[i]);
-    else {
-      w.to(x[i + 1], y[i + 1], z[i + 1]);
-      j = i + 1;
-    }
+    const level = z[j] === z[i];
+    while (j + 1 < along.length && (z[j + 1] === z[j]) === level) j++;
+    if (level) cutAlong(w, x, y, i, j, z[i]);
+    else along3(w, x.subarray(i, j + 1), y.subarray(i, j + 1), z.subarray(i, j + 1));
     i = j;
   }
   return (at + rampLength) % total;
