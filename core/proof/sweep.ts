@@ -191,8 +191,12 @@ export function sweepLine(s: Surface, p: Profile, cut: number, x0: number, y0: n
   const m = (z1 - z0) / len;
   if (m === 0 && p.ball === 0 && p.coneSlope === 0) return fillCapsule(s, cut, x0, y0, x1, y1, ux, uy, len, reach, low, j0, j1);
   const lowest = lowestAlong(p, len, z0, m);
-  const level = m === 0 && p.ball === 0 && p.coneSlope > 0;
-  const { coneSlope, flat } = p;
+  const { coneSlope, flat, radius } = p;
+  const ascent = Math.abs(m);
+  // The commonest case written out: a cone, perhaps with a flat tip, on a move less steep than its flank.
+  const cone = p.ball === 0 && coneSlope > ascent;
+  const ahead = cone ? (m < 0 ? 1 : -1) * (ascent / Math.sqrt(coneSlope * coneSlope - ascent * ascent)) : 0;
+  const fade = cone ? Math.sqrt(coneSlope * coneSlope - ascent * ascent) : 0;
   for (let j = j0; j <= j1; j++) {
     const py = (j + 0.5) * cell - y0;
     // The part of this row within reach of the move's line: |v| ≤ reach, where v = px·(−uy) + py·ux.
@@ -209,14 +213,17 @@ export function sweepLine(s: Surface, p: Profile, cut: number, x0: number, y0: n
       if (z[at] <= low) continue;
       const px = (i + 0.5) * cell - x0;
       let v: number;
-      if (level) {
-        // The commonest case written out: a level move of a cone.
+      if (cone) {
+        const across = Math.abs(py * ux - px * uy);
+        // Beside the line at this distance nothing of the move reaches lower than this.
+        if (z[at] <= low + (across - flat) * fade) continue;
         const along = px * ux + py * uy;
-        const beyond = along < 0 ? along : along > len ? along - len : 0;
-        const across = py * ux - px * uy;
-        const r = Math.sqrt(across * across + beyond * beyond);
-        if (r > reach) continue;
-        v = r > flat ? low + (r - flat) * coneSlope : low;
+        let w = along + across * ahead;
+        if (flat > 0 && m !== 0 && across * across * (1 + ahead * ahead) < flat * flat) w = along + Math.sign(ahead) * Math.sqrt(flat * flat - across * across);
+        w = w < 0 ? 0 : w > len ? len : w;
+        const r = Math.sqrt(across * across + (along - w) * (along - w));
+        if (r > radius) continue;
+        v = z0 + m * w + (r > flat ? (r - flat) * coneSlope : 0);
       } else v = lowest(px * ux + py * uy, Math.abs(py * ux - px * uy));
       if (v < z[at]) {
         z[at] = v;
