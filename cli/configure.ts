@@ -51,9 +51,11 @@ export function configure(job: JobDocument, o: MakeOptions): void {
 
 function applySetting(job: JobDocument, path: string, value: string): void {
   const [id, key] = path.split(".");
-  if (id === "cuts") {
-    // Every cut that has such a setting.
-    const having = job.cuts.filter((c) => cutKind(c.kind).fields.some((f) => f.key === key));
+  const main = job.cuts.findLast((c) => !c.target);
+  if (id === "all" || id === "cuts") {
+    // The main cut's where it has such a setting, else that of every cut that does; or of all of them.
+    const every = job.cuts.filter((c) => cutKind(c.kind).fields.some((f) => f.key === key));
+    const having = id === "cuts" && main && every.includes(main) ? [main] : every;
     if (having.length === 0) throw new Problem("bad-setting", `--${key} ${value}: no cut of this job has a ${key}.`);
     for (const c of having) applySetting(job, `${c.id}.${key}`, value);
     return;
@@ -63,7 +65,7 @@ function applySetting(job: JobDocument, path: string, value: string): void {
     job.stock.margin = parseSetting({ key, label: "Margin", type: "length", min: 0, max: 500, auto: () => ({ value: 0, reason: "" }) }, value) as number;
     return;
   }
-  const part = [...job.nodes, ...job.cuts].find((p) => p.id === id || p.kind === id) ?? (id === "main" ? job.cuts.findLast((c) => !c.target) : undefined);
+  const part = [...job.nodes, ...job.cuts].find((p) => p.id === id || p.kind === id) ?? (id === "main" ? main : undefined);
   if (!part) throw new Problem("bad-setting", `"${path}": there is no "${id}" in this job. Parts: ${[...job.nodes, ...job.cuts].map((p) => p.id).join(", ")}.`);
   const fields = (NODES.find((n) => n.kind === part.kind) ?? cutKind(part.kind)).fields as readonly Field<never>[];
   const field = fields.find((f) => f.key === key);

@@ -5,6 +5,7 @@ import sharp from "sharp";
 import { beforeAll, describe, expect, it } from "vitest";
 import { readProgram } from "@oaken/core/output/gcode/reader";
 import { decodePicture } from "@oaken/files/decode";
+import { check } from "./check.ts";
 import { make } from "./make.ts";
 import { outline } from "./outline.ts";
 
@@ -142,7 +143,7 @@ describe("bad input: one sentence each", () => {
     ["unknown option", ["art.png", "--nonsense"], /nonsense/],
     ["unknown setting", ["art.png", "--set", "carve.colour=red"], /has no "colour"/],
     ["ink out of range", ["art.png", "--ink", "1.5"], /more than the most/],
-    ["a flat cutter for a carve", ["art.png", "--cutter", "flat:3"], /needs a v cutter/],
+    ["a flat cutter for a carve", ["art.png", "--cutter", "flat:3"], /needs a v, taper or ball cutter/],
   ];
   for (const [name, args, says] of cases)
     it(name, async () => {
@@ -232,5 +233,77 @@ describe("pictures that must work", () => {
   it("folders are made as needed", async () => {
     await mkdir(file("deep"), { recursive: true });
     expect((await run(file("art.png"), "--out", join(file("deep"), "er", "still"), "--stock", "150x100x12", "--size", "60")).code).toBe(0);
+  });
+});
+
+describe("every outcome from the command line", () => {
+  const report = async (dir: string) => JSON.parse(await readFile(join(file(dir), "report.json"), "utf8"));
+  const cases: [string, string[], string[]][] = [
+    ["pocket", ["--cutter", "flat:6", "--rest", "flat:3", "--rest", "flat:1", "--stepover", "2", "--stepdown", "2", "--entry", "ramp", "--depth", "4"], ["pocket", "rest", "rest"]],
+    ["sign", ["--clear", "flat:8", "--clear", "flat:3", "--depth", "3"], ["clear", "clear", "vcarve"]],
+    ["cutout", ["--cutter", "flat:6", "--cutter", "flat:3", "--tabs", "2", "--skin", "0.4"], ["profile", "profile"]],
+    ["hatch", ["--angle", "20", "--second", "110", "--spacing", "2"], ["hatch"]],
+    ["drill", ["--depth", "5", "--peck", "2", "--set", "drill.most=40"], ["drill"]],
+    ["plasma", ["--kerf", "1.4", "--lead", "4", "--side", "outside"], ["plasma"]],
+  ];
+  for (const [as, options, kinds] of cases)
+    it(`${as}: programs that check finds nothing wrong with`, async () => {
+      const thickness = as === "plasma" ? "3" : "9";
+      expect((await run(file("art.png"), "--as", as, "--out", file(`x-${as}`), "--stock", `150x100x${thickness}`, ...options)).code).toBe(0);
+      const r = await report(`x-${as}`);
+      expect(r.cuts.map((c: { kind: string }) => c.kind)).toEqual(kinds);
+      for (const c of r.cuts) {
+        const said: string[] = [];
+        const spec = c.cutter.kind === "v" ? `v:${c.cutter.angle}:${c.cutter.diameter}:${c.cutter.tip}` : c.cutter.kind === "drill" ? `drill:${c.cutter.diameter}:${c.cutter.angle}` : `${c.cutter.kind}:${c.cutter.diameter}`;
+        const alone = r.cuts.filter((q: { program: string }) => q.program === c.program).length === 1;
+        // A program for the rest runs through ground that others opened: alone it may meet stock.
+        if (!alone || c.kind === "rest" || c.name === "Clear 2") continue;
+        expect(await check([join(file(`x-${as}`), c.program), "--stock", `150x100x${thickness}`, "--cutter", spec, "--json"], (l) => said.push(l)), said[0]).toBe(0);
+        const found = JSON.parse(said[0]);
+        expect(found.rapidsThroughStock).toBe(0);
+        expect(found.bounds.minZ).toBeCloseTo(c.minZ, 3);
+        // The spindle's start is in the program, not in the cut.
+        expect(Math.abs(found.seconds - c.seconds)).toBeLessThan(as === "plasma" ? 1 : 4);
+      }
+    });
+
+  it("says what an outcome has no use for", async () => {
+    await expect(run(file("art.png"), "--as", "drill", "--clear", "flat:3", "--out", file("bad"))).rejects.toThrow(/no use for a clearing cutter/);
+    await expect(run(file("art.png"), "--as", "sign", "--cutter", "v:60:12", "--cutter", "v:90:12", "--out", file("bad"))).rejects.toThrow(/takes one cutter/);
+    await expect(run(file("art.png"), "--as", "drill", "--stepover", "2", "--out", file("bad"))).rejects.toThrow(/no cut of this job has a stepover/);
+    await expect(run(file("art.png"), "--as", "pocket", "--entry", "jump", "--out", file("bad"))).rejects.toThrow(/not one of auto, helix, ramp, plunge/);
+  });
+});
+
+describe("oaken check", () => {
+  const program = async (name: string, lines: string) => {
+    await writeFile(file(name), lines);
+    return file(name);
+  };
+  const say = async (...args: string[]) => {
+    const said: string[] = [];
+    const code = await check([...args, "--json"], (l) => said.push(l));
+    return { code, ...JSON.parse(said[0]) };
+  };
+  it("finds a rapid through stock, a cut too deep and a plunge, with their places", async () => {
+    const p = await program("rapid.nc", "G21 G90\nG0 Z5\nG0 X10 Y10\nG1 Z-2 F300\nG0 X40 Y10\nG0 Z5\nM30\n");
+    const r = await say(p, "--stock", "60x40x10", "--cutter", "flat10");
+    expect(r).toMatchObject({ code: 3, rapidsThroughStock: 1, plungesWithoutCentre: 1, depth: 2, throughStock: false });
+    expect(r.places[0]).toMatchObject({ what: "rapid through stock", x: 40, y: 10 });
+    const deep = await program("deep.nc", "G21 G90\nG0 Z5\nG0 X10 Y10\nG1 Z-15 F300\nG1 X20 F500\nG0 Z5\nM30\n");
+    expect(await say(deep, "--stock", "60x40x10", "--cutter", "flat3")).toMatchObject({ code: 3, movesDeeperThanFlutes: 2, throughStock: true });
+  });
+  it("changes cutters with the program, takes its zero from where it is said to be, and reads inches", async () => {
+    const p = await program("two.nc", "G20 G90\nT1 M6\nM3 S9000\nG0 Z0.5\nG0 X-1 Y-0.5\nG1 Z-0.1 F10\nG1 X1 F20\nG0 Z0.5\nT2 M6\nG0 X0 Y0.5\nG1 Z-0.2\nG0 Z0.5\nM30\n");
+    const r = await say(p, "--stock", "100x60x10", "--cutter", "flat:6", "--cutter", "v:60:12", "--zero", "centre-centre-top");
+    expect(r).toMatchObject({ code: 0, unit: "in", depth: 5.08 });
+    expect(r.bounds.minX).toBeCloseTo(50 - 25.4, 3);
+    await expect(check([p, "--stock", "100x60x10", "--cutter", "flat:6"], () => {})).rejects.toThrow(/changes to tool 2, but only 1 cutter was named/);
+  });
+  it("answers what cannot be read with the line", async () => {
+    const p = await program("odd.nc", "G21\nG0 Z5\nHELLO\n");
+    await expect(check([p, "--stock", "60x40x10", "--cutter", "flat3"], () => {})).rejects.toThrow(/Line 3 of the program/);
+    await expect(check([file("nowhere.nc"), "--stock", "60x40x10", "--cutter", "flat3"], () => {})).rejects.toThrow(/cannot be opened/);
+    await expect(check([p, "--cutter", "flat3"], () => {})).rejects.toThrow(/oaken check PROGRAM/);
   });
 });

@@ -9,6 +9,7 @@ import { buildJob, Derived } from "@oaken/core/job/build";
 import { outcomeById, startJob } from "@oaken/core/job/outcomes";
 import { checkJob } from "@oaken/core/job/schema";
 import { dialectById } from "@oaken/core/output/gcode/dialects";
+import type { Raster } from "@oaken/core/picture/raster";
 import { Problem } from "@oaken/core/problem";
 import { formatTime } from "@oaken/core/units";
 import { decodePicture, MAX_BYTES, sha256 } from "@oaken/files/decode";
@@ -42,12 +43,14 @@ export async function make(args: string[], print: (line: string) => void): Promi
   const job = checkJob(file.job);
   dialectById(job.dialect);
   materialById(job.stock.material);
-  const picture = job.nodes.find((n) => n.kind === "picture");
-  if (!picture?.asset) throw new Problem("no-picture", "This job has no picture. Add one in the application.");
-  const raster = decoded ?? (await decodePicture(file.assets.get(picture.asset.sha)!.bytes, picture.asset.name));
+  const pictures = job.nodes.flatMap((n) => (n.asset ? [n.asset] : []));
+  if (pictures.length === 0) throw new Problem("no-picture", "This job has no picture. Add one in the application.");
+  const rasters = new Map<string, Raster>();
+  for (const p of pictures) if (!rasters.has(p.sha)) rasters.set(p.sha, decoded ?? (await decodePicture(file.assets.get(p.sha)!.bytes, p.name)));
+  const raster = rasters.get(pictures[0].sha)!;
   const decode = performance.now() - t0;
 
-  const build = buildJob(job, { raster, now: () => performance.now(), cell: o.cell }, new Derived());
+  const build = buildJob(job, { raster: (sha) => rasters.get(sha)!, now: () => performance.now(), cell: o.cell }, new Derived());
   if (build.problem) throw new Problem(build.problem.code, build.problem.message);
   const findings = inspect({ build });
   const stops = findings.filter((f) => f.severity === "stop");

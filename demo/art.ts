@@ -98,6 +98,29 @@ export function beeWalk(): Drawing {
   return { width: 1500, height: 1000, ink: `${bee(250, 360, 1.05, 1)}${bee(1240, 330, 0.85, 1)}${flight}<path d="${lettering("BEE WALK", 750, 740, 190, 22)}${lettering("please keep to the path", 750, 870, 78, 6)}"/>`, paper: "" };
 }
 
+/** Gate panel: a fox in tall grass under a low sun, all of one piece with the frame round it. */
+export function fox(): Drawing {
+  const blade = (x: number, h: number, lean: number, w: number): string => {
+    const y = 1010 + 0.00009 * (x - 1000) ** 2;
+    return `<path d="M${f(x - w)} ${f(y)}Q${f(x - 0.3 * w + 0.4 * lean)} ${f(y - 0.6 * h)} ${f(x + lean)} ${f(y - h)}Q${f(x + w + 0.5 * lean)} ${f(y - 0.5 * h)} ${f(x + w)} ${f(y)}Z"/>`;
+  };
+  let grass = "";
+  for (let i = 0; i < 34; i++) {
+    const x = 90 + i * 55 + 14 * Math.sin(i * 2.3);
+    // Lower before the fox, so that it stands free.
+    const open = Math.min(1, Math.abs(x - 960) / 620);
+    grass += blade(x, (130 + 300 * open) * (0.75 + 0.25 * Math.sin(i * 1.7)), 60 * Math.sin(i * 1.3 + 0.4), 15);
+  }
+  const hill = `<path d="M30 1170V1060Q1000 960 1970 1060V1170Z"/>`;
+  const frame = `<path d="M20 20H1980V1180H20Z M78 78V1122H1922V78Z" fill-rule="evenodd"/>`;
+  const sun = `<path d="M1500 78A210 210 0 0 0 1920 78Z"/>`;
+  const body =
+    `<path d="M560 1010Q585 850 640 770Q560 800 470 770Q360 740 300 620Q420 690 520 660Q640 620 760 640Q960 660 1090 610Q1130 560 1150 500L1120 390L1190 440Q1230 430 1275 440L1340 385L1318 500Q1330 540 1420 590Q1430 620 1400 632Q1330 650 1290 650Q1260 720 1245 790Q1240 900 1268 1010H1200Q1180 900 1165 830Q1000 850 850 820Q760 820 700 850Q650 930 640 1010Z"/>` +
+    `<path d="M780 810Q800 910 770 1010H835Q860 920 880 820Z"/><path d="M1090 820Q1110 920 1085 1010H1150Q1165 920 1170 820Z"/>`;
+  const eye = `<circle cx="1268" cy="545" r="22"/>`;
+  return { width: 2000, height: 1200, ink: `${frame}${hill}${grass}${sun}${body}`, paper: eye };
+}
+
 /** The ink as a drawing that bench and tests take as the truth. */
 export const svgOf = (d: Drawing, background = "#fff", ink = "#000"): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" width="${d.width}" height="${d.height}" viewBox="0 0 ${d.width} ${d.height}"><rect width="100%" height="100%" fill="${background}"/><g fill="${ink}">${d.ink.replaceAll('stroke="#000"', `stroke="${ink}"`)}</g><g fill="${background}">${d.paper}</g></svg>`;

@@ -1,6 +1,6 @@
 import { cutterFromRack } from "@oaken/core/cutters/rack";
 import { materialById } from "@oaken/core/cutters/materials";
-import { buildJob, Derived } from "@oaken/core/job/build";
+import { buildJob, Derived, piece } from "@oaken/core/job/build";
 import type { JobDocument, StockSettings } from "@oaken/core/job/document";
 import { startJob } from "@oaken/core/job/outcomes";
 import { litView } from "@oaken/core/proof/light";
@@ -8,7 +8,7 @@ import { decodePicture } from "@oaken/files/decode";
 import { encodePng } from "@oaken/files/encode";
 import { keepPicture } from "../web/server/assets.ts";
 import { createJob, keepThumb, listJobs } from "../web/server/jobs.ts";
-import { beeWalk, type Drawing, type Faults, ginkgo, moth, scan, seedDrawer } from "./art.ts";
+import { beeWalk, type Drawing, type Faults, fox, ginkgo, moth, scan, seedDrawer } from "./art.ts";
 
 interface Demo {
   name: string;
@@ -35,14 +35,29 @@ const DEMOS: readonly Demo[] = [
     },
   },
   {
+    name: "Fox in the meadow",
+    file: "fox-gate.jpg",
+    drawing: fox,
+    faults: { blur: 1.1, jpeg: 80, paper: "#f6f3ea", ink: "#20242a" },
+    outcome: "plasma",
+    stock: { width: 640, height: 400, thickness: 3, material: "steel", margin: 15 },
+    adjust: (j) => {
+      j.nodes[2].settings.specks = 4;
+    },
+  },
+  {
     name: "Seed drawer front",
     file: "seed-drawer.png",
     drawing: seedDrawer,
     faults: { blur: 1, paper: "#fbf7ee", ink: "#3a2418" },
     outcome: "raised",
-    stock: { width: 240, height: 110, thickness: 15, material: "maple", margin: 9 },
+    stock: { width: 240, height: 110, thickness: 15, material: "maple", margin: 9, paint: "#94402f" },
     adjust: (j) => {
-      j.cuts.find((c) => c.kind === "vcarve")!.settings = { side: "stands", border: "frame", borderWidth: 5, floor: 2 };
+      const carve = j.cuts.find((c) => c.kind === "vcarve")!;
+      carve.settings = { side: "stands", border: "frame", borderWidth: 5, floor: 2 };
+      // Painted before anything is cut; the ground is stained once the wide floor is out, and the carve sharpens the edge.
+      j.cuts[0].stop = { what: "paint", note: "two thin coats of green, a night to dry" };
+      carve.stop = { what: "stain", note: "dark stain on the cleared ground" };
     },
   },
   {
@@ -79,10 +94,10 @@ export async function seed(say: (line: string) => void): Promise<number> {
     d.adjust(job);
     const card = await createJob(job, "demo");
     const raster = await decodePicture(bytes, d.file);
-    const build = buildJob(job, { raster, cells: 260_000 }, new Derived());
+    const build = buildJob(job, { raster, cells: 260_000, quick: true }, new Derived());
     if (build.problem) throw new Error(build.problem.message);
     const { proof } = build;
-    await keepThumb(card.id, await encodePng(litView(proof, materialById(job.stock.material), job.stock.thickness), proof.width, proof.height), build.seconds);
+    await keepThumb(card.id, await encodePng(litView(piece(build), materialById(job.stock.material), job.stock.thickness, job.stock.paint), proof.width, proof.height), build.seconds);
   }
   return DEMOS.length;
 }

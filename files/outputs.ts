@@ -1,6 +1,6 @@
 import { materialById } from "@oaken/core/cutters/materials";
 import { drawingFiles } from "@oaken/core/job/drawings";
-import type { BuildResult } from "@oaken/core/job/build";
+import { type BuildResult, piece } from "@oaken/core/job/build";
 import { stopWords, zeroPoint, zeroWords } from "@oaken/core/job/document";
 import { dialectById } from "@oaken/core/output/gcode/dialects";
 import { writePrograms, type Program } from "@oaken/core/output/gcode/writer";
@@ -36,7 +36,7 @@ export async function makeOutputs(build: BuildResult, from: string): Promise<Out
   );
   const files: OutputFile[] = programs.map((p) => ({ name: p.name, bytes: Buffer.from(p.text) }));
   files.push(...drawings(build));
-  files.push({ name: "proof.png", bytes: await encodePng(litView(proof, materialById(job.stock.material), job.stock.thickness), proof.width, proof.height) });
+  files.push({ name: "proof.png", bytes: await encodePng(litView(piece(build), materialById(job.stock.material), job.stock.thickness, job.stock.paint), proof.width, proof.height) });
   const map = heightMap(proof, -job.stock.thickness);
   files.push({ name: "proof-height.png", bytes: await encodeGrey16(map.data, proof.width, proof.height) });
   return { programs, files, heightScale: { mmPerStep: map.mmPerStep, black: -job.stock.thickness } };

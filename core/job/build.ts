@@ -8,6 +8,7 @@ import type { Rings } from "../geometry/rings.ts";
 import type { Raster } from "../picture/raster.ts";
 import { noProgress, Problem, type Progress } from "../problem.ts";
 import { newSurface, type Surface, usualCell } from "../proof/surface.ts";
+import { withoutFallen } from "../proof/fallen.ts";
 import { type LostDetail, lostDetail } from "../proof/lost.ts";
 import { nothingSwept, sweep, type SweepReport } from "../proof/sweep.ts";
 import { resolve, type Resolved, type Settings } from "../settings/fields.ts";
@@ -111,6 +112,12 @@ export function buildJob(job: JobDocument, options: BuildOptions, cache: Derived
   return result;
 }
 
+/** The proof as it is looked at: without the waste that falls out of cuts through the stock. */
+export function piece({ proof, cuts }: BuildResult): Surface {
+  const through = cuts.filter((c) => c.cut.on && c.within && (c.facts.pieces ?? 0) > 0 && (c.cut.kind === "plasma" || c.values.through === true));
+  return withoutFallen(proof, through.map((c) => c.within!));
+}
+
 /** The cuts against what they were asked for. */
 function compare({ proof, cuts }: BuildResult): NonNullable<BuildResult["lost"]> {
   const map = new Uint8Array(proof.z.length);
@@ -149,7 +156,7 @@ function planCuts(job: JobDocument, chains: ReadonlyMap<string, ChainResult>, ca
   return job.cuts.map((cut) => {
     const { context, values, resolved } = filled.get(cut.id)!;
     const kind = cutKind(cut.kind);
-    if (!kind.cutters.includes(cut.cutter.kind)) throw new Problem("wrong-cutter", `"${cut.name}" needs a ${kind.cutters.join(" or ")} cutter, not a ${cut.cutter.kind} one. Choose another from the rack.`);
+    if (!kind.cutters.includes(cut.cutter.kind)) throw new Problem("wrong-cutter", `"${cut.name}" needs a ${kind.cutters.join(", ").replace(/, ([^,]*)$/, " or $1")} cutter, not a ${cut.cutter.kind} one. Choose another from the rack.`);
     profileOf(cut.cutter);
     // A helper works on what its target works on.
     const reads = (job.cuts.find((c) => c.id === cut.target)?.reads ?? cut.reads)[0];

@@ -59,6 +59,15 @@ export interface ChainResult extends PictureResult {
   timings: { tone: number; outline: number };
 }
 
+/** The outline that a part of a job is about: itself, the first one traced from it, or the one a cut works on; else the first there is. */
+export function outlineOf(job: JobDocument, part: string): string | undefined {
+  const outlines = job.nodes.filter((n) => n.kind === "outline");
+  const reads = (id: string, from: string): boolean => id === from || (job.nodes.find((n) => n.id === id)?.reads.some((r) => reads(r, from)) ?? false);
+  const cut = job.cuts.find((c) => c.id === part);
+  const wanted = cut ? (job.cuts.find((c) => c.id === cut.target) ?? cut).reads[0] : part;
+  return (outlines.find((o) => o.id === wanted) ?? outlines.find((o) => reads(o.id, wanted)) ?? outlines[0])?.id;
+}
+
 /** The content's name of the picture that an outline is traced from. @throws Problem `no-picture` */
 export function pictureBehind(job: JobDocument, outlineId: string): string {
   const read = (id: string | undefined) => job.nodes.find((n) => n.id === id);

@@ -18,6 +18,8 @@ export interface StockSettings {
   zero: string;
   /** art keeps this far from the stock's edges, mm */
   margin: number;
+  /** its top is painted in this colour, #rrggbb; bare when not given */
+  paint?: string;
 }
 
 /** A step of a picture's chain. Settings hold only what the user set; the rest is automatic. */

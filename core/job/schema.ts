@@ -51,7 +51,7 @@ export const jobSchema = {
       type: "object",
       required: ["width", "height", "thickness", "material", "zero", "margin"],
       additionalProperties: false,
-      properties: { width: length, height: length, thickness: { type: "number", exclusiveMinimum: 0, maximum: 500 }, material: id, zero: { enum: ZEROS }, margin: { type: "number", minimum: 0, maximum: 500 } },
+      properties: { width: length, height: length, thickness: { type: "number", exclusiveMinimum: 0, maximum: 500 }, material: id, zero: { enum: ZEROS }, margin: { type: "number", minimum: 0, maximum: 500 }, paint: { type: "string", pattern: "^#[0-9a-fA-F]{6}$" } },
     },
     nodes: {
       type: "array",

@@ -1,5 +1,6 @@
 import type { Surface } from "./surface.ts";
 import type { Material } from "../cutters/materials.ts";
+import { parseHex } from "../picture/oklab.ts";
 
 /** Slope of light from the left and behind, and how far above the surface it comes from. */
 const LIGHT = { x: -0.55, y: 0.6, z: 0.58 };
@@ -10,12 +11,13 @@ const SHADE_REACH = [2, 5, 9];
  * The surface as seen from straight above under slanting light: RGBA, row 0 at the far edge, so that it reads as a picture.
  * Walls facing the light are bright, places lower than their surroundings dark; raw stock keeps its grain.
  */
-export function litView(s: Surface, material: Material, thickness: number, mat: [number, number, number] = [35, 66, 58]): Uint8ClampedArray {
+export function litView(s: Surface, material: Material, thickness: number, paint?: string, mat: [number, number, number] = [35, 66, 58]): Uint8ClampedArray {
   const { width: W, height: H, z, cell } = s;
   const out = new Uint8ClampedArray(W * H * 4);
   const norm = Math.hypot(LIGHT.x, LIGHT.y, LIGHT.z);
   const at = (i: number, j: number) => z[Math.max(0, Math.min(H - 1, j)) * W + Math.max(0, Math.min(W - 1, i))];
   const flatLight = LIGHT.z / norm;
+  const skin = paint ? parseHex(paint) : null;
   for (let j = 0; j < H; j++)
     for (let i = 0; i < W; i++) {
       const here = z[j * W + i];
@@ -38,8 +40,9 @@ export function litView(s: Surface, material: Material, thickness: number, mat: 
         hidden += Math.max(0, Math.min(1, (around - here) / (d * cell * 2)));
       }
       const light = (0.42 + 0.58 * (lambert / flatLight)) * (1 - 0.14 * hidden);
-      const base = here < -1e-4 ? material.cut : material.face;
-      const g = 1 + 0.055 * material.grain * grain(i * cell, j * cell);
+      const bare = here < -1e-4;
+      const base = bare ? material.cut : (skin ?? material.face);
+      const g = !bare && skin ? 1 : 1 + 0.055 * material.grain * grain(i * cell, j * cell);
       for (let k = 0; k < 3; k++) out[o + k] = base[k] * light * g;
     }
   return out;

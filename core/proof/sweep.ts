@@ -85,6 +85,9 @@ function tip(s: Surface, x: number, y: number): number {
   return i < 0 || j < 0 || i >= s.width || j >= s.height ? -Infinity : s.z[j * s.width + i];
 }
 
+/** Only what stands well inside the cutter counts: its rim brushes along walls that were cut by chords and arcs. */
+const WELL_INSIDE = 0.8;
+
 /** Sweeps one straight move and tells whether it took any stock to speak of. */
 function takes(s: Surface, p: Profile, cut: number, x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): boolean {
   const clamp = (v: number, most: number) => Math.max(0, Math.min(most, v));
@@ -92,7 +95,16 @@ function takes(s: Surface, p: Profile, cut: number, x0: number, y0: number, z0: 
   const [j0, j1] = [clamp(Math.floor((Math.min(y0, y1) - p.radius) / s.cell), s.height), clamp(Math.ceil((Math.max(y0, y1) + p.radius) / s.cell), s.height)];
   const before = Array.from({ length: j1 - j0 }, (_, j) => s.z.slice((j0 + j) * s.width + i0, (j0 + j) * s.width + i1));
   sweepLine(s, p, cut, x0, y0, z0, x1, y1, z1);
-  for (let j = j0; j < j1; j++) for (let i = i0; i < i1; i++) if (s.z[j * s.width + i] < before[j - j0][i - i0] - BRUSH) return true;
+  const reach = (WELL_INSIDE * p.r(-Math.min(z0, z1))) ** 2;
+  const [dx, dy] = [x1 - x0, y1 - y0];
+  const len2 = dx * dx + dy * dy || 1;
+  for (let j = j0; j < j1; j++)
+    for (let i = i0; i < i1; i++) {
+      if (s.z[j * s.width + i] >= before[j - j0][i - i0] - BRUSH) continue;
+      const [px, py] = [(i + 0.5) * s.cell - x0, (j + 0.5) * s.cell - y0];
+      const t = Math.max(0, Math.min(1, (px * dx + py * dy) / len2));
+      if ((px - t * dx) ** 2 + (py - t * dy) ** 2 <= reach) return true;
+    }
   return false;
 }
 

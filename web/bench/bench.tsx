@@ -14,7 +14,7 @@ import { KeptProof } from "./stage/kept-proof.tsx";
 import { Makings } from "./makings.tsx";
 import { RunStrip } from "./run-strip.tsx";
 import { Slip } from "./slip.tsx";
-import { type Bench, createBench } from "./store.ts";
+import { type Bench, createBench, showing } from "./store.ts";
 import { Write } from "./write.tsx";
 
 const Stage = dynamic(() => import("./stage/stage.tsx").then((m) => m.Stage), { ssr: false, loading: () => <div className="flex-1 bg-mat" /> });
@@ -112,11 +112,11 @@ function useBuilding(bench: Bench, desk: Desk): void {
     const { store } = bench;
     desk.onBuilt = (built) => {
       const now = store.getState();
-      store.setState({ built, live: null, liveTone: null, working: built.final ? null : now.working, failed: built.problem ? built.problem.message : null });
+      store.setState({ built: showing(built, now.doc, now.selected), live: null, liveTone: null, working: built.final ? null : now.working, failed: built.problem ? built.problem.message : null });
       if (!built.final || built.problem) return;
       clearTimeout(thumb.current);
       thumb.current = setTimeout(() => {
-        if (store.getState().built !== built) return;
+        if (store.getState().built?.surface !== built.surface) return;
         desk.thumb(560).then((png) => fetch(`/api/jobs/${now.id}/thumb?seconds=${Math.round(built.seconds)}`, { method: "PUT", body: png as BodyInit })).catch(() => {});
       }, 1200);
     };

@@ -1,20 +1,21 @@
 "use client";
+import { Fragment } from "react";
 import { cutKind } from "@oaken/core/cuts/register";
 import { cutterFromRack, RACK } from "@oaken/core/cutters/rack";
 import { describeCutter, sameCutter } from "@oaken/core/cutters/profile";
 import type { JobCut } from "@oaken/core/job/document";
+import { addHelper, HELPERS, removeCut } from "@oaken/core/job/edit";
+import { LengthField } from "../ui/length-field.tsx";
 import { Pick } from "../ui/pick.tsx";
 import { useActions, useBench } from "./context.tsx";
 
-/** The cutter of a cut, and for a carve the one that clears its wide floors. */
+/** The cutter of a cut, and those that work for it. */
 export function CutterPick({ cut }: { cut: JobCut }) {
   const { change } = useActions();
-  const doc = useBench((s) => s.doc);
   const kinds = cutKind(cut.kind).cutters;
   const known = RACK.filter((c) => kinds.includes(c.kind));
   const inRack = known.find((c) => sameCutter(c, cut.cutter));
   const options = [...(inRack ? [] : [{ value: "own", label: describeCutter(cut.cutter) }]), ...known.map((c) => ({ value: c.id!, label: describeCutter(c) }))];
-  const helper = doc.cuts.find((c) => c.target === cut.id);
   const row = "flex shrink-0 min-h-[50px] items-center justify-between gap-2 border-t border-line mx-3";
   return (
     <>
@@ -23,27 +24,54 @@ export function CutterPick({ cut }: { cut: JobCut }) {
         <Pick label="Cutter" value={inRack?.id ?? "own"} options={options} onChange={(v) => v !== "own" && change("cutter", (d) => void (d.cuts.find((c) => c.id === cut.id)!.cutter = cutterFromRack(v)))} />
       </div>
       {cut.cutter.kind === "v" && <Angle cut={cut} />}
-      {cut.kind === "vcarve" && (
-        <div className={row}>
-          <span className="font-semibold">Clear wide floors with</span>
-          <Pick
-            label="Clear wide floors with"
-            value={helper ? (helper.cutter.id ?? "own") : "none"}
-            options={[{ value: "none", label: "nothing" }, ...(helper && !helper.cutter.id ? [{ value: "own", label: describeCutter(helper.cutter) }] : []), ...RACK.filter((c) => c.kind === "flat").map((c) => ({ value: c.id!, label: describeCutter(c) }))]}
-            onChange={(v) =>
-              change("clearing cutter", (d) => {
-                const at = d.cuts.findIndex((c) => c.target === cut.id);
-                if (v === "none") {
-                  if (at >= 0) d.cuts.splice(at, 1);
-                } else if (v === "own") return;
-                else if (at >= 0) d.cuts[at].cutter = cutterFromRack(v);
-                else d.cuts.splice(d.cuts.findIndex((c) => c.id === cut.id), 0, { id: `clear-${cut.id}`, kind: "clear", name: "Clear", on: true, reads: cut.reads, target: cut.id, cutter: cutterFromRack(v), settings: {} });
-              })
-            }
-          />
-        </div>
-      )}
+      {cut.cutter.kind === "torch" && <Kerf cut={cut} />}
+      {Object.entries(HELPERS).filter(([, h]) => h.for === cut.kind).map(([kind, h]) => <Helpers key={kind} cut={cut} kind={kind} label={h.label} />)}
     </>
+  );
+}
+
+/** The cutters that work for this cut, one after the other, each taking what the last one left. */
+function Helpers({ cut, kind, label }: { cut: JobCut; kind: string; label: string }) {
+  const { change } = useActions();
+  const doc = useBench((s) => s.doc);
+  const mine = doc.cuts.filter((c) => c.target === cut.id && c.kind === kind);
+  const flats = RACK.filter((c) => cutKind(kind).cutters.includes(c.kind)).map((c) => ({ value: c.id!, label: describeCutter(c) }));
+  const row = (name: string, value: string, options: { value: string; label: string }[], set: (v: string) => void) => (
+    <div className="mx-3 flex min-h-[50px] shrink-0 items-center justify-between gap-2 border-t border-line">
+      <span className="font-semibold">{name}</span>
+      <Pick label={name} value={value} options={options} onChange={set} />
+    </div>
+  );
+  return (
+    <>
+      {mine.map((h, i) => (
+        <Fragment key={h.id}>
+          {row(i === 0 ? label : "and then with", RACK.some((c) => c.id === h.cutter.id) ? h.cutter.id! : "own", [{ value: "none", label: "nothing" }, ...(h.cutter.id ? [] : [{ value: "own", label: describeCutter(h.cutter) }]), ...flats], (v) => v !== "own" && change(`${kind} cutter`, (d) => (v === "none" ? removeCut(d, h.id) : void (d.cuts.find((c) => c.id === h.id)!.cutter = cutterFromRack(v)))))}
+        </Fragment>
+      ))}
+      {row(mine.length === 0 ? label : "and then with", "none", [{ value: "none", label: "nothing" }, ...flats], (v) => v !== "none" && change(`${kind} cutter`, (d) => void addHelper(d, d.cuts.find((c) => c.id === cut.id)!, kind, cutterFromRack(v))))}
+    </>
+  );
+}
+
+/** How wide the torch cuts: measured on a test cut, it sets the size of everything. */
+function Kerf({ cut }: { cut: JobCut }) {
+  const { change } = useActions();
+  const unit = useBench((s) => s.unit);
+  const set = (v: number) =>
+    change("kerf", (d) => {
+      const c = d.cuts.find((q) => q.id === cut.id)!;
+      const { id: _id, name: _name, ...own } = c.cutter;
+      c.cutter = { ...own, diameter: v };
+    });
+  return (
+    <div className="mx-3 shrink-0 border-t border-line py-2.5">
+      <div className="flex min-h-[30px] items-center justify-between gap-2">
+        <span className="font-semibold">Kerf</span>
+        <LengthField label="Kerf" value={cut.cutter.diameter} unit={unit} min={0.05} max={10} onChange={set} />
+      </div>
+      <p className="text-[12.5px] leading-[17px] text-soft">the path runs {(cut.cutter.diameter / 2).toFixed(2)} mm into the waste.</p>
+    </div>
   );
 }
 

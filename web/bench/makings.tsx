@@ -1,11 +1,14 @@
 "use client";
 import { useEffect, useRef } from "react";
-import { ImagePlus } from "lucide-react";
+import { ImagePlus, Plus } from "lucide-react";
+import { outlineOf } from "@oaken/core/job/chain";
+import type { JobNode } from "@oaken/core/job/document";
+import { addPicture } from "@oaken/core/job/edit";
 import { materialById } from "@oaken/core/cutters/materials";
 import { formatLength } from "@oaken/core/units";
 import { DropAnywhere, PICTURES } from "../shop/drop.tsx";
 import { uploadPicture } from "../ui/api.ts";
-import type { Built } from "../compute/messages.ts";
+import type { Built, DrawnChain } from "../compute/messages.ts";
 import { useActions, useBench, useBenchStore } from "./context.tsx";
 
 /** The left side: what the piece is made from, as a chain of live pictures. */
@@ -14,14 +17,11 @@ export function Makings() {
   const { select } = useActions();
   const material = materialById(doc.stock.material);
   const n = (v: number) => formatLength(v, unit);
-  const about = (kind: string): string => {
-    const r = (id: string) => built?.resolved[id];
-    if (kind === "picture") {
-      const p = doc.nodes.find((q) => q.kind === "picture")!;
-      return built?.place ? `${n(built.place.width)} × ${n(built.place.height)} ${unit}` : `${p.asset!.width} × ${p.asset!.height} px`;
-    }
-    if (kind === "tone") return r("tone")?.invert?.value ? "light parts are ink" : "dark parts are ink";
-    return built?.outline ? `${built.outline.pieces} contours` : "…";
+  const about = (node: JobNode): string => {
+    const chain = built?.chains[outlineOf(doc, node.id) ?? ""];
+    if (node.kind === "picture") return chain?.place ? `${n(chain.place.width)} × ${n(chain.place.height)} ${unit}` : `${node.asset!.width} × ${node.asset!.height} px`;
+    if (node.kind === "tone") return built?.resolved[node.id]?.invert?.value ? "light parts are ink" : "dark parts are ink";
+    return chain?.outline ? `${chain.outline.pieces} contours` : built ? "nothing traced" : "…";
   };
   return (
     <nav aria-label="Makings" className="flex w-[232px] shrink-0 flex-col overflow-y-auto border-r border-line bg-film max-[1100px]:w-[200px]">
@@ -30,13 +30,13 @@ export function Makings() {
         <StockPicture face={material.face} grain={material.grain} />
       </Entry>
       {doc.nodes.map((node) => (
-        <Entry key={node.id} id={node.id} name={node.name} about={about(node.kind)} selected={selected} select={select} indent={node.kind !== "picture"} working={working?.step === node.id}>
+        <Entry key={node.id} id={node.id} name={node.name} about={about(node)} selected={selected} select={select} indent={node.kind !== "picture"} working={working?.step === node.id}>
           {node.kind === "picture" && node.asset ? (
             <img src={`/api/assets/${node.asset.sha}/picture?side=120`} alt="" className="h-full w-full object-cover" />
           ) : node.kind === "tone" ? (
-            <TonePicture tone={built?.tone ?? null} />
+            <TonePicture tone={built?.chains[outlineOf(doc, node.id) ?? ""]?.tone ?? null} />
           ) : (
-            <OutlinePicture built={built} />
+            <OutlinePicture chain={built?.chains[node.id] ?? null} />
           )}
         </Entry>
       ))}
@@ -80,16 +80,16 @@ function TonePicture({ tone }: { tone: Built["tone"] }) {
   return <canvas ref={ref} width={tone?.width ?? 1} height={tone?.height ?? 1} className="h-full w-full object-cover" />;
 }
 
-function OutlinePicture({ built }: { built: Built | null }) {
+function OutlinePicture({ chain }: { chain: DrawnChain | null }) {
   const ref = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     const g = ref.current?.getContext("2d");
-    if (!g || !built?.outline || !built.place) return;
-    const { x0, y0, width, height } = built.place;
+    if (!g || !chain?.outline || !chain.place) return;
+    const { x0, y0, width, height } = chain.place;
     const k = Math.min(96 / width, 72 / height);
     g.clearRect(0, 0, 96, 72);
     g.setTransform(k, 0, 0, -k, (96 - width * k) / 2 - x0 * k, 72 - (72 - height * k) / 2 + y0 * k);
-    const { xy, starts } = built.outline.rings;
+    const { xy, starts } = chain.outline.rings;
     g.beginPath();
     for (let q = 0; q < starts.length - 1; q++) {
       for (let i = starts[q]; i < starts[q + 1]; i++) i === starts[q] ? g.moveTo(xy[2 * i], xy[2 * i + 1]) : g.lineTo(xy[2 * i], xy[2 * i + 1]);
@@ -101,33 +101,51 @@ function OutlinePicture({ built }: { built: Built | null }) {
     g.lineWidth = 1.4 / k;
     g.stroke();
     g.setTransform(1, 0, 0, 1, 0, 0);
-  }, [built]);
+  }, [chain]);
   return <canvas ref={ref} width={96} height={72} className="h-full w-full" />;
 }
 
-/** Another picture in the place of this one: everything downstream stays. */
+/** Another picture in the place of the one at hand, everything downstream kept; or one more beside it. */
 function ReplacePicture() {
-  const input = useRef<HTMLInputElement>(null);
+  const replaced = useRef<HTMLInputElement>(null);
+  const added = useRef<HTMLInputElement>(null);
   const store = useBenchStore();
-  const { change } = useActions();
-  const replace = async (file: File) => {
+  const { change, select } = useActions();
+  const take = async (file: File | undefined, work: (asset: NonNullable<JobNode["asset"]>) => void) => {
+    if (!file) return;
     try {
-      const asset = await uploadPicture(file);
-      change("replace the picture", (d) => {
-        const p = d.nodes.find((q) => q.kind === "picture")!;
-        p.asset = asset;
-        p.name = asset.name;
-      });
+      work(await uploadPicture(file));
     } catch (e) {
       store.setState({ failed: (e as Error).message });
     }
   };
+  const replace = (file?: File) =>
+    take(file, (asset) => {
+      const { doc, selected } = store.getState();
+      const reads = (id: string | undefined) => doc.nodes.find((n) => n.id === id)?.reads[0];
+      const at = reads(reads(outlineOf(doc, selected)));
+      change("replace the picture", (d) => {
+        const p = d.nodes.find((q) => q.id === at) ?? d.nodes.find((q) => q.kind === "picture")!;
+        p.asset = asset;
+        p.name = asset.name;
+      });
+    });
+  const add = (file?: File) =>
+    take(file, (asset) => {
+      let id = "";
+      change("add a picture", (d) => void (id = addPicture(d, asset)));
+      select(id);
+    });
   return (
-    <div className="p-3">
+    <div className="grid gap-1.5 p-3">
       <DropAnywhere take={(files) => void replace(files[0])} text="Drop the picture in the place of this one" />
-      <input ref={input} type="file" accept={PICTURES} className="hidden" aria-label="Picture file" onChange={(e) => e.target.files?.[0] && void replace(e.target.files[0])} />
-      <button className="btn w-full border-dashed !font-normal text-soft" onClick={() => input.current!.click()}>
+      <input ref={replaced} type="file" accept={PICTURES} className="hidden" aria-label="Picture file" onChange={(e) => void replace(e.target.files?.[0])} />
+      <input ref={added} type="file" accept={PICTURES} className="hidden" aria-label="One more picture file" onChange={(e) => void add(e.target.files?.[0])} />
+      <button className="btn w-full border-dashed !font-normal text-soft" onClick={() => replaced.current!.click()}>
         <ImagePlus size={16} /> Replace the picture
+      </button>
+      <button className="btn w-full border-dashed !font-normal text-soft" onClick={() => added.current!.click()}>
+        <Plus size={16} /> One more picture
       </button>
     </div>
   );

@@ -1,5 +1,6 @@
 "use client";
-import { EyeOff, Pipette } from "lucide-react";
+import { EyeOff, Pipette, SquarePlus } from "lucide-react";
+import { addOutline } from "@oaken/core/job/edit";
 import { placeIn } from "@oaken/core/outline/pieces";
 import { formatLength } from "@oaken/core/units";
 import { useActions, useBench, useBenchStore } from "./context.tsx";
@@ -12,10 +13,15 @@ const LISTED = 24;
 export function ColourList({ part }: { part: string }) {
   const built = useBench((s) => s.built);
   const store = useBenchStore();
-  const { change } = useActions();
+  const { change, select } = useActions();
   const colours = built?.colours;
   if (!colours) return null;
   const toggle = (hex: string) => change("colours kept", (d) => void (d.nodes.find((n) => n.id === part)!.settings.keep = colours.filter((c) => c.kept !== (c.hex === hex)).map((c) => c.hex).join(",")));
+  const alone = (hex: string) => {
+    let id = "";
+    change("an outline of one colour", (d) => void (id = addOutline(d, part, { keep: hex }, `Colour ${hex}`)));
+    select(id);
+  };
   return (
     <section aria-label="Colours" className="px-3 pb-2">
       <div className="flex items-center justify-between">
@@ -26,12 +32,15 @@ export function ColourList({ part }: { part: string }) {
       </div>
       <ul className="grid gap-1">
         {colours.map((c) => (
-          <li key={c.hex}>
-            <button className="flex h-8 w-full items-center gap-2 rounded px-1 text-left hover:bg-sunk" aria-pressed={c.kept} onClick={() => toggle(c.hex)}>
+          <li key={c.hex} className="flex items-center">
+            <button className="flex h-8 min-w-0 flex-1 items-center gap-2 rounded px-1 text-left hover:bg-sunk" aria-pressed={c.kept} onClick={() => toggle(c.hex)}>
               <span className="h-5 w-8 rounded border border-line" style={{ background: c.hex }} />
               <span className="num">{c.hex}</span>
               <span className="num text-soft">{(100 * c.share).toFixed(1)} %</span>
               <span className="flex-1 text-right text-[13px]">{c.kept ? "kept" : c.ground ? "ground" : "left out"}</span>
+            </button>
+            <button className="btn btn-plain !h-8 !w-8 !p-0" aria-label={`An outline of ${c.hex} alone`} title="An outline of this colour alone, for its own cut" onClick={() => alone(c.hex)}>
+              <SquarePlus size={15} />
             </button>
           </li>
         ))}

@@ -1,24 +1,28 @@
 "use client";
-import { useEffect, useRef, useState } from "react";
-import { Copy, Eye, EyeOff, Pause, Play, Trash2 } from "lucide-react";
-import { cutKind } from "@oaken/core/cuts/register";
+import { Fragment, useEffect, useRef, useState } from "react";
+import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from "@dnd-kit/core";
+import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates } from "@dnd-kit/sortable";
+import { Pause, Play } from "lucide-react";
+import { moveCut } from "@oaken/core/job/edit";
 import { formatLength, formatTime } from "@oaken/core/units";
-import { CutterShape } from "../ui/cutter-shape.tsx";
 import { Pick } from "../ui/pick.tsx";
 import { useActions, useBench, useBenchStore, useDesk } from "./context.tsx";
 import { cuttingSeconds, positionAt } from "./playback.ts";
+import { AddCut } from "./run/add-cut.tsx";
+import { CutCard } from "./run/card.tsx";
+import { StopCard } from "./run/stop-card.tsx";
 
 /** Speeds of the playhead against real time. */
 const SPEEDS = ["1", "10", "50", "200", "500"];
-/** Narrowest card, pixels: its text stays readable. */
-const LEAST = 158;
+/** A press becomes a drag after so many pixels: less is a click. */
+const DRAG_FROM = 6;
 
 /** The bottom: cuts in machining order, as wide as they take time, and the proof's scrubber. */
 export function RunStrip() {
-  const { doc, built, selected, working, playhead, unit } = useBench((s) => s);
+  const { doc, built, working, playhead, unit } = useBench((s) => s);
   const store = useBenchStore();
   const desk = useDesk();
-  const { select, change } = useActions();
+  const { change } = useActions();
   const [playing, setPlaying] = useState(false);
   const [speed, setSpeed] = useState("50");
   const track = useRef<HTMLDivElement>(null);
@@ -82,6 +86,14 @@ export function RunStrip() {
     }
     return sum;
   };
+  /** Cutting time of everything before the n-th cut. */
+  const secondsBefore = (n: number): number => doc.cuts.slice(0, n).reduce((sum, c) => sum + (c.on ? (results.get(c.id)?.seconds ?? 0) : 0), 0);
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: DRAG_FROM } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates, keyboardCodes: { start: ["KeyM"], cancel: ["Escape"], end: ["KeyM", "Enter"] } }));
+  const moved = ({ active, over }: DragEndEvent) => {
+    const to = doc.cuts.findIndex((c) => c.id === over?.id);
+    if (over && active.id !== over.id) change("machining order", (d) => moveCut(d, active.id as string, to));
+  };
+  const pierces = built?.cuts.reduce((sum, c) => sum + (c.on ? (c.facts.pierces ?? 0) : 0), 0) ?? 0;
   const cutters = new Set(doc.cuts.filter((c) => c.on).map((c) => JSON.stringify(c.cutter))).size;
 
   return (
@@ -94,56 +106,22 @@ export function RunStrip() {
       </div>
       <div className="relative min-w-0 flex-1 overflow-x-auto overflow-y-hidden">
         <div ref={track} className="relative flex h-full items-center gap-1.5 pt-2.5">
-          {doc.cuts.map((c, i) => {
-            const r = results.get(c.id);
-            const step = working?.step === c.id || (working?.step === "proof" && r);
-            return (
-              <div key={c.id} data-cut={c.id} className={`card relative flex h-[74px] items-center ${selected === c.id ? "!border-spruce ring-1 ring-spruce" : ""} ${c.on ? "" : "opacity-60"}`} style={{ flexGrow: c.on && r ? Math.max(1, r.seconds) : 1, flexBasis: LEAST, minWidth: LEAST }}>
-                <button className="flex h-full min-w-0 flex-1 items-center gap-2.5 rounded-md pl-2.5 text-left" aria-current={selected === c.id} onClick={() => select(c.id)}>
-                  <CutterShape cutter={c.cutter} />
-                  <span className="min-w-0">
-                    <span className="block truncate font-semibold">
-                      {i + 1} · {c.name}
-                    </span>
-                    <span className="block truncate text-[12.5px] leading-4 text-soft">{r ? cutKind(c.kind).summary(Object.fromEntries(Object.entries(r.resolved).map(([k, v]) => [k, v.value])), c.cutter) : "…"}</span>
-                    <span className="num block leading-5">{c.on ? (r ? (r.toolpath.kind.length > 0 ? formatTime(r.seconds) : "nothing to cut") : "") : "switched off"}</span>
-                  </span>
-                </button>
-                <div className="flex flex-col self-stretch py-0.5 pr-0.5 text-faint">
-                  <button className="grid h-[24px] min-h-[24px] w-7 place-items-center rounded hover:bg-sunk" aria-label={`${c.on ? "Switch off" : "Switch on"} ${c.name}`} title={c.on ? "Switch off" : "Switch on"} onClick={() => change(c.on ? `switch off ${c.name}` : `switch on ${c.name}`, (d) => void (d.cuts[i].on = !c.on))}>
-                    {c.on ? <Eye size={14} /> : <EyeOff size={14} />}
-                  </button>
-                  <button
-                    className="grid h-[24px] w-7 place-items-center rounded hover:bg-sunk"
-                    aria-label={`Duplicate ${c.name}`}
-                    title="Duplicate"
-                    onClick={() =>
-                      change(`duplicate ${c.name}`, (d) => {
-                        let id = `${c.id}-2`;
-                        for (let k = 3; d.cuts.some((q) => q.id === id); k++) id = `${c.id}-${k}`;
-                        d.cuts.splice(i + 1, 0, { ...structuredClone(d.cuts[i]), id, name: `${c.name} again` });
-                      })
-                    }
-                  >
-                    <Copy size={13} />
-                  </button>
-                  <button
-                    className="grid h-[24px] w-7 place-items-center rounded hover:bg-sunk"
-                    aria-label={`Remove ${c.name}`}
-                    title="Remove"
-                    onClick={() => {
-                      change(`remove ${c.name}`, (d) => void (d.cuts = d.cuts.filter((q) => q.id !== c.id && q.target !== c.id)));
-                      select("stock");
-                    }}
-                  >
-                    <Trash2 size={13} />
-                  </button>
-                </div>
-                {step && <span className="catching-up absolute inset-x-1 bottom-0 h-[2px]" />}
-              </div>
-            );
-          })}
-          {doc.cuts.length === 0 && <p className="text-soft">No cuts. Undo, or start again from the picture.</p>}
+          <DndContext id="run" sensors={sensors} collisionDetection={closestCenter} onDragEnd={moved}>
+            <SortableContext items={doc.cuts.map((c) => c.id)} strategy={horizontalListSortingStrategy}>
+              {doc.cuts.map((c, i) => {
+                const r = results.get(c.id);
+                const step = working?.step === c.id || (working?.step === "proof" && !!r);
+                return (
+                  <Fragment key={c.id}>
+                    {c.stop && <StopCard cut={c} />}
+                    <CutCard cut={c} index={i} result={r} working={step} seeAfter={() => goTo(secondsBefore(i + 1))} />
+                  </Fragment>
+                );
+              })}
+            </SortableContext>
+          </DndContext>
+          <AddCut />
+          {doc.cuts.length === 0 && <p className="text-soft">No cuts yet: add one here.</p>}
           {built && total > 0 && (
             <>
               <div
@@ -179,7 +157,7 @@ export function RunStrip() {
       <div className="flex w-[128px] flex-col justify-center text-right">
         <span className="font-head text-[20px] leading-6">{built ? formatTime(playhead ?? built.seconds) : "…"}</span>
         <span className="text-[12.5px] text-soft">{!built ? "working it out" : playhead !== null ? `of ${formatTime(total)} cutting` : `machining, ${cutters} ${cutters === 1 ? "cutter" : "cutters"}`}</span>
-        {built && playhead === null && <span className="text-[12.5px] text-soft">deepest {formatLength(Math.max(0, ...built.cuts.filter((c) => c.on).map((c) => -c.minZ)), unit)} {unit}</span>}
+        {built && playhead === null && <span className="text-[12.5px] text-soft">{pierces > 0 ? `${pierces} pierces` : `deepest ${formatLength(Math.max(0, ...built.cuts.filter((c) => c.on).map((c) => -c.minZ)), unit)} ${unit}`}</span>}
       </div>
     </section>
   );

@@ -14,6 +14,7 @@ import { Pick } from "../ui/pick.tsx";
 import { Toggle } from "../ui/toggle.tsx";
 import { useActions, useBench, useBenchStore, useDesk } from "./context.tsx";
 import { CutterPick } from "./cutter-pick.tsx";
+import { LeftStanding, OutlineHead, ShapePick, StopRow } from "./cut-rows.tsx";
 import { Histogram } from "./histogram.tsx";
 import { ColourList, PieceList } from "./outline-lists.tsx";
 import { PictureTools } from "./tools/picture-tools.tsx";
@@ -28,8 +29,9 @@ export function Slip() {
     <aside aria-label="Slip" className="flex w-[296px] shrink-0 flex-col overflow-y-auto border-l border-line bg-film max-[1100px]:w-[264px]">
       {node && (
         <>
-          <Head title={node.kind === "picture" ? node.name : NODES.find((k) => k.kind === node.kind)!.title} about={node.kind === "picture" ? `${node.asset!.width} × ${node.asset!.height} pixels` : node.kind === "outline" && built?.outline ? `${built.outline.nodes} nodes, off by at most ${built.outline.maxDeviation.toFixed(3)} mm` : ""} />
+          <Head title={node.kind === "tone" ? NODES.find((k) => k.kind === node.kind)!.title : node.name} about={node.kind === "picture" ? `${node.asset!.width} × ${node.asset!.height} pixels` : node.kind === "outline" && built?.outline ? `${built.outline.nodes} nodes, off by at most ${built.outline.maxDeviation.toFixed(3)} mm` : ""} />
           {(node.kind === "tone" || (node.kind === "outline" && node.settings.trace !== "colours")) && <Histogram />}
+          {node.kind === "outline" && <OutlineHead part={node.id} />}
           {node.kind === "outline" && <ColourList part={node.id} />}
           {node.kind === "picture" && <PictureTools part={node.id} />}
           <Fields part={node.id} fields={NODES.find((k) => k.kind === node.kind)!.fields} own={node.settings} />
@@ -39,7 +41,10 @@ export function Slip() {
       {cut && (
         <>
           <Head title={cut.name} about={cutKind(cut.kind).summary(valuesOf(built?.resolved[cut.id] ?? early[cut.id], cut.settings), cut.cutter)} shape={<CutterShape cutter={cut.cutter} />} />
+          {cut.stop && <StopRow cut={cut} />}
+          <ShapePick cut={cut} />
           <CutterPick cut={cut} />
+          <LeftStanding cut={cut.id} />
           <Fields part={cut.id} fields={cutKind(cut.kind).fields as readonly Field<never>[]} own={cut.settings} />
         </>
       )}
@@ -48,11 +53,11 @@ export function Slip() {
   );
 }
 
-/** Cuts' settings before the first build: a slip can be read and used at once. */
+/** Cuts' settings before they are built: a slip can be read and used at once. */
 function useEarly(): Record<string, Record<string, Resolved>> {
   const { doc, built } = useBench((s) => s);
   return useMemo(() => {
-    if (built) return {};
+    if (built && doc.cuts.every((c) => built.resolved[c.id])) return {};
     try {
       return cutSettings(doc);
     } catch {
@@ -162,6 +167,9 @@ function FieldRow({ part, f, value, own, r }: { part: string; f: Field<never>; v
   );
 }
 
+/** Tools that work on the piece itself, not on the picture it came from. */
+const ON_PIECE = ["tabs", "pierce", "drill"];
+
 /** A setting made by hand on the stage: how much of it there is, and the tool that makes more. */
 function TextState({ part, f, value }: { part: string; f: Field<never>; value: string }) {
   const store = useBenchStore();
@@ -169,9 +177,9 @@ function TextState({ part, f, value }: { part: string; f: Field<never>; value: s
   const items = value.split(/[;,]/).filter((t) => t.trim()).length;
   return (
     <span className="flex items-center gap-2">
-      <span className="text-[13px] text-soft">{value === "" ? "none" : f.tool === "erase" || f.tool === "hide" || f.tool === "bridge" ? `${value.split(";").filter((t) => t.trim()).length}` : f.tool === "colours" ? `${items} kept` : "set"}</span>
+      <span className="text-[13px] text-soft">{value === "" ? "none" : ["erase", "hide", "bridge", "tabs", "pierce", "drill"].includes(f.tool ?? "") ? `${value.split(";").filter((t) => t.trim()).length}` : f.tool === "colours" ? `${items} kept` : "set"}</span>
       {f.tool && (
-        <button className="btn !h-7" aria-pressed={on} onClick={() => store.setState({ tool: on ? null : { id: f.tool!, part }, tilt: 0, mixer: { picture: 1, outline: part === "picture" ? 0 : 1, paths: 0, proof: 0 } })}>
+        <button className="btn !h-7" aria-pressed={on} onClick={() => store.setState({ tool: on ? null : { id: f.tool!, part }, tilt: 0, ...(!ON_PIECE.includes(f.tool!) && { mixer: { picture: 1, outline: part === "picture" ? 0 : 1, paths: 0, proof: 0 } }) })}>
           {on ? "put away" : "on the stage"}
         </button>
       )}
@@ -269,6 +277,16 @@ function StockSlip() {
         {row("Thickness", <LengthField label="Stock thickness" value={doc.stock.thickness} unit={unit} min={0.2} max={500} onChange={set("thickness", "thickness")} />)}
         {row("Margin", <LengthField label="Margin" value={doc.stock.margin} unit={unit} min={0} max={500} onChange={set("margin", "margin")} />, "art keeps this far from the edges")}
         {row("Material", <Pick label="Material" value={doc.stock.material} options={MATERIALS.map((m) => ({ value: m.id, label: m.name }))} onChange={(v) => change("material", (d) => void (d.stock.material = v))} />, "sets feeds and depths")}
+        {row(
+          "Painted",
+          <span className="flex items-center gap-2">
+            {doc.stock.paint && <input type="color" aria-label="Colour of the paint" className="h-[30px] w-11 rounded border border-line bg-raised p-0.5" value={doc.stock.paint} onChange={(e) => change("paint", (d) => void (d.stock.paint = e.target.value))} />}
+            <Switch.Root aria-label="Painted" checked={!!doc.stock.paint} onCheckedChange={(v) => change("paint", (d) => { if (v) d.stock.paint = "#2f5d48"; else delete d.stock.paint; })} className="h-[28px] w-11 rounded-full border border-line bg-sunk p-0.5 data-[state=checked]:bg-spruce">
+              <Switch.Thumb className="block h-[20px] w-[20px] translate-x-0.5 rounded-full bg-white shadow transition-transform duration-100 data-[state=checked]:translate-x-[18px]" />
+            </Switch.Root>
+          </span>,
+          "a skin on top, shown against what is cut bare",
+        )}
         {row("Work zero", <Pick label="Work zero" className="max-w-[172px]" value={doc.stock.zero} options={ZEROS.map((z) => ({ value: z, label: zeroWords(z) }))} onChange={(v) => change("work zero", (d) => void (d.stock.zero = v))} />, "where the machine is zeroed; the yellow mark on the mat")}
       </div>
     </>

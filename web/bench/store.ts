@@ -2,6 +2,8 @@ import { createStore } from "zustand/vanilla";
 import type { JobDocument } from "@oaken/core/job/document";
 import type { Setting } from "@oaken/core/settings/fields";
 import type { Unit } from "@oaken/core/units";
+import { outlineOf } from "@oaken/core/job/chain";
+import { NO_CHAIN } from "../compute/no-chain.ts";
 import type { Built, DrawnRings, DrawnSurface, DrawnTone } from "../compute/messages.ts";
 import { api, Refused } from "../ui/api.ts";
 
@@ -40,12 +42,21 @@ export interface BenchState {
   scrubbed: DrawnSurface | null;
   /** the stage's tool in hand, and the part it sets */
   tool: { id: string; part: string } | null;
+  colouring: Colouring;
   /** a place the stage flies to, mm */
   target: { x: number; y: number; n: number } | null;
 }
 
 /** Changes with the same name within this time are one step of undo, ms; those of one gesture are, however long it takes. */
 const JOIN = 900;
+
+/** The build with the fields of the chain that is shown: the one that the selection is about. */
+export function showing(built: Built | null, doc: JobDocument, selected: string): Built | null {
+  return built && { ...built, ...(built.chains[outlineOf(doc, selected) ?? ""] ?? NO_CHAIN) };
+}
+
+/** How the proof is coloured. */
+export type Colouring = "material" | "depth" | "cut" | "left";
 
 /** What each selection shows best. */
 export function mixerFor(doc: JobDocument, selected: string): Mixer {
@@ -59,7 +70,7 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
   const first = doc.cuts.find((c) => !c.target)?.id ?? "stock";
   const store = createStore<BenchState>(() => ({
     id, doc, revision, written, save: { state: "saved", at: new Date() }, past: [], future: [], selected: first, unit: "mm", mixer: mixerFor(doc, first), tilt: 0, view: "bench",
-    built: null, live: null, liveTone: null, working: null, failed: null, playhead: null, scrubbed: null, tool: null, target: null,
+    built: null, live: null, liveTone: null, working: null, failed: null, playhead: null, scrubbed: null, tool: null, colouring: "material", target: null,
   }));
   const { getState: get, setState: set } = store;
   let lastChange = 0;
@@ -108,6 +119,8 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
       const { doc, past } = get();
       const next = structuredClone(doc);
       edit(next);
+      // What is selected may have gone with the change.
+      if (![...next.nodes, ...next.cuts].some((p) => p.id === get().selected) && get().selected !== "stock") actions.select("stock");
       if (JSON.stringify(next) === JSON.stringify(doc)) return;
       const now = Date.now();
       const joins = past.length > 0 && past[past.length - 1].name === name && (gesture !== undefined ? gesture === lastGesture : now - lastChange < JOIN);
@@ -143,7 +156,7 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
       }, gesture);
     },
     select(selected: string): void {
-      set({ selected, mixer: mixerFor(get().doc, selected), tool: null });
+      set({ selected, mixer: mixerFor(get().doc, selected), tool: null, built: showing(get().built, get().doc, selected) });
     },
     save,
   };

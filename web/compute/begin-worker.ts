@@ -2,7 +2,7 @@ import { materialById } from "@oaken/core/cutters/materials";
 import { clearanceOf } from "@oaken/core/geometry/clearance/clearance";
 import { strokeWidths } from "@oaken/core/geometry/clearance/strokes";
 import { inspect } from "@oaken/core/inspect/inspect";
-import { buildJob } from "@oaken/core/job/build";
+import { buildJob, piece } from "@oaken/core/job/build";
 import { pictureOf } from "@oaken/core/job/chain";
 import { Derived } from "@oaken/core/job/hash";
 import { OUTCOMES } from "@oaken/core/job/outcomes";
@@ -34,7 +34,7 @@ async function begin(ask: BeginAsk): Promise<void> {
       await new Promise((r) => setTimeout(r));
       if (ask.seq !== newest) return;
       const job = ask.jobs[i];
-      const build = buildJob(job, { raster, cells: CELLS }, cache);
+      const build = buildJob(job, { raster, cells: CELLS, quick: true }, cache);
       if (i === 0 && build.chain) {
         const strokes = strokeWidths(cache.get("begin-strokes", build.chain.key, () => clearanceOf(build.chain!.ink)));
         Object.assign(known, { thinnest: strokes?.thinnest ?? null, typical: strokes?.typical ?? null, contours: build.chain.result.shape.parent.length });
@@ -49,7 +49,7 @@ async function begin(ask: BeginAsk): Promise<void> {
         problem: build.problem?.message ?? null,
         worst: build.problem ? null : (worst?.message ?? null),
         suits: build.problem ? null : OUTCOMES[i].suits(known),
-        picture: build.problem ? null : { width: proof.width, height: proof.height, data: litView(proof, materialById(job.stock.material), job.stock.thickness) },
+        picture: build.problem ? null : { width: proof.width, height: proof.height, data: litView(piece(build), materialById(job.stock.material), job.stock.thickness, job.stock.paint) },
       });
       send();
     }

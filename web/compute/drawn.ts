@@ -3,7 +3,7 @@ import { clearanceOf } from "@oaken/core/geometry/clearance/clearance";
 import { strokeLength } from "@oaken/core/geometry/clearance/strokes";
 import { regionKey } from "@oaken/core/geometry/regionkey";
 import type { Finding } from "@oaken/core/inspect/finding";
-import type { BuildResult } from "@oaken/core/job/build";
+import { type BuildResult, piece } from "@oaken/core/job/build";
 import type { ChainResult } from "@oaken/core/job/chain";
 import type { Derived } from "@oaken/core/job/hash";
 import { frameOf } from "@oaken/core/job/nodes/picture";
@@ -13,7 +13,8 @@ import { NO_FRAME } from "@oaken/core/picture/frame";
 import type { Raster } from "@oaken/core/picture/raster";
 import { shrunk } from "@oaken/core/picture/shrink";
 import { shadingOf } from "@oaken/core/proof/light";
-import type { Built, DrawnTone } from "./messages.ts";
+import { NO_CHAIN } from "./no-chain.ts";
+import type { Built, DrawnChain, DrawnOutline, DrawnTone } from "./messages.ts";
 
 /** Pixels of a framed picture as the stage shows it. */
 const PICTURE_PIXELS = 1_500_000;
@@ -23,26 +24,39 @@ const TONE_SIDE = 900;
 
 /** A build as the page draws it. Large arrays are copies where the worker keeps them for its cache. */
 export function drawn(r: BuildResult, final: boolean, findings: Finding[], took: number, cache: Derived): Built {
-  const { chain } = r;
-  const resolved: Built["resolved"] = { ...(chain?.resolved ?? {}) };
+  const resolved: Built["resolved"] = {};
+  const chains: Built["chains"] = {};
+  for (const [id, chain] of r.chains) {
+    Object.assign(resolved, chain.resolved);
+    chains[id] = drawnChain(r, chain, cache);
+  }
   for (const c of r.cuts) resolved[c.id] = c.resolved;
+  const shown = piece(r);
   return {
+    ...(Object.values(chains)[0] ?? NO_CHAIN),
+    chains,
     job: r.job,
     final,
     problem: r.problem,
     resolved,
-    place: chain && { x0: chain.place.x0, y0: chain.place.y0, width: chain.place.width, height: chain.place.height },
-    outline: chain && outlineOf(r, chain, cache),
-    framed: chain && chain.raster.width > 0 && isFramed(chain) ? smallPicture(chain.raster) : null,
-    pixels: chain && { width: chain.raster.width, height: chain.raster.height },
-    colours: chain?.colours ? chain.colours.swatches.map((s, i) => ({ hex: s.hex, share: s.share, kept: chain.colours!.kept[i], ground: i === chain.colours!.ground })) : null,
-    bins: chain && chain.toneResult.bins,
-    tone: chain && smallTone(chain.toneResult.grey),
-    cuts: r.cuts.map((c) => ({ id: c.id, on: c.cut.on, resolved: c.resolved, seconds: c.seconds, minZ: c.figures.minZ, toolpath: c.toolpath, moveSeconds: c.moveSeconds, facts: c.facts })),
-    surface: { ...r.proof, shading: shadingOf(r.proof) },
+    cuts: r.cuts.map((c, i) => ({ id: c.id, on: c.cut.on, resolved: c.resolved, seconds: c.seconds, minZ: c.figures.minZ, toolpath: c.toolpath, moveSeconds: c.moveSeconds, facts: c.facts, marks: c.marks ?? [], left: r.lost?.cuts[i] ?? null })),
+    surface: { cell: r.proof.cell, width: r.proof.width, height: r.proof.height, z: shown.z, by: r.proof.by, shading: shadingOf(shown), lost: r.lost?.map ?? null },
     seconds: r.seconds,
     findings,
     took,
+  };
+}
+
+function drawnChain(r: BuildResult, chain: ChainResult, cache: Derived): DrawnChain {
+  const { place, raster, colours, toneResult } = chain;
+  return {
+    place: { x0: place.x0, y0: place.y0, width: place.width, height: place.height },
+    outline: outlineOf(r, chain, cache),
+    framed: raster.width > 0 && isFramed(chain) ? smallPicture(raster) : null,
+    pixels: { width: raster.width, height: raster.height },
+    colours: colours && colours.swatches.map((s, i) => ({ hex: s.hex, share: s.share, kept: colours.kept[i], ground: i === colours.ground })),
+    bins: toneResult.bins,
+    tone: smallTone(toneResult.grey),
   };
 }
 
@@ -77,8 +91,8 @@ function smallPicture(r: Raster): { width: number; height: number; rgba: Uint8Cl
 }
 
 /** What the stage marks on an outline: pieces, thin strokes, bridges, nodes. */
-function outlineOf(r: BuildResult, chain: ChainResult, cache: Derived): NonNullable<Built["outline"]> {
-  const main = r.job.cuts.find((c) => c.on && !c.target)?.cutter;
+function outlineOf(r: BuildResult, chain: ChainResult, cache: Derived): DrawnOutline {
+  const main = r.job.cuts.find((c) => c.on && !c.target && c.reads[0] === chain.outline.id)?.cutter;
   const least = !main ? 0 : main.kind === "v" || main.kind === "taper" || main.kind === "drill" ? 2 * profileOf(main).r(SCRATCH) : main.diameter;
   return cache.get("drawn-outline", `${chain.key}|${least}`, () => {
     const clearance = cache.get("clearance", regionKey(chain.ink), () => clearanceOf(chain.ink));

@@ -2,6 +2,8 @@ import type { Finding } from "@oaken/core/inspect/finding";
 import type { JobDocument } from "@oaken/core/job/document";
 import type { Shading } from "@oaken/core/proof/light";
 import type { OutlineFigures } from "@oaken/core/outline/figures";
+import type { Mark } from "@oaken/core/cuts/kind";
+import type { LostDetail } from "@oaken/core/proof/lost";
 import type { Resolved } from "@oaken/core/settings/fields";
 import type { Toolpath } from "@oaken/core/toolpath/toolpath";
 
@@ -34,6 +36,8 @@ export interface DrawnSurface {
   z: Float32Array;
   by: Uint8Array;
   shading: Shading;
+  /** how high stock stands above what was asked for, in steps of LOST_STEP mm */
+  lost: Uint8Array | null;
 }
 
 export interface DrawnCut {
@@ -45,32 +49,15 @@ export interface DrawnCut {
   toolpath: Toolpath;
   moveSeconds: Float64Array;
   facts: Record<string, number>;
+  marks: readonly Mark[];
+  /** of the shape, what the cutter leaves standing: mm² and mm */
+  left: LostDetail | null;
 }
 
-/** A finished build as the page needs it. */
-export interface Built {
-  job: JobDocument;
-  /** false when a finer proof follows */
-  final: boolean;
-  problem: { code: string; message: string } | null;
-  resolved: Record<string, Record<string, Resolved>>;
+/** What the page draws of one outline's chain. */
+export interface DrawnChain {
   place: { x0: number; y0: number; width: number; height: number } | null;
-  outline: {
-    rings: DrawnRings;
-    /** centre lines, open */
-    lines: DrawnRings | null;
-    pieces: number;
-    nodes: number;
-    maxDeviation: number;
-    dropped: number;
-    droppedAt: Float64Array;
-    figures: OutlineFigures;
-    bridges: { x0: number; y0: number; x1: number; y1: number }[];
-    /** corners and joints of the fitted curves: x, y by turns */
-    nodeAt: Float32Array;
-    /** axis of strokes narrower than the first cutter can use: x0, y0, x1, y1 by turns */
-    thin: Float32Array;
-  } | null;
+  outline: DrawnOutline | null;
   bins: Uint32Array | null;
   tone: DrawnTone | null;
   /** the picture as framed, where framing changed it */
@@ -78,6 +65,33 @@ export interface Built {
   /** pixels of the framed picture */
   pixels: { width: number; height: number } | null;
   colours: { hex: string; share: number; kept: boolean; ground: boolean }[] | null;
+}
+
+export interface DrawnOutline {
+  rings: DrawnRings;
+  /** centre lines, open */
+  lines: DrawnRings | null;
+  pieces: number;
+  nodes: number;
+  maxDeviation: number;
+  dropped: number;
+  droppedAt: Float64Array;
+  figures: OutlineFigures;
+  bridges: { x0: number; y0: number; x1: number; y1: number }[];
+  /** corners and joints of the fitted curves: x, y by turns */
+  nodeAt: Float32Array;
+  /** axis of strokes narrower than the first cutter can use: x0, y0, x1, y1 by turns */
+  thin: Float32Array;
+}
+
+/** A finished build as the page needs it; the chain's own fields are those of the outline that is shown. */
+export interface Built extends DrawnChain {
+  job: JobDocument;
+  /** false when a finer proof follows */
+  final: boolean;
+  problem: { code: string; message: string } | null;
+  resolved: Record<string, Record<string, Resolved>>;
+  chains: Record<string, DrawnChain>;
   cuts: DrawnCut[];
   surface: DrawnSurface;
   seconds: number;

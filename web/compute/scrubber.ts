@@ -16,7 +16,7 @@ export class Scrubber {
   private move = 0;
   private every: number;
   constructor(private build: BuildResult) {
-    this.now = newSurface(build.job.stock.width, build.job.stock.height, build.proof.cell);
+    this.now = newSurface(build.job.stock.width, build.job.stock.height, build.proof.cell, build.job.stock.thickness);
     let total = 0;
     for (const c of build.cuts) if (c.cut.on) total += c.toolpath.kind.length;
     this.every = Math.max(200, Math.ceil(total / MOMENTS));
@@ -30,7 +30,7 @@ export class Scrubber {
       this.move = 0;
     }
     if (cut < this.build.cuts.length) this.forward(Math.min(move, this.build.cuts[cut].toolpath.kind.length));
-    return { cell: this.now.cell, width: this.now.width, height: this.now.height, z: this.now.z.slice(), by: this.now.by.slice(), shading: shadingOf(this.now) };
+    return { cell: this.now.cell, width: this.now.width, height: this.now.height, z: this.now.z.slice(), by: this.now.by.slice(), shading: shadingOf(this.now), lost: null };
   }
 
   private forward(to: number): void {

@@ -1,7 +1,7 @@
 import { contoursAt } from "@oaken/core/outline/contours";
 import { keepLarge } from "@oaken/core/outline/outline";
 import { resolve } from "@oaken/core/settings/fields";
-import { pictureOf } from "@oaken/core/job/chain";
+import { outlineOf, pictureBehind, pictureOf } from "@oaken/core/job/chain";
 import type { JobDocument } from "@oaken/core/job/document";
 import type { Derived } from "@oaken/core/job/hash";
 import { outlineFields } from "@oaken/core/job/nodes/outline";
@@ -17,10 +17,11 @@ import type { DrawnRings, DrawnTone } from "./messages.ts";
 const PREVIEW_PIXELS = 500_000;
 
 /** The contours as they are before fitting, and the tone: fast enough to follow a slider; the exact ones follow when it rests. */
-export function trace(job: JobDocument, raster: Raster, cache: Derived, part: string): { rings: DrawnRings; tone: DrawnTone | null } {
-  const outline = job.nodes.find((n) => n.kind === "outline")!;
+export function trace(job: JobDocument, rasters: (sha: string) => Raster, cache: Derived, part: string): { rings: DrawnRings; tone: DrawnTone | null } {
+  const outline = job.nodes.find((n) => n.id === outlineOf(job, part))!;
+  const raster = rasters(pictureBehind(job, outline.id));
   const partKind = job.nodes.find((n) => n.id === part)?.kind;
-  const picture = job.nodes.find((n) => n.kind === "picture")!;
+  const picture = job.nodes.find((n) => n.asset?.sha === pictureBehind(job, outline.id))!;
   const coarse = partKind === "tone" && raster.width * raster.height > 2 * PREVIEW_PIXELS ? cache.get("coarse", `${picture.asset!.sha}|${JSON.stringify(frameOf(picture.settings))}`, () => shrunk(framed(raster, frameOf(picture.settings)), PREVIEW_PIXELS), 1) : null;
   const p = pictureOf(job, outline.id, raster, cache, noProgress, coarse);
   const { place } = p;

@@ -1,8 +1,9 @@
 import { inspect } from "@oaken/core/inspect/inspect";
-import { buildJob, type BuildResult } from "@oaken/core/job/build";
+import { buildJob, type BuildResult, piece } from "@oaken/core/job/build";
 import type { JobDocument } from "@oaken/core/job/document";
 import { Derived } from "@oaken/core/job/hash";
 import { materialById } from "@oaken/core/cutters/materials";
+import type { Raster } from "@oaken/core/picture/raster";
 import { Cancelled, Problem } from "@oaken/core/problem";
 import { litView } from "@oaken/core/proof/light";
 import type { Answer, Ask } from "./messages.ts";
@@ -31,7 +32,7 @@ function checkStop(seq: number): void {
 async function build(ask: Extract<Ask, { type: "build" }>): Promise<void> {
   const { seq, job } = ask;
   const t0 = performance.now();
-  const raster = await rasterOf(job);
+  const raster = await rastersOf(job);
   let said = 0;
   const run = (cells: number) =>
     buildJob(
@@ -39,6 +40,7 @@ async function build(ask: Extract<Ask, { type: "build" }>): Promise<void> {
       {
         raster,
         cells,
+        quick: cells !== FINE_CELLS,
         now: () => performance.now(),
         progress: (step, share) => {
           checkStop(seq);
@@ -66,10 +68,13 @@ async function build(ask: Extract<Ask, { type: "build" }>): Promise<void> {
   }
 }
 
-async function rasterOf(job: JobDocument) {
-  const asset = job.nodes.find((n) => n.kind === "picture")?.asset;
-  if (!asset) throw new Problem("no-picture", "This job has no picture yet. Drop one on the page.");
-  return pixels(asset.sha);
+/** All pictures of a job, decoded. */
+async function rastersOf(job: JobDocument): Promise<(sha: string) => Raster> {
+  const shas = job.nodes.flatMap((n) => (n.asset ? [n.asset.sha] : []));
+  if (shas.length === 0) throw new Problem("no-picture", "This job has no picture yet. Drop one on the page.");
+  const all = new Map<string, Raster>();
+  for (const sha of shas) all.set(sha, await pixels(sha));
+  return (sha) => all.get(sha)!;
 }
 
 async function answer(ask: Ask): Promise<void> {
@@ -81,7 +86,7 @@ async function answer(ask: Ask): Promise<void> {
     if (ask.type === "build") await build(ask);
     else if (ask.type === "trace") {
       const t0 = performance.now();
-      const { rings, tone } = trace(ask.job, await rasterOf(ask.job), cache, ask.part);
+      const { rings, tone } = trace(ask.job, await rastersOf(ask.job), cache, ask.part);
       send({ type: "traced", seq: ask.seq, rings, tone, took: performance.now() - t0 }, [rings.xy.buffer]);
     } else if (ask.type === "scrub") {
       if (!last) return;
@@ -89,7 +94,7 @@ async function answer(ask: Ask): Promise<void> {
       const surface = scrubber.at(ask.cut, ask.move);
       send({ type: "surface", seq: ask.seq, surface }, [surface.z.buffer, surface.by.buffer]);
     } else if (ask.type === "outputs") {
-      const result = buildJob(ask.job, { raster: await rasterOf(ask.job), cells: FINE_CELLS }, cache);
+      const result = buildJob(ask.job, { raster: await rastersOf(ask.job), cells: FINE_CELLS }, cache);
       if (result.problem) throw new Problem(result.problem.code, result.problem.message);
       const files = outputFiles(result, ask.from);
       send({ type: "outputs", seq: ask.seq, files });
@@ -108,7 +113,7 @@ async function answer(ask: Ask): Promise<void> {
 async function thumb(r: BuildResult, side: number): Promise<Uint8Array> {
   const { proof, job } = r;
   const full = new OffscreenCanvas(proof.width, proof.height);
-  full.getContext("2d")!.putImageData(new ImageData(litView(proof, materialById(job.stock.material), job.stock.thickness) as Uint8ClampedArray<ArrayBuffer>, proof.width, proof.height), 0, 0);
+  full.getContext("2d")!.putImageData(new ImageData(litView(piece(r), materialById(job.stock.material), job.stock.thickness, job.stock.paint) as Uint8ClampedArray<ArrayBuffer>, proof.width, proof.height), 0, 0);
   const k = Math.min(1, side / Math.max(proof.width, proof.height));
   const small = new OffscreenCanvas(Math.max(1, Math.round(proof.width * k)), Math.max(1, Math.round(proof.height * k)));
   const g = small.getContext("2d")!;

@@ -19,7 +19,16 @@ export function CutterShape({ cutter, width = 26, height = 44 }: { cutter: Cutte
         ? `M${c - R} ${top}H${c + R}V${bottom - R}A${R} ${R} 0 0 1 ${c - R} ${bottom - R}Z`
         : cutter.kind === "v"
           ? `M${c - R} ${top}H${c + R}L${c + tip} ${bottom}H${c - tip}Z`
-          : `M${c - R} ${top}H${c + R}L${c + 1.5} ${bottom - 1.5}A1.5 1.5 0 0 1 ${c - 1.5} ${bottom - 1.5}Z`;
+          : cutter.kind === "drill"
+            ? `M${c - R} ${top}H${c + R}V${bottom - R * 0.6}L${c} ${bottom}L${c - R} ${bottom - R * 0.6}Z`
+            : `M${c - R} ${top}H${c + R}L${c + 1.5} ${bottom - 1.5}A1.5 1.5 0 0 1 ${c - 1.5} ${bottom - 1.5}Z`;
+  if (cutter.kind === "torch")
+    return (
+      <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} aria-hidden="true" className="shrink-0">
+        <path d={`M${c - 7} 0H${c + 7}V${height * 0.42}L${c + 3} ${height * 0.6}H${c - 3}L${c - 7} ${height * 0.42}Z`} fill="#86938d" />
+        <path d={`M${c - 2} ${height * 0.6}H${c + 2}L${c + 0.8} ${height - 1}H${c - 0.8}Z`} fill="#c8401f" />
+      </svg>
+    );
   const shank = Math.max(3, Math.min(R, 6));
   return (
     <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} aria-hidden="true" className="shrink-0">

@@ -1,5 +1,6 @@
 import { formatLength, type Unit } from "@oaken/core/units";
 import type { Built, DrawnCut } from "../../compute/messages.ts";
+import { CUT_COLOURS } from "./piece.ts";
 
 /** What the depth colours stand for, in the unit at hand. */
 export function Legend({ cuts, unit, rapids }: { cuts: readonly DrawnCut[]; unit: Unit; rapids: boolean }) {
@@ -19,6 +20,51 @@ export function Legend({ cuts, unit, rapids }: { cuts: readonly DrawnCut[]; unit
           <i className="w-5 border-t border-dashed border-[#d8e6dc]" /> rapids
         </div>
       )}
+    </div>
+  );
+}
+
+/** Which colour stands for which cut. */
+export function CutLegend({ built }: { built: Built }) {
+  return (
+    <div className="plate absolute right-3 top-3 grid max-w-56 gap-1 px-3 py-2 text-[13px]">
+      {built.job.cuts.map((c, i) =>
+        c.on ? (
+          <span key={c.id} className="flex min-w-0 items-center gap-2">
+            <i className="h-3 w-4 shrink-0 rounded-sm" style={{ background: CUT_COLOURS[i % CUT_COLOURS.length] }} /> <span className="truncate">{c.name}</span>
+          </span>
+        ) : null,
+      )}
+    </div>
+  );
+}
+
+/** How high stock stands above what the cuts were asked for. */
+export function LeftLegend({ built, unit }: { built: Built; unit: Unit }) {
+  let [lost, uncut, area] = [0, 0, 0];
+  for (const c of built.cuts)
+    if (c.left) {
+      lost += c.left.lost;
+      uncut += c.left.uncut;
+      area += c.left.area;
+    }
+  const n = (v: number) => formatLength(v, unit, unit === "mm" ? 1 : 2);
+  const said = (v: number) => `${v.toFixed(1)} mm² · ${((100 * v) / Math.max(area, 1e-9)).toFixed(2)} %`;
+  return (
+    <div className="plate absolute right-3 top-3 w-72 px-3 py-2 text-[13px]">
+      {!built.final && <p>for the finished proof only: it follows</p>}
+      <p className="num">above what was asked, {unit}</p>
+      <div className="my-1 h-2 rounded" style={{ background: "linear-gradient(90deg,#F0B85A,#CF4F4B,#5B2A5E)" }} />
+      <p className="num flex justify-between">
+        <span>{unit === "mm" ? "0.1" : "0.004"}</span>
+        <span>{n(1)} and more</span>
+      </p>
+      <p className="mt-1 flex justify-between gap-3">
+        <span className="whitespace-nowrap">out of reach</span> <span className="num whitespace-nowrap">{said(lost)}</span>
+      </p>
+      <p className="flex justify-between gap-3">
+        <span className="whitespace-nowrap">floor left</span> <span className="num whitespace-nowrap">{said(uncut)}</span>
+      </p>
     </div>
   );
 }

@@ -1,4 +1,5 @@
 import * as THREE from "three";
+import type { StockSettings } from "@oaken/core/job/document";
 import type { Material } from "@oaken/core/cutters/materials";
 import type { DrawnSurface } from "../../compute/messages.ts";
 import { PIECE_FRAGMENT, PIECE_VERTEX } from "./shaders.ts";
@@ -12,6 +13,7 @@ export class Piece {
   private size = "";
   private texture: THREE.DataTexture | null = null;
   private shading: THREE.DataTexture | null = null;
+  private maps: THREE.DataTexture[] = [];
 
   /** @param smooth whether the graphics driver interpolates floating-point textures by itself */
   constructor(private smooth: boolean) {
@@ -27,7 +29,7 @@ export class Piece {
         uniforms: {
           heights: { value: null }, shading: { value: one }, noiseMap: { value: noiseTable() }, cells: { value: new THREE.Vector2(1, 1) }, stock: { value: new THREE.Vector2(1, 1) }, thickness: { value: 1 }, proofMix: { value: 1 }, spacing: { value: 1 },
           face: { value: new THREE.Color() }, cutFace: { value: new THREE.Color() }, grain: { value: 1 },
-          picture: { value: one }, pictureRect: { value: new THREE.Vector4(0, 0, 1, 1) }, pictureMix: { value: 0 }, wipe: { value: 0 }, depthColours: { value: 0 }, deepest: { value: 1 },
+          picture: { value: one }, pictureRect: { value: new THREE.Vector4(0, 0, 1, 1) }, pictureMix: { value: 0 }, wipe: { value: 0 }, colouring: { value: 0 }, deepest: { value: 1 }, cutMap: { value: one }, painted: { value: 0 }, plan: { value: 1 }, paint: { value: new THREE.Color() }, leftMap: { value: one }, cutColours: { value: CUT_COLOURS.map((c) => new THREE.Color(c).convertLinearToSRGB()) },
         },
       }),
     );
@@ -37,7 +39,7 @@ export class Piece {
     return this.mesh.material.uniforms;
   }
 
-  setStock(width: number, height: number, thickness: number, material: Material): void {
+  setStock({ width, height, thickness, paint }: StockSettings, material: Material): void {
     const u = this.uniforms;
     u.stock.value.set(width, height);
     u.thickness.value = thickness;
@@ -45,6 +47,8 @@ export class Piece {
     u.face.value = rgb(material.face);
     u.cutFace.value = rgb(material.cut);
     u.grain.value = material.grain;
+    u.painted.value = paint ? 1 : 0;
+    if (paint) u.paint.value = new THREE.Color(paint).convertLinearToSRGB();
     const size = `${width}×${height}`;
     if (size !== this.size) {
       this.size = size;
@@ -67,11 +71,22 @@ export class Piece {
     this.shading.unpackAlignment = 1;
     this.shading.needsUpdate = true;
     this.uniforms.shading.value = this.shading;
+    for (const m of this.maps) m.dispose();
+    this.maps = [s.by, s.lost ?? new Uint8Array(s.by.length)].map((data) => {
+      const t = new THREE.DataTexture(data, s.width, s.height, THREE.RedFormat, THREE.UnsignedByteType);
+      t.unpackAlignment = 1;
+      t.needsUpdate = true;
+      return t;
+    });
+    [this.uniforms.cutMap.value, this.uniforms.leftMap.value] = this.maps;
     let low = 0;
     for (let i = 0; i < s.z.length; i += 7) if (s.z[i] < low) low = s.z[i];
     this.uniforms.deepest.value = Math.max(0.01, -low);
   }
 }
+
+/** What each cut's work is coloured in, by turns. */
+export const CUT_COLOURS = ["#d98b2b", "#3e8e7e", "#b9524f", "#6e6bb2", "#8ba63f", "#c77fa6", "#4f86c6", "#a07b4f"];
 
 /** Evenly spread values that repeat every 256: the same every time, so that a board keeps its grain. */
 function noiseTable(): THREE.DataTexture {

@@ -3,7 +3,7 @@ import { materialById } from "@oaken/core/cutters/materials";
 import { type Cutter, profileOf } from "@oaken/core/cutters/profile";
 import { type JobDocument, zeroPoint } from "@oaken/core/job/document";
 import type { Built, DrawnRings, DrawnSurface } from "../../compute/messages.ts";
-import type { Mixer } from "../store.ts";
+import type { Colouring, Mixer } from "../store.ts";
 import { PathLines, pathSegments, ringSegments, WideLines } from "./lines.ts";
 import { OutlineMarks } from "./outline-marks.ts";
 import { Piece, rowsTurned } from "./piece.ts";
@@ -12,6 +12,8 @@ import { MAT_FRAGMENT, MAT_VERTEX, STEEL_FRAGMENT, STEEL_VERTEX } from "./shader
 const FOV = 22;
 /** Tilt of the lowest view, radians from straight above. */
 export const MOST_TILT = 1.15;
+/** Tilts under this are straight above, radians. */
+const PLAN = 0.02;
 const CHALK = 0xf2d45c;
 /** Nodes are drawn from this near, in lengths of the stock. */
 const NODES_WITHIN = 1.4;
@@ -68,7 +70,7 @@ export class StageScene {
   setJob(doc: JobDocument): void {
     const { width, height, thickness, material } = doc.stock;
     this.stock = { width, height, thickness };
-    this.piece.setStock(width, height, thickness, materialById(material));
+    this.piece.setStock(doc.stock, materialById(material));
     const reach = 12 * Math.max(width, height);
     this.mat.geometry.dispose();
     this.mat.geometry = new THREE.PlaneGeometry(reach, reach);
@@ -151,10 +153,10 @@ export class StageScene {
     this.draw();
   }
 
-  setMixer(m: Mixer, depthColours: boolean): void {
+  setMixer(m: Mixer, colouring: Colouring): void {
     this.piece.uniforms.pictureMix.value = m.picture;
     this.piece.uniforms.proofMix.value = m.proof;
-    this.piece.uniforms.depthColours.value = depthColours ? 1 : 0;
+    this.piece.uniforms.colouring.value = ["material", "depth", "cut", "left"].indexOf(colouring);
     this.outer.show(m.outline);
     this.holes.show(m.outline);
     this.paths.show(m.paths);
@@ -192,7 +194,7 @@ export class StageScene {
           const h = p.h(r * 0.9999);
           if (Number.isFinite(h)) points.push(new THREE.Vector2(Math.max(0.01, r), h));
         }
-        const top = Math.max(p.height, c.fluteLength);
+        const top = p.beam ? c.fluteLength : Math.max(p.height, c.fluteLength);
         points.push(new THREE.Vector2(p.radius, top), new THREE.Vector2(p.radius, top + 2 * c.diameter), new THREE.Vector2(0, top + 2 * c.diameter));
         const g = new THREE.LatheGeometry(points, 28);
         g.rotateX(Math.PI / 2);
@@ -260,6 +262,7 @@ export class StageScene {
 
   private aim(): void {
     const { x, y, distance, tilt } = this.view;
+    this.piece.uniforms.plan.value = tilt < PLAN ? 1 : 0;
     this.camera.position.set(x, y - distance * Math.sin(tilt), distance * Math.cos(tilt));
     this.camera.up.set(0, Math.cos(tilt), Math.sin(tilt));
     this.camera.lookAt(x, y, 0);

@@ -29,7 +29,7 @@ float heightAt(vec2 p) {
 
 export const PIECE_VERTEX = /* glsl */ `
 ${HEIGHT}
-attribute float skirt; attribute vec3 side; uniform float spacing; varying vec3 at; varying vec3 facing; varying float isSide;
+attribute float skirt; attribute vec3 side; uniform float spacing; uniform float plan; varying vec3 at; varying vec3 facing; varying float isSide;
 void main() {
   at = position; isSide = dot(side, side); facing = side;
   vec2 inner = clamp(position.xy, vec2(0.001), stock - 0.001);
@@ -39,7 +39,8 @@ void main() {
     float a = float(i) * 0.785398;
     h = max(h, heightAt(clamp(inner + spacing * 0.6 * vec2(cos(a), sin(a)), vec2(0.001), stock - 0.001)));
   }
-  at.z = skirt > 0.5 ? -thickness : max(h, -thickness);
+  // From straight above depth shows by light alone: a flat top keeps every edge as sharp as the heights are.
+  at.z = skirt > 0.5 ? -thickness : plan > 0.5 ? 0. : max(h, -thickness);
   gl_Position = projectionMatrix * viewMatrix * vec4(at, 1.);
 }`;
 
@@ -48,7 +49,7 @@ precision highp float;
 ${HEIGHT}
 ${WOOD}
 uniform sampler2D shading; uniform vec3 face; uniform vec3 cutFace; uniform float grain;
-uniform sampler2D picture; uniform vec4 pictureRect; uniform float pictureMix; uniform float wipe; uniform float depthColours; uniform float deepest;
+uniform sampler2D picture; uniform vec4 pictureRect; uniform float pictureMix; uniform float wipe; uniform int colouring; uniform float painted; uniform vec3 paint; uniform float deepest; uniform sampler2D cutMap; uniform sampler2D leftMap; uniform vec3 cutColours[8];
 varying vec3 at; varying vec3 facing; varying float isSide;
 const vec3 LIGHT = normalize(vec3(-0.55, 0.62, 0.62));
 vec3 ramp(float t) {
@@ -81,7 +82,18 @@ void main() {
   }
   float cut = smoothstep(-0.0005, -0.02, h);
   vec3 base = wood(vec3(at.xy, h), mix(face, cutFace, cut), grain);
-  if (depthColours > 0.5 && cut > 0.) base = mix(base, ramp(clamp(-h / max(deepest, 0.01), 0., 1.)), 0.85 * cut);
+  // A painted skin hides the grain until it is cut.
+  if (painted > 0.5) base = mix(paint * (0.97 + 0.06 * noise(at.xy * 1.7)), base, cut);
+  if (colouring == 1 && cut > 0.) base = mix(base, ramp(clamp(-h / max(deepest, 0.01), 0., 1.)), 0.85 * cut);
+  else if (colouring == 2 && cut > 0.) {
+    int k = int(texture2D(cutMap, at.xy / stock).r * 255. + 0.5);
+    if (k > 0) base = mix(base, cutColours[(k - 1) % 8], 0.8 * cut);
+  } else if (colouring == 3) {
+    // Everything else pale, so that what is left stands out.
+    base = mix(vec3(dot(base, vec3(0.3, 0.6, 0.1))), vec3(1.), 0.35);
+    float left = texture2D(leftMap, at.xy / stock).r * 255.;
+    if (left > 0.5) base = ramp(clamp(0.25 + left * 0.015, 0., 1.));
+  }
   float diffuse = max(0., dot(n, LIGHT)) / LIGHT.z;
   vec3 c = base * (0.40 * open + 0.60 * diffuse * shade);
   c += 0.05 * pow(max(0., dot(n, normalize(LIGHT + vec3(0., -0.1, 1.)))), 24.);

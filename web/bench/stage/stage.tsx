@@ -1,16 +1,24 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
-import { Columns2, Maximize, Palette } from "lucide-react";
-import { Slider } from "radix-ui";
+import { Check, Columns2, Maximize, Palette } from "lucide-react";
+import { DropdownMenu, Slider } from "radix-ui";
 import { formatLength } from "@oaken/core/units";
 import { useActions, useBench, useBenchStore } from "../context.tsx";
 import { positionAt } from "../playback.ts";
-import type { Mixer } from "../store.ts";
+import type { Colouring, Mixer } from "../store.ts";
+import { CutMarks } from "../tools/cut-marks.tsx";
 import { ToolOverlay } from "../tools/overlay.tsx";
-import { Legend, OutlineLegend } from "./legend.tsx";
+import { CutLegend, LeftLegend, Legend, OutlineLegend } from "./legend.tsx";
 import { KeptProof } from "./kept-proof.tsx";
 import { Rulers } from "./rulers.tsx";
 import { MOST_TILT, StageScene } from "./scene.ts";
+
+const COLOURINGS: readonly (readonly [Colouring, string])[] = [
+  ["material", "as the material is"],
+  ["depth", "by depth"],
+  ["cut", "by the cut that made it"],
+  ["left", "what is left standing"],
+];
 
 /** The middle of the bench: one scene, one dial. */
 export function Stage() {
@@ -21,10 +29,9 @@ export function Stage() {
   const scene = useRef<StageScene | null>(null);
   const [spot, setSpot] = useState<ReturnType<StageScene["pick"]>>(null);
   const [wipe, setWipe] = useState<number | null>(null);
-  const [depthColours, setDepthColours] = useState(false);
   const [, redraw] = useState(0);
   const [failed, setFailed] = useState(false);
-  const { doc, built, live, liveTone, mixer, tilt, selected, scrubbed, playhead, target, unit, tool, working, id } = useBench((s) => s);
+  const { doc, built, live, liveTone, mixer, tilt, selected, scrubbed, playhead, target, unit, tool, working, id, colouring } = useBench((s) => s);
   const stockKey = `${doc.stock.width}×${doc.stock.height}×${doc.stock.thickness}`;
 
   // Drawing in 3D begins with the first proof: until then the picture of the last one stands there, and nothing slows the build.
@@ -81,7 +88,7 @@ export function Stage() {
   useEffect(() => {
     if (built && mixer.paths > 0.01) scene.current?.setPaths(built.cuts, only);
   }, [built, mixer.paths > 0.01, only]);
-  useEffect(() => scene.current?.setMixer(mixer, depthColours), [mixer, depthColours, ready]);
+  useEffect(() => scene.current?.setMixer(mixer, colouring), [mixer, colouring, ready]);
   useEffect(() => scene.current?.setWipe(wipe ?? 0), [wipe]);
   const outlineSelected = selectedKind === "outline";
   useEffect(() => scene.current?.setOutlineMarks(outlineSelected ? (built?.outline ?? null) : null), [outlineSelected, built]);
@@ -204,9 +211,12 @@ export function Stage() {
         ))}
       </div>
 
-      {(mixer.paths > 0.01 || depthColours) && built && <Legend cuts={built.cuts} unit={unit} rapids={mixer.paths > 0.01} />}
+      {built && !outlineSelected && (mixer.paths > 0.01 || colouring === "depth") && <Legend cuts={built.cuts} unit={unit} rapids={mixer.paths > 0.01} />}
+      {built && !outlineSelected && mixer.paths <= 0.01 && colouring === "cut" && <CutLegend built={built} />}
+      {built && !outlineSelected && mixer.paths <= 0.01 && colouring === "left" && <LeftLegend built={built} unit={unit} />}
+      {scene.current && tilt < 0.02 && <CutMarks scene={scene.current} />}
       {outlineSelected && <OutlineLegend built={built} />}
-      {tool && scene.current && tilt < 0.02 && <ToolOverlay scene={scene.current} />}
+      {tool && doc.nodes.some((q) => q.id === tool.part) && scene.current && tilt < 0.02 && <ToolOverlay scene={scene.current} />}
 
       {wipe !== null && (
         <div
@@ -229,9 +239,27 @@ export function Stage() {
       </div>
 
       <div className="plate absolute bottom-3 right-3 flex items-center gap-3 px-3 py-1 text-[13px]">
-        <button className="grid h-7 w-7 place-items-center rounded hover:bg-white/10" title="Colour by depth" aria-label="Colour by depth" aria-pressed={depthColours} onClick={() => setDepthColours(!depthColours)}>
-          <Palette size={16} color={depthColours ? "#f2d45c" : "currentColor"} />
-        </button>
+        <DropdownMenu.Root>
+          <DropdownMenu.Trigger className="grid h-7 w-7 place-items-center rounded hover:bg-white/10" title="How the piece is coloured" aria-label="How the piece is coloured">
+            <Palette size={16} color={colouring !== "material" ? "#f2d45c" : "currentColor"} />
+          </DropdownMenu.Trigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content side="top" align="end" sideOffset={6} className="z-50 w-60 rounded-md border border-line bg-raised p-1 shadow-card">
+              <DropdownMenu.RadioGroup value={colouring} onValueChange={(v) => store.setState({ colouring: v as Colouring })}>
+                {COLOURINGS.map(([k, label]) => (
+                  <DropdownMenu.RadioItem key={k} value={k} className="flex h-8 cursor-pointer items-center gap-2 rounded px-2 outline-none data-[highlighted]:bg-sunk">
+                    <span className="grid w-4 place-items-center">
+                      <DropdownMenu.ItemIndicator>
+                        <Check size={14} />
+                      </DropdownMenu.ItemIndicator>
+                    </span>
+                    {label}
+                  </DropdownMenu.RadioItem>
+                ))}
+              </DropdownMenu.RadioGroup>
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
         <button className="grid h-7 w-7 place-items-center rounded hover:bg-white/10" title="Wipe between picture and proof" aria-label="Wipe between picture and proof" aria-pressed={wipe !== null} onClick={() => setWipe(wipe === null ? box.current!.clientWidth / 2 : null)}>
           <Columns2 size={16} color={wipe !== null ? "#f2d45c" : "currentColor"} />
         </button>

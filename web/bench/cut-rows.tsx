@@ -1,0 +1,90 @@
+"use client";
+import { Trash2 } from "lucide-react";
+import { type JobCut, STOPS, type StopKind } from "@oaken/core/job/document";
+import { addOutline, removeNode } from "@oaken/core/job/edit";
+import { formatLength } from "@oaken/core/units";
+import { Pick } from "../ui/pick.tsx";
+import { useActions, useBench, useBenchStore } from "./context.tsx";
+
+const row = "mx-3 flex min-h-[50px] shrink-0 items-center justify-between gap-2 border-t border-line";
+
+/** Which outline a cut works on; only where there is more than one, or the one it had is gone. */
+export function ShapePick({ cut }: { cut: JobCut }) {
+  const doc = useBench((s) => s.doc);
+  const { change } = useActions();
+  const outlines = doc.nodes.filter((n) => n.kind === "outline");
+  const own = (doc.cuts.find((c) => c.id === cut.target) ?? cut).reads[0];
+  if (cut.target || (outlines.length < 2 && outlines.some((o) => o.id === own))) return null;
+  const known = outlines.some((o) => o.id === own);
+  return (
+    <div className={row}>
+      <span className="font-semibold">Shape</span>
+      <Pick label="Shape" value={known ? own : "none"} options={[...(known ? [] : [{ value: "none", label: "none: choose one" }]), ...outlines.map((o) => ({ value: o.id, label: o.name }))]} onChange={(v) => v !== "none" && change("shape", (d) => { for (const c of d.cuts) if (c.id === cut.id || c.target === cut.id) c.reads = [v]; })} />
+    </div>
+  );
+}
+
+/** What a person does before this cut. */
+export function StopRow({ cut }: { cut: JobCut }) {
+  const { change } = useActions();
+  const stop = cut.stop!;
+  const edit = (patch: Partial<typeof stop>) => change(`stop before ${cut.name}`, (d) => void Object.assign(d.cuts.find((c) => c.id === cut.id)!.stop!, patch));
+  return (
+    <div className="mx-3 shrink-0 border-t border-line py-2.5">
+      <div className="flex min-h-[30px] items-center justify-between gap-2">
+        <span className="font-semibold">Stop before it</span>
+        <Pick label="Stop before it" value={stop.what} options={(Object.keys(STOPS) as StopKind[]).map((k) => ({ value: k, label: STOPS[k] }))} onChange={(v) => edit({ what: v as StopKind })} />
+      </div>
+      <input aria-label="What to do at the stop" placeholder="what to do, for the setup sheet" className="box mt-1.5 w-full !font-sans" key={stop.note} defaultValue={stop.note} maxLength={200} onBlur={(e) => e.target.value !== stop.note && edit({ note: e.target.value.trim() })} onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()} />
+    </div>
+  );
+}
+
+/** What the cutter could not do of what it was asked, with the map of it one click away. */
+export function LeftStanding({ cut }: { cut: string }) {
+  const { built, unit } = useBench((s) => s);
+  const store = useBenchStore();
+  const left = built?.cuts.find((c) => c.id === cut)?.left;
+  if (!left || left.area <= 0) return null;
+  const n = (v: number) => formatLength(v, unit);
+  const share = (v: number) => `${((100 * v) / left.area).toFixed(1)} %`;
+  const nothing = left.lost / left.area < 0.0005 && left.uncut / left.area < 0.0005;
+  return (
+    <div className="mx-3 flex shrink-0 items-start justify-between gap-2 border-t border-line py-2 text-[13px] leading-[18px]">
+      <span>
+        {nothing ? "Reaches all of the shape." : [left.lost > 0 && `${share(left.lost)} out of reach, up to ${n(left.lostHeight)} ${unit} high`, left.uncut > 0 && `${share(left.uncut)} of floor left, up to ${n(left.uncutHeight)} ${unit} high`].filter(Boolean).join("; ") + "."}
+      </span>
+      {!nothing && (
+        <button className="shrink-0 text-spruce underline" onClick={() => store.setState({ colouring: "left", tilt: 0, mixer: { picture: 0, outline: 0, paths: 0, proof: 1 } })}>
+          show
+        </button>
+      )}
+    </div>
+  );
+}
+
+/** Another outline of the same picture, or this one out again. */
+export function OutlineHead({ part }: { part: string }) {
+  const doc = useBench((s) => s.doc);
+  const { change, select } = useActions();
+  const node = doc.nodes.find((n) => n.id === part)!;
+  const several = doc.nodes.filter((n) => n.kind === "outline").length > 1;
+  const another = () => {
+    let id = "";
+    change("add an outline", (d) => void (id = addOutline(d, part)));
+    select(id);
+  };
+  return (
+    <div className="flex items-center gap-1.5 px-3 pb-2">
+      {several && <input aria-label="Name of the outline" className="box min-w-0 flex-1 !font-sans" key={node.name} defaultValue={node.name} maxLength={80} onBlur={(e) => e.target.value.trim() && e.target.value !== node.name && change("rename an outline", (d) => void (d.nodes.find((n) => n.id === part)!.name = e.target.value.trim()))} onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()} />}
+      <button className="btn !h-8" title="One more outline of the same picture, for another cut" onClick={another}>
+        Another outline
+      </button>
+      {several && (
+        <button className="btn btn-icon !h-8" aria-label={`Remove ${node.name}`} title="Remove this outline" onClick={() => change(`remove ${node.name}`, (d) => removeNode(d, part))}>
+          <Trash2 size={14} />
+        </button>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,45 @@
+"use client";
+import { Plus } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { CUTS } from "@oaken/core/cuts/register";
+import { addCut, HELPERS } from "@oaken/core/job/edit";
+import { useActions, useBenchStore } from "../context.tsx";
+
+/** What each kind of cut does, for who has not used it. */
+const ABOUT: Record<string, string> = {
+  vcarve: "pointed cutter, sloping walls",
+  pocket: "flat floor, upright walls",
+  profile: "along the shape, through or not",
+  engrave: "one line along the strokes",
+  hatch: "filled with fine lines",
+  drill: "holes at circles or marks",
+  plasma: "torch through sheet metal",
+};
+
+/** One more cut at the end of the run, on the outline at hand. */
+export function AddCut() {
+  const store = useBenchStore();
+  const { change, select } = useActions();
+  const add = (kind: string) => {
+    let id = "";
+    change(`add a cut`, (d) => void (id = addCut(d, kind, store.getState().selected)));
+    select(id);
+  };
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="grid h-[74px] w-11 shrink-0 place-items-center rounded-md border border-dashed border-line text-soft hover:bg-sunk" aria-label="Add a cut" title="Add a cut">
+        <Plus size={18} />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content side="top" align="end" sideOffset={6} className="z-50 w-72 rounded-md border border-line bg-raised p-1 shadow-card">
+          {CUTS.filter((k) => !(k.kind in HELPERS)).map((k) => (
+            <DropdownMenu.Item key={k.kind} className="flex h-9 cursor-pointer items-center gap-2 rounded px-2 outline-none data-[highlighted]:bg-sunk" onSelect={() => add(k.kind)}>
+              <span className="w-20 font-semibold">{k.title}</span>
+              <span className="text-[13px] text-soft">{ABOUT[k.kind] ?? ""}</span>
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

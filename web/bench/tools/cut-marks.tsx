@@ -1,0 +1,117 @@
+"use client";
+import { useRef, useState } from "react";
+import { X } from "lucide-react";
+import type { Mark } from "@oaken/core/cuts/kind";
+import { cutKind } from "@oaken/core/cuts/register";
+import { parsePlaces, showPlaces } from "@oaken/core/settings/places";
+import { useActions, useBench, useBenchStore } from "../context.tsx";
+import type { StageScene } from "../stage/scene.ts";
+
+/** Which setting keeps the places of each kind of mark, and how it is added by hand. */
+const HAND: Record<Mark["kind"], { field: string; tool: string; name: string; how: string }> = {
+  tab: { field: "tabsAt", tool: "tabs", name: "tab", how: "Click an edge to add a tab; drag one to move it, Delete takes it away." },
+  pierce: { field: "leadsAt", tool: "pierce", name: "pierce", how: "Drag a cross to where the torch should pierce; the lead follows." },
+  drill: { field: "at", tool: "drill", name: "hole", how: "Click to add a hole; drag one to move it, Delete takes it away." },
+};
+/** A mark and a place kept by hand are the same within this, mm. */
+const SAME = 0.6;
+/** Arrow keys move a mark so far, mm. */
+const NUDGE = 0.5;
+
+const near = (m: { x: number; y: number }, [x, y]: readonly [number, number]): boolean => Math.hypot(m.x - x, m.y - y) < SAME;
+
+/** Tabs, pierces and holes of the selected cut, on the piece: seen, dragged, added and taken away. */
+export function CutMarks({ scene }: { scene: StageScene }) {
+  const { doc, built, selected, tool } = useBench((s) => s);
+  const store = useBenchStore();
+  const { setting } = useActions();
+  const svg = useRef<SVGSVGElement>(null);
+  const [drag, setDrag] = useState<{ i: number; x: number; y: number } | null>(null);
+  const cut = doc.cuts.find((c) => c.id === selected);
+  const marks = built?.cuts.find((c) => c.id === selected)?.marks ?? [];
+  const adding = tool?.part === selected ? Object.values(HAND).find((h) => h.tool === tool.id) : undefined;
+  if (!cut || (marks.length === 0 && !adding)) return null;
+  const fields = new Set(cutKind(cut.kind).fields.map((f) => f.key));
+  const byHand = (h: (typeof HAND)[Mark["kind"]]) => parsePlaces((cut.settings[h.field] as string) ?? "", h.name);
+  const at = (e: { clientX: number; clientY: number }) => {
+    const r = svg.current!.getBoundingClientRect();
+    return scene.pick(e.clientX - r.left, e.clientY - r.top);
+  };
+  const keep = (h: (typeof HAND)[Mark["kind"]], places: readonly (readonly [number, number])[]) => setting(cut.id, h.field, `${h.name} by hand`, places.length > 0 ? showPlaces(places) : undefined);
+  /** Tabs are kept all together: one moved by hand makes its neighbours on the contour stay where they are. */
+  const move = (i: number, to: { x: number; y: number } | null) => {
+    const m = marks[i];
+    const h = HAND[m.kind];
+    const others = m.kind === "tab" ? marks.filter((q, k) => q.kind === "tab" && k !== i).map((q) => [q.x, q.y] as const) : byHand(h).filter((p) => !near(m, p));
+    keep(h, to ? [...others, [to.x, to.y] as const] : others);
+  };
+  const movable = (m: Mark) => fields.has(HAND[m.kind].field) && (m.kind !== "drill" || byHand(HAND.drill).some((p) => near(m, p)));
+  return (
+    <>
+      <svg
+        ref={svg}
+        className={`absolute inset-0 h-full w-full ${adding ? "cursor-crosshair" : "pointer-events-none"}`}
+        role="group"
+        aria-label={`Places of ${cut.name}`}
+        onClick={(e) => {
+          const p = adding && e.target === svg.current ? at(e) : null;
+          if (!p || !adding) return;
+          const kept = adding.tool === "tabs" ? marks.filter((m) => m.kind === "tab").map((m) => [m.x, m.y] as const) : byHand(adding);
+          keep(adding, [...kept, [p.x, p.y] as const]);
+        }}
+      >
+        {marks.map((m, i) => {
+          const here = drag?.i === i ? drag : m;
+          const p = scene.project(here.x, here.y, 0);
+          const can = movable(m);
+          return (
+            <g
+              key={`${m.kind}${i}`}
+              transform={`translate(${p.x} ${p.y})`}
+              tabIndex={can ? 0 : -1}
+              role={can ? "button" : "img"}
+              aria-label={`${HAND[m.kind].name} at x ${m.x.toFixed(1)}, y ${m.y.toFixed(1)} mm`}
+              className={can ? "pointer-events-auto cursor-move outline-none focus-visible:opacity-60" : ""}
+              onPointerDown={(e) => {
+                if (!can) return;
+                e.stopPropagation();
+                e.currentTarget.setPointerCapture(e.pointerId);
+                setDrag({ i, x: m.x, y: m.y });
+              }}
+              onPointerMove={(e) => {
+                const q = drag?.i === i ? at(e) : null;
+                if (q) setDrag({ i, x: q.x, y: q.y });
+              }}
+              onPointerUp={() => {
+                if (drag && Math.hypot(drag.x - m.x, drag.y - m.y) > 0.05) move(i, drag);
+                setDrag(null);
+              }}
+              onKeyDown={(e) => {
+                const d: Record<string, [number, number]> = { ArrowLeft: [-NUDGE, 0], ArrowRight: [NUDGE, 0], ArrowUp: [0, NUDGE], ArrowDown: [0, -NUDGE] };
+                if (e.key === "Delete" || e.key === "Backspace") move(i, null);
+                else if (d[e.key]) move(i, { x: m.x + d[e.key][0], y: m.y + d[e.key][1] });
+                else return;
+                e.preventDefault();
+                e.stopPropagation();
+              }}
+            >
+              <circle r="11" fill="transparent" />
+              {m.kind === "tab" && <rect x="-7" y="-3.5" width="14" height="7" rx="2" fill="#f2d45c" stroke="#23423a" strokeWidth="1.5" />}
+              {m.kind === "pierce" && <path d="M-5 -5L5 5M5 -5L-5 5" stroke="#23423a" strokeWidth="4.5" />}
+              {m.kind === "pierce" && <path d="M-5 -5L5 5M5 -5L-5 5" stroke="#f2d45c" strokeWidth="2.2" />}
+              {m.kind === "drill" && <circle r="5" fill="none" stroke="#f2d45c" strokeWidth="2.2" />}
+            </g>
+          );
+        })}
+      </svg>
+      {adding && (
+        <div role="toolbar" aria-label="Tool" className="absolute left-3 top-[62px] z-10 flex max-w-[calc(100%-24px)] items-center gap-3 rounded-md border border-line bg-raised px-3 py-1.5 shadow-card">
+          <span className="text-[13px] text-soft">{adding.how}</span>
+          <button className="btn btn-plain btn-icon" aria-label="Put the tool away" title="Put the tool away (Esc)" onClick={() => store.setState({ tool: null })}>
+            <X size={16} />
+          </button>
+        </div>
+      )}
+    </>
+  );
+}
