@@ -1,5 +1,4 @@
 import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
-import { createRequire } from "node:module";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { Browser, Page } from "playwright-core";
@@ -7,12 +6,12 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { readProgram } from "@oaken/core/output/gcode/reader";
 import { RAPID } from "@oaken/core/toolpath/toolpath";
 import { ginkgo, scan } from "../demo/art.ts";
+import { accessibility, settled } from "./bench.ts";
 import { launch } from "./browser.ts";
 import { type Running, startServer } from "./server.ts";
 
 const dir = mkdtempSync(join(tmpdir(), "oaken-e2e-"));
 const data = join(dir, "data");
-const axe = createRequire(import.meta.url).resolve("axe-core/axe.min.js");
 let server: Running;
 let browser: Browser;
 let page: Page;
@@ -24,19 +23,9 @@ async function open(): Promise<Page> {
   p.setDefaultTimeout(45_000);
   return p;
 }
-const settled = (p: Page) => p.waitForFunction(() => document.body.innerText.includes("machining,") && !document.querySelector(".catching-up"));
 const saved = (p: Page) => p.waitForFunction(() => /rev \d+ · saved/.test(document.querySelector("[role=status]")?.textContent ?? ""));
 const nodes = (p: Page) => p.getByText(/^\d+ nodes, off by/).innerText();
 const nodesBecome = (p: Page, was: string, same: boolean) => p.waitForFunction(([t, eq]) => [...document.querySelectorAll("aside p")].some((e) => /nodes, off by/.test(e.textContent!) && (e.textContent === t) === eq), [was, same] as const);
-
-/** Serious and critical findings of the accessibility scan on the page as it is. */
-async function accessibility(p: Page): Promise<string[]> {
-  await p.addScriptTag({ path: axe });
-  return p.evaluate(async () => {
-    const r = await (window as unknown as { axe: { run(o: object): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }> } }).axe.run({ runOnly: ["wcag2a", "wcag2aa"] });
-    return r.violations.filter((v) => v.impact === "serious" || v.impact === "critical").map((v) => `${v.id}: ${v.nodes[0].html.slice(0, 160)}`);
-  });
-}
 
 beforeAll(async () => {
   writeFileSync(join(dir, "ginkgo-scan.jpg"), await scan(ginkgo(), { blur: 1.4, jpeg: 72, uneven: 0.18, stray: true }));
@@ -62,7 +51,7 @@ describe("from one picture to a cut sign", () => {
   it("Begin judges the picture and shows what it could become", async () => {
     await page.setInputFiles('input[aria-label="Begin with a picture"]', join(dir, "ginkgo-scan.jpg"));
     await page.getByText("Strong contrast").waitFor();
-    await page.waitForFunction(() => document.querySelectorAll("canvas[role=img]").length === 4 && !document.querySelector(".catching-up"));
+    await page.waitForFunction(() => document.querySelectorAll("canvas[role=img]").length === 8 && !document.querySelector(".catching-up"));
     expect(await page.locator("section[aria-label=Fitness]").innerText()).toMatch(/pixels in a millimetre.*\n.*contrast.*\n.*colours.*\n.*Strokes from/s);
     expect(await accessibility(page)).toEqual([]);
     await page.getByLabel("Stock width").fill("7in + 2.2mm");

@@ -3,6 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import sharp from "sharp";
 import { ginkgo, scan } from "../demo/art.ts";
+import { settled as onceSettled } from "./bench.ts";
 import { launch } from "./browser.ts";
 import { startServer } from "./server.ts";
 
@@ -11,8 +12,7 @@ const out = process.argv[2];
 const server = await startServer(process.argv[3]);
 const browser = await launch();
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-/** The proof is there and nothing is being worked on: the strip says "machining" only then. */
-const settled = () => page.waitForFunction(() => document.body.innerText.includes("machining,") && !document.querySelector(".catching-up"), null, { timeout: 60_000 });
+const settled = () => onceSettled(page);
 const shot = async (name: string) => {
   await page.waitForTimeout(900);
   const png = await page.screenshot();

@@ -46,7 +46,7 @@ export function Header() {
           }}
         />
       ) : (
-        <DropdownMenu.Root>
+        <DropdownMenu.Root modal={false}>
           <DropdownMenu.Trigger className="flex h-8 min-w-0 items-center gap-1 rounded px-1.5 font-head text-[15px] font-semibold hover:bg-sunk">
             <span className="max-w-64 truncate">{doc.name}</span> <ChevronDown size={14} className="shrink-0" />
           </DropdownMenu.Trigger>

@@ -26,7 +26,7 @@ export function AddCut() {
     select(id);
   };
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger className="grid h-[74px] w-11 shrink-0 place-items-center rounded-md border border-dashed border-line text-soft hover:bg-sunk" aria-label="Add a cut" title="Add a cut">
         <Plus size={18} />
       </DropdownMenu.Trigger>

@@ -57,7 +57,7 @@ export function CutCard({ cut, index, result, working, seeAfter }: { cut: JobCut
         <button className="grid h-8 w-7 place-items-center rounded hover:bg-sunk" aria-label={`${cut.on ? "Switch off" : "Switch on"} ${cut.name}`} title={cut.on ? "Switch off" : "Switch on"} onClick={toggle}>
           {cut.on ? <Eye size={15} /> : <EyeOff size={15} />}
         </button>
-        <DropdownMenu.Root>
+        <DropdownMenu.Root modal={false}>
           <DropdownMenu.Trigger className="grid h-8 w-7 place-items-center rounded hover:bg-sunk" aria-label={`More for ${cut.name}`} title="More">
             <Ellipsis size={16} />
           </DropdownMenu.Trigger>

@@ -239,7 +239,7 @@ export function Stage() {
       </div>
 
       <div className="plate absolute bottom-3 right-3 flex items-center gap-3 px-3 py-1 text-[13px]">
-        <DropdownMenu.Root>
+        <DropdownMenu.Root modal={false}>
           <DropdownMenu.Trigger className="grid h-7 w-7 place-items-center rounded hover:bg-white/10" title="How the piece is coloured" aria-label="How the piece is coloured">
             <Palette size={16} color={colouring !== "material" ? "#f2d45c" : "currentColor"} />
           </DropdownMenu.Trigger>

@@ -1,0 +1,147 @@
+import { mkdtempSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import type { Browser, Page } from "playwright-core";
+import sharp from "sharp";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { startJob } from "@oaken/core/job/outcomes";
+import { accessibility, settled } from "./bench.ts";
+import { launch } from "./browser.ts";
+import { type Running, startServer } from "./server.ts";
+
+/** A red ring and a blue disc on white, with soft edges. */
+const art = `<svg xmlns="http://www.w3.org/2000/svg" width="900" height="500"><rect width="900" height="500" fill="#fff"/><circle cx="270" cy="250" r="180" fill="#a01818"/><circle cx="270" cy="250" r="70" fill="#fff"/><circle cx="660" cy="250" r="140" fill="#1830a0"/></svg>`;
+
+let server: Running;
+let browser: Browser;
+let page: Page;
+const wrongs: string[] = [];
+const strip = () => page.getByRole("region", { name: "Run strip" });
+const card = (name: RegExp) => strip().getByRole("button", { name });
+const more = async (cut: string, item: string) => {
+  await page.getByRole("button", { name: `More for ${cut}`, exact: true }).click();
+  await page.getByRole("menuitem", { name: item }).click();
+};
+const order = () => strip().locator("[data-cut]").evaluateAll((cards) => cards.map((c) => c.querySelector("span.font-semibold")!.textContent));
+
+/** Puts a job with this outcome into the application and opens it. */
+async function begin(outcome: string, stock: { width: number; height: number; thickness: number; material?: string }): Promise<void> {
+  const png = await sharp(Buffer.from(art)).blur(0.8).png().toBuffer();
+  await page.goto(server.url);
+  const asset = await page.evaluate(async (bytes) => (await fetch("/api/assets?name=two.png", { method: "POST", body: Uint8Array.from(bytes) })).json(), [...png]);
+  const document = startJob(outcome, asset as Parameters<typeof startJob>[1], stock);
+  const { id } = (await page.evaluate(async (d) => (await fetch("/api/jobs", { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ document: d }) })).json(), document)) as { id: string };
+  await page.goto(`${server.url}/job/${id}`);
+  await settled(page);
+}
+
+beforeAll(async () => {
+  server = await startServer(join(mkdtempSync(join(tmpdir(), "oaken-e2e-")), "data"));
+  browser = await launch();
+  page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  page.on("pageerror", (e) => wrongs.push(String(e)));
+  page.setDefaultTimeout(45_000);
+}, 120_000);
+afterAll(async () => {
+  await browser?.close();
+  await server?.kill("SIGTERM");
+});
+
+describe("cuts on the bench", () => {
+  it("a cut is added, moved, stopped before, grouped and undone", async () => {
+    await begin("pocket", { width: 120, height: 75, thickness: 12 });
+    await page.getByRole("button", { name: "Add a cut" }).click();
+    expect(await accessibility(page)).toEqual([]);
+    await page.getByRole("menuitem", { name: /Hatch/ }).click();
+    await settled(page);
+    expect(await order()).toEqual(["1 · Pocket", "2 · Hatch"]);
+    await more("Hatch", "Move earlier");
+    await settled(page);
+    expect(await order()).toEqual(["1 · Hatch", "2 · Pocket"]);
+    await page.getByRole("button", { name: "More for Pocket" }).click();
+    await page.getByRole("menuitem", { name: "Stop before it" }).hover();
+    await page.getByRole("menuitem", { name: "Stain" }).click();
+    await page.getByLabel("What to do at the stop").fill("dark, wiped off");
+    await page.getByLabel("What to do at the stop").press("Enter");
+    await strip().getByText("dark, wiped off").waitFor();
+    expect(await accessibility(page)).toEqual([]);
+    await page.getByRole("button", { name: "Remove the stop before Pocket" }).click();
+    await page.getByRole("button", { name: /Undo remove the stop/ }).click();
+    await strip().getByText("dark, wiped off").waitFor();
+  });
+
+  it("a card is dragged to its place in the order", async () => {
+    const from = (await card(/· Pocket/).boundingBox())!;
+    const to = (await card(/· Hatch/).boundingBox())!;
+    await page.mouse.move(from.x + 40, from.y + 30);
+    await page.mouse.down();
+    await page.mouse.move(to.x + 20, to.y + 30, { steps: 8 });
+    await page.mouse.up();
+    await page.getByRole("button", { name: /Undo machining order/ }).waitFor();
+    expect(await order()).toEqual(["1 · Pocket", "2 · Hatch"]);
+  });
+
+  it("a smaller cutter takes the rest, and the map shows what is left", async () => {
+    await card(/· Pocket/).click();
+    await page.getByText(/out of reach|Reaches all/).waitFor();
+    await page.getByRole("combobox", { name: "Take the rest with" }).click();
+    await page.getByRole("option", { name: "flat 2", exact: true }).click();
+    await card(/· Rest/).waitFor();
+    await settled(page);
+    await page.getByRole("button", { name: "How the piece is coloured" }).click();
+    await page.getByRole("menuitemradio", { name: "what is left standing" }).click();
+    await page.getByText("out of reach", { exact: true }).waitFor();
+    await page.getByRole("button", { name: "How the piece is coloured" }).click();
+    await page.getByRole("menuitemradio", { name: "by the cut that made it" }).click();
+    await page.getByRole("button", { name: "How the piece is coloured" }).click();
+    await page.getByRole("menuitemradio", { name: "as the material is" }).click();
+  });
+
+  it("each colour becomes its own outline for its own cut", async () => {
+    await page.getByRole("button", { name: /^Outline/ }).click();
+    await page.getByRole("radio", { name: "colours" }).click();
+    await page.getByRole("region", { name: "Colours" }).waitFor();
+    await settled(page);
+    await page.getByRole("button", { name: /An outline of #1\w+ alone/ }).first().click();
+    await page.getByLabel("Name of the outline").waitFor();
+    await settled(page);
+    await card(/· Hatch/).click();
+    await page.getByRole("combobox", { name: "Shape" }).click();
+    await page.getByRole("option", { name: /^Colour/ }).click();
+    await settled(page);
+    await page.getByRole("button", { name: /^Colour #1/ }).click();
+    await page.getByRole("button", { name: /^Remove Colour/ }).click();
+    await page.getByRole("button", { name: /finding/ }).click();
+    await page.getByText(/Hatch has no shape to cut/).waitFor();
+    await page.keyboard.press("Escape");
+    await page.getByRole("button", { name: /Undo remove Colour/ }).click();
+    await settled(page);
+  });
+
+  it("tabs stand where they are put, and pierces go where they are dragged", async () => {
+    await begin("cutout", { width: 120, height: 75, thickness: 6 });
+    const tabs = page.getByRole("group", { name: "Places of Cut out" }).getByRole("button");
+    const many = await tabs.count();
+    expect(many).toBeGreaterThan(3);
+    await tabs.first().focus();
+    await page.keyboard.press("Delete");
+    await page.getByRole("button", { name: /Undo tab by hand/ }).waitFor();
+    await settled(page);
+    await page.waitForFunction((n) => document.querySelectorAll("svg[aria-label^='Places of'] g[role=button]").length === n, many - 1);
+    expect(await accessibility(page)).toEqual([]);
+
+    await begin("plasma", { width: 120, height: 75, thickness: 3, material: "steel" });
+    const pierce = page.getByRole("group", { name: "Places of Plasma" }).getByRole("button").first();
+    const name = await pierce.getAttribute("aria-label");
+    const box = (await pierce.boundingBox())!;
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(box.x + box.width / 2 + 4, box.y + box.height / 2 + 5, { steps: 3 });
+    await page.mouse.up();
+    await page.getByRole("button", { name: /Undo pierce by hand/ }).waitFor();
+    await settled(page);
+    expect(await page.getByRole("group", { name: "Places of Plasma" }).getByRole("button").evaluateAll((g) => g.map((e) => e.getAttribute("aria-label")))).not.toContain(name);
+  });
+
+  it("nothing went wrong in the page", () => expect(wrongs).toEqual([]));
+});
