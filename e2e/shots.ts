@@ -64,6 +64,22 @@ await page.getByRole("slider", { name: "Moment of the cutting" }).focus();
 for (let i = 0; i < 9; i++) await page.keyboard.press("Shift+ArrowLeft");
 await shot("bench-raised-scrubbed");
 
+await openJob("Fox in the meadow");
+await shot("bench-plasma");
+
+await openJob("Ginkgo bed marker");
+await page.getByRole("button", { name: "Add a cut" }).click();
+await page.getByRole("menuitem", { name: /Pocket/ }).click();
+await page.waitForTimeout(600);
+await settled();
+for (const cut of ["Clear", "Carve"]) await page.getByRole("button", { name: `Switch off ${cut}` }).click();
+await page.waitForTimeout(600);
+await settled();
+await page.getByRole("button", { name: /· Pocket/ }).click();
+await page.getByRole("button", { name: "How the piece is coloured" }).click();
+await page.getByRole("menuitemradio", { name: "what is left standing" }).click();
+await shot("bench-left");
+
 await openJob("Bee walk plate");
 await page.getByRole("button", { name: /^Outline/ }).click();
 await shot("bench-centre-line");
