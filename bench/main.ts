@@ -1,9 +1,10 @@
 import { cpus } from "node:os";
+import { benchAccuracy } from "./accuracy.ts";
 import { benchCuts } from "./cuts.ts";
 import { benchOutline } from "./outline.ts";
 import { benchPage } from "./page.ts";
 
-const parts: Record<string, () => Promise<void>> = { outline: benchOutline, cuts: benchCuts, page: benchPage };
+const parts: Record<string, () => Promise<void>> = { outline: benchOutline, cuts: benchCuts, accuracy: benchAccuracy, page: benchPage };
 const asked = process.argv.slice(2);
 const unknown = asked.find((a) => !(a in parts));
 if (unknown) {

@@ -10,7 +10,7 @@ import { colourShape, fitArcs } from "../outline/colours/shapes.ts";
 import { contoursAt } from "../outline/contours.ts";
 import { crossingPlaces } from "../outline/crossing.ts";
 import { fitOutline, keepLarge, type Outline, type OutlineSettings } from "../outline/outline.ts";
-import { keepRings } from "../outline/pieces.ts";
+import { keepRings, onlyRings } from "../outline/pieces.ts";
 import { pick, reduced, refitted } from "../outline/refit.ts";
 import { isHard } from "../picture/tone.ts";
 import { Problem, type Progress } from "../problem.ts";
@@ -85,7 +85,9 @@ export function traceOutline(p: PictureResult, v: Settings, cache: Derived, clea
   }
   const toStock = ([x, y]: [number, number]): [number, number] => [p.place.x0 + x * p.place.scale, p.place.y1 - y * p.place.scale];
   const hidden = parsePlaces(v.hide as string, "Hidden pieces").map(toStock);
-  if (hidden.length > 0) result = hide(result, hidden);
+  if (hidden.length > 0) result = withRings(result, (r) => keepRings(r, hidden));
+  const only = parsePlaces(v.only as string, "Pieces alone").map(toStock);
+  if (only.length > 0) result = withRings(result, (r) => onlyRings(r, only));
   if ((v.bridges as number) > 0) {
     const b = bridged(flatten(result.shape, Math.min(0.005, held / 4)), v.bridges as number, parsePlaces(v.bridgesAt as string, "Bridges").map(toStock));
     bridges = b.bridges;
@@ -95,8 +97,8 @@ export function traceOutline(p: PictureResult, v: Settings, cache: Derived, clea
   return { result, lines, colours, bridges, held, edge };
 }
 
-function hide(o: Outline, hidden: readonly [number, number][]): Outline {
-  const shape = pick(o.shape, keepRings(flatten(o.shape, 0.02), hidden));
+function withRings(o: Outline, which: (r: Rings) => boolean[]): Outline {
+  const shape = pick(o.shape, which(flatten(o.shape, 0.02)));
   return { ...o, shape, nodes: shape.kinds.length };
 }
 

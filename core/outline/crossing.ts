@@ -9,12 +9,15 @@ export interface Crossing {
   y: number;
 }
 
-/** Where rings' edges cross or touch an edge that is not their neighbour, in the same ring or another: both edges of each. */
-export function crossingPlaces(r: Rings): Crossing[] {
+/**
+ * Where rings' edges cross or touch an edge that is not their neighbour, in the same ring or another: both edges of each.
+ * @param corners whether two rings that share a point count too
+ */
+export function crossingPlaces(r: Rings, corners = false): Crossing[] {
   const total = r.xy.length / 2;
   const next = new Int32Array(total);
   for (let k = 0; k < ringCount(r); k++) for (let i = r.starts[k]; i < r.starts[k + 1]; i++) next[i] = i + 1 < r.starts[k + 1] ? i + 1 : r.starts[k];
-  return crossings(r.xy, r.starts, next);
+  return crossings(r.xy, r.starts, next, corners);
 }
 
 const runsOf = (places: readonly Crossing[]): number[] => [...new Set(places.map((p) => p.run))].sort((a, b) => a - b);
@@ -44,7 +47,7 @@ export function crossingPolylines(r: Rings, origin: Float64Array, closed: Uint8A
 }
 
 /** @param next the point each edge leads to, −1 where a run ends */
-function crossings(xy: Float64Array, starts: Int32Array, next: Int32Array): Crossing[] {
+function crossings(xy: Float64Array, starts: Int32Array, next: Int32Array, corners = false): Crossing[] {
   const total = xy.length / 2;
   const run = new Int32Array(total);
   const edges: number[] = [];
@@ -74,7 +77,7 @@ function crossings(xy: Float64Array, starts: Int32Array, next: Int32Array): Cros
       if (o <= i || o === j || next[o] === i) return false;
       const p = next[o];
       // Runs that begin or end at one place touch there and nowhere else.
-      if (run[i] !== run[o] && (same(i, o) || same(i, p) || same(j, o) || same(j, p))) return false;
+      if (!corners && run[i] !== run[o] && (same(i, o) || same(i, p) || same(j, o) || same(j, p))) return false;
       if (meet(xy, i, j, o, p)) {
         place(i);
         place(o);

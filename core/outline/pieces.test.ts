@@ -5,7 +5,7 @@ import { insideRegion, regionArea, ringArea, ringCount, type Rings } from "../ge
 import { circle, seeded, star } from "../testing/random.ts";
 import { bridged } from "./bridges.ts";
 import { centreLines } from "./centre.ts";
-import { keepRings, piecesOf, placeIn, ringAround } from "./pieces.ts";
+import { keepRings, onlyRings, piecesOf, placeIn, ringAround } from "./pieces.ts";
 
 const of = (...loops: [number, number][][]): Rings => ringsOf(loops.map((l) => l.flat()));
 const box = (x0: number, y0: number, x1: number, y1: number): [number, number][] => [[x0, y0], [x1, y0], [x1, y1], [x0, y1]];
@@ -16,6 +16,14 @@ describe("pieces", () => {
     const p = piecesOf(ink, clearanceOf(ink));
     expect(p.map((q) => [q.hole, q.area])).toEqual([[false, 1200], [true, 100], [false, 75], [false, 16]]);
     expect(p.find((q) => q.area === 75)!.thinnest).toBeCloseTo(2.5, 2);
+  });
+  it("split in two: what is kept alone and what is hidden make the whole", () => {
+    const only = onlyRings(ink, [[5, 5]]);
+    const rest = keepRings(ink, [[5, 5]]);
+    expect(only.map((v, k) => v !== rest[k])).toEqual([true, true, true, true]);
+    // The square with its hole and the island in it, or the bar.
+    expect(only).toEqual([true, true, true, false]);
+    expect(onlyRings(ink, [[61, 5]])).toEqual([false, false, false, true]);
   });
   it("have a place inside them that is nobody else's, however bent they are", () => {
     for (let seed = 1; seed <= 10; seed++) {

@@ -110,6 +110,11 @@ export function placeIn(r: Rings, k: number): [number, number] {
   return [r.xy[2 * s], r.xy[2 * s + 1]];
 }
 
+/** Which rings stay when only the ones around some points are wanted, with everything inside them. */
+export function onlyRings(r: Rings, wanted: readonly (readonly [number, number])[]): boolean[] {
+  return keepRings(r, wanted).map((kept) => !kept);
+}
+
 /** Which rings stay when the ones around some points are hidden: a hidden ring takes everything inside it along. */
 export function keepRings(r: Rings, hidden: readonly (readonly [number, number])[]): boolean[] {
   const gone = new Set(hidden.map(([x, y]) => ringAround(r, x, y)));

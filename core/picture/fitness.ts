@@ -59,6 +59,8 @@ export interface Fit extends Fitness {
   thinnest: number | null;
   typical: number | null;
   contours: number | null;
+  /** how much darker the ground is where it is darkest, as a share */
+  uneven: number;
 }
 
 /** A change that would help, ready to be made. */
@@ -67,6 +69,8 @@ export interface Cure {
   width?: number;
   grow?: number;
   smooth?: number;
+  /** window to even out lighting in, mm */
+  even?: number;
 }
 
 /** A judgement in plain words; `good` is false where the piece would disappoint. */
@@ -86,6 +90,8 @@ export const SCRATCH = 0.3;
 const NOISY = 0.02;
 const BLOCKY = 1.35;
 const MANY_CONTOURS = 3000;
+/** Ground darker by this share somewhere is told by eye. */
+const UNEVEN = 0.12;
 
 /** Everything worth knowing before a picture is begun with. */
 export function judge(f: Fit): Judgement[] {
@@ -104,6 +110,7 @@ export function judge(f: Fit): Judgement[] {
   const smooth = Math.round((2 / f.pixelsPerMm) * 100) / 100;
   if (f.noise > NOISY) out.push({ good: false, text: "The picture is noisy: edges come out rough.", cure: { label: `smooth over ${smooth} mm`, smooth } });
   else if (f.blocks > BLOCKY) out.push({ good: false, text: "JPEG blocks show: edges come out with small steps.", cure: { label: `smooth over ${smooth} mm`, smooth } });
+  if (f.uneven > UNEVEN) out.push({ good: false, text: `The light is uneven: the ground is ${Math.round(100 * f.uneven)} % darker at one end. Even it out before tracing by colour.`, cure: { label: "even out the light", even: Math.round(f.width / 6) } });
   if (f.thinnest !== null && f.typical !== null) {
     const deep = f.thinnest / 2 / Math.tan(USUAL_HALF_ANGLE);
     if (deep >= SCRATCH) out.push({ good: true, text: `Strokes from ${f.thinnest.toFixed(1)} mm, typically ${f.typical.toFixed(1)} mm wide.` });
@@ -117,6 +124,27 @@ export function judge(f: Fit): Judgement[] {
   }
   if (f.contours !== null && f.contours > MANY_CONTOURS) out.push({ good: false, text: `${f.contours.toLocaleString("en")} separate outlines: long to cut. Drop larger specks, or smooth the picture.`, cure: { label: `smooth over ${smooth} mm`, smooth } });
   return out;
+}
+
+/** Tiles a side that the ground's brightness is looked at in. */
+const TILES = 6;
+
+/** How much darker the picture's ground is in its darkest part than in its lightest, as a share; 0 where the ground is dark. */
+export function unevenness(g: Grey): number {
+  const { width, height, data, max } = g;
+  const ground: number[] = [];
+  const step = Math.max(1, Math.floor(Math.min(width, height) / (TILES * 30)));
+  for (let v = 0; v < TILES; v++)
+    for (let u = 0; u < TILES; u++) {
+      const greys: number[] = [];
+      for (let y = Math.floor((v * height) / TILES); y < ((v + 1) * height) / TILES; y += step) for (let x = Math.floor((u * width) / TILES); x < ((u + 1) * width) / TILES; x += step) greys.push(data[y * width + x] / max);
+      greys.sort((a, b) => a - b);
+      // The ground is the light part of a tile, unless the tile is all ink.
+      ground.push(greys[Math.floor(0.9 * (greys.length - 1))] ?? 0);
+    }
+  const most = Math.max(...ground);
+  const lit = ground.filter((v) => v > 0.5 * most);
+  return most < 0.4 ? 0 : (most - Math.min(...lit)) / most;
 }
 
 /** How much more neighbouring greys differ across the borders of 8 × 8 blocks than elsewhere; 1 where there are no blocks. */

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { seeded } from "../testing/random.ts";
+import { unevenness } from "./fitness.ts";
 import type { Raster } from "./raster.ts";
 import { findInkLevel, histogram, isHard, monotone, noiseOf, toGrey } from "./tone.ts";
 
@@ -9,6 +10,19 @@ const raster = (width: number, height: number, at: (x: number, y: number) => [nu
   return { width, height, data };
 };
 const plain = (v: number): [number, number, number] => [v, v, v];
+
+describe("uneven light", () => {
+  it("is told from the ground, whatever ink stands on it", () => {
+    const lit = (dark: number) => {
+      const data = new Uint8Array(300 * 200);
+      for (let y = 0; y < 200; y++) for (let x = 0; x < 300; x++) data[y * 300 + x] = (x - 60) ** 2 + (y - 100) ** 2 < 2500 ? 20 : 240 * (1 - (dark * (x + y)) / 500);
+      return unevenness({ width: 300, height: 200, data, max: 255 });
+    };
+    expect(lit(0)).toBeLessThan(0.02);
+    expect(lit(0.3)).toBeGreaterThan(0.18);
+    expect(lit(0.3)).toBeLessThan(0.32);
+  });
+});
 
 describe("tone", () => {
   it("weighs the channels by their proportion, and keeps white white", () => {

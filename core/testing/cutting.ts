@@ -12,7 +12,8 @@ import { noProgress } from "../problem.ts";
 import { newSurface, type Surface } from "../proof/surface.ts";
 import { sweep } from "../proof/sweep.ts";
 import { resolve, type Settings } from "../settings/fields.ts";
-import { RAPID } from "../toolpath/toolpath.ts";
+import { unsound } from "../cuts/sound.ts";
+import { RAPID, ToolpathWriter } from "../toolpath/toolpath.ts";
 
 /** Plans one cut on a region the way a job would, for tests: stock 100 × 100 × 20 mm of ash. */
 export function planOn(kind: string, ink: Rings, cutter: string, own: Settings, peers: { target?: Peer; helpers?: Peer[]; earlier?: Peer[] } = {}, lines: Lines | null = null): Planned & { values: Settings } {
@@ -32,6 +33,8 @@ export function planOn(kind: string, ink: Rings, cutter: string, own: Settings, 
     },
     progress: noProgress,
   };
+  const wrong = unsound(ink, kind);
+  if (wrong) return { toolpath: new ToolpathWriter(1, 1, 1).take(), notes: [wrong], facts: {}, values };
   const plan = k.plan(inputs, values);
   // Every cut begins with a rapid above the stock: where the machine comes from is not known.
   const t = plan.toolpath;

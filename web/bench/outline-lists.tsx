@@ -1,5 +1,6 @@
 "use client";
-import { EyeOff, Pipette, SquarePlus } from "lucide-react";
+import { EyeOff, Pipette, Split, SquarePlus } from "lucide-react";
+import type { JobDocument } from "@oaken/core/job/document";
 import { addOutline } from "@oaken/core/job/edit";
 import { placeIn } from "@oaken/core/outline/pieces";
 import { formatLength } from "@oaken/core/units";
@@ -59,15 +60,22 @@ export function PieceList({ part }: { part: string }) {
   const { pieces, loose } = built.outline.figures;
   const n = (v: number) => formatLength(v, unit, unit === "mm" ? 1 : 2);
   const hidden = itemsOf((doc.nodes.find((q) => q.id === part)!.settings.hide as string) ?? "");
-  const hide = (p: (typeof pieces)[number]) => {
+  const inside = (p: (typeof pieces)[number]): string => {
     const { rings } = built.outline!;
     const [x, y] = placeIn({ xy: Float64Array.from(rings.xy), starts: rings.starts, parent: new Int32Array(0) }, p.ring);
-    const inside = space.toPixel(x, y);
-    change("hide a piece", (d) => {
-      const s = d.nodes.find((q) => q.id === part)!.settings;
-      s.hide = appended((s.hide as string) ?? "", textOf(inside));
-    });
+    return textOf(space.toPixel(x, y));
   };
+  const hideIn = (d: JobDocument, place: string) => {
+    const s = d.nodes.find((q) => q.id === part)!.settings;
+    s.hide = appended((s.hide as string) ?? "", place);
+  };
+  const hide = (p: (typeof pieces)[number]) => change("hide a piece", (d) => hideIn(d, inside(p)));
+  const splitOff = (p: (typeof pieces)[number]) =>
+    change("split off a piece", (d) => {
+      const place = inside(p);
+      addOutline(d, part, { only: place });
+      hideIn(d, place);
+    });
   return (
     <section aria-label="Pieces" className="border-t border-line px-3 py-2">
       <h3 className="text-[14px]">Pieces</h3>
@@ -90,6 +98,11 @@ export function PieceList({ part }: { part: string }) {
             <button className="btn btn-plain !h-7 !w-7 !p-0" aria-label={`Hide this ${p.hole ? "island" : "piece"}`} title="Hide" onClick={() => hide(p)}>
               <EyeOff size={13} />
             </button>
+            {!p.hole && pieces.length > 1 && (
+              <button className="btn btn-plain !h-7 !w-7 !p-0" aria-label="Split off this piece" title="Split off, as an outline of its own for its own cut" onClick={() => splitOff(p)}>
+                <Split size={13} />
+              </button>
+            )}
           </li>
         ))}
       </ul>

@@ -6,7 +6,7 @@ import { buildJob, piece } from "@oaken/core/job/build";
 import { pictureOf } from "@oaken/core/job/chain";
 import { Derived } from "@oaken/core/job/hash";
 import { OUTCOMES } from "@oaken/core/job/outcomes";
-import { blockiness, type Fit, fitnessOf, judge } from "@oaken/core/picture/fitness";
+import { blockiness, type Fit, fitnessOf, judge, unevenness } from "@oaken/core/picture/fitness";
 import { noiseOf } from "@oaken/core/picture/tone";
 import { Cancelled, noProgress, Problem } from "@oaken/core/problem";
 import { litView } from "@oaken/core/proof/light";
@@ -26,7 +26,7 @@ async function begin(ask: BeginAsk): Promise<void> {
     const raster = await pixels(ask.sha);
     const tone = pictureOf(ask.jobs[0], ask.jobs[0].nodes.find((n) => n.kind === "outline")!.id, raster, cache, noProgress).toneResult;
     const fitness = fitnessOf(raster, tone.bins, tone.contrast);
-    const known: Fit = { ...fitness, pixelsPerMm: raster.width / ask.width, width: ask.width, noise: noiseOf(tone.grey) / tone.grey.max, blocks: blockiness(tone.grey), thinnest: null, typical: null, contours: null };
+    const known: Fit = { ...fitness, pixelsPerMm: raster.width / ask.width, width: ask.width, noise: noiseOf(tone.grey) / tone.grey.max, blocks: blockiness(tone.grey), uneven: unevenness(tone.grey), thinnest: null, typical: null, contours: null };
     said.judgement = judge(known);
     send();
     for (let i = 0; i < ask.jobs.length; i++) {

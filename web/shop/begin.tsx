@@ -28,7 +28,7 @@ export function BeginPage() {
   const [unit, setUnit] = useState<Unit>("mm");
   const [stock, setStock] = useState(USUAL_STOCK);
   const [ownWidth, setOwnWidth] = useState<number | null>(null);
-  const [cures, setCures] = useState<{ smooth?: number; grow?: number }>({});
+  const [cures, setCures] = useState<{ smooth?: number; grow?: number; even?: number }>({});
   const [waiting, setWaiting] = useState<Waiting[]>([]);
   useEffect(() => setWaiting(waitingPictures()), [sha]);
   const [begun, setBegun] = useState<Begun | null>(null);
@@ -47,6 +47,7 @@ export function BeginPage() {
           job.name = asset.name.replace(/\.[^.]+$/, "").replace(/[-_]+/g, " ");
           if (ownWidth !== null) job.nodes[0].settings.width = ownWidth;
           if (cures.smooth) job.nodes.find((n) => n.kind === "tone")!.settings.smooth = cures.smooth;
+          if (cures.even) job.nodes.find((n) => n.kind === "tone")!.settings.even = cures.even;
           if (cures.grow) job.nodes.find((n) => n.kind === "outline")!.settings.grow = cures.grow;
           return [o.id, job];
         }),
@@ -118,9 +119,10 @@ export function BeginPage() {
                 <TriangleAlert size={18} className="mt-0.5 shrink-0 text-amber" /> {begun.problem}
               </p>
             )}
-            {(cures.smooth || cures.grow) && (
+            {(cures.smooth || cures.grow || cures.even) && (
               <p className="mb-2 flex items-center gap-2 text-spruce">
                 {cures.smooth ? `Smoothed over ${cures.smooth} mm. ` : ""}
+                {cures.even ? `Light evened out in windows of ${cures.even} mm. ` : ""}
                 {cures.grow ? `Lines thickened by ${(2 * cures.grow).toFixed(2)} mm.` : ""}
                 <button className="underline" onClick={() => setCures({})}>undo</button>
               </p>
@@ -135,7 +137,7 @@ export function BeginPage() {
                       <button
                         className="ml-1.5 rounded px-1 font-semibold text-spruce underline hover:bg-sunk"
                         onClick={() => {
-                          const { width: w, smooth, grow } = j.cure!;
+                          const { width: w, smooth, grow, even } = j.cure!;
                           if (w) {
                             setOwnWidth(w);
                             // A wider piece wants a larger board.
@@ -143,6 +145,7 @@ export function BeginPage() {
                           }
                           if (smooth) setCures((c) => ({ ...c, smooth }));
                           if (grow) setCures((c) => ({ ...c, grow }));
+                          if (even) setCures((c) => ({ ...c, even }));
                         }}
                       >
                         {j.cure.label}

@@ -17,6 +17,8 @@ export interface Boundary {
   ring: Int32Array;
   /** rings as first vertex and one past the last */
   starts: Int32Array;
+  /** which ring of the region each of these is: rings that vanished are left out */
+  source: Int32Array;
 }
 
 /** Edges shorter than this are merged into their neighbour: they carry no direction. mm */
@@ -28,6 +30,7 @@ export function boundaryOf(r: Rings): Boundary {
   const ys = new GrowingF64(r.xy.length / 2 + 8);
   const starts = new GrowingI32(64);
   starts.push(0);
+  const source: number[] = [];
   for (let k = 0; k < r.starts.length - 1; k++) {
     const from = xs.length;
     for (let i = r.starts[k]; i < r.starts[k + 1]; i++) {
@@ -39,7 +42,10 @@ export function boundaryOf(r: Rings): Boundary {
     }
     while (xs.length > from + 1 && Math.hypot(xs.data[xs.length - 1] - xs.data[from], ys.data[ys.length - 1] - ys.data[from]) < MIN_EDGE) xs.length = ys.length = xs.length - 1;
     if (xs.length < from + 3) xs.length = ys.length = from;
-    else starts.push(xs.length);
+    else {
+      starts.push(xs.length);
+      source.push(k);
+    }
   }
   const n = xs.length;
   const b: Boundary = {
@@ -52,6 +58,7 @@ export function boundaryOf(r: Rings): Boundary {
     len: new Float64Array(n),
     ring: new Int32Array(n),
     starts: starts.take(),
+    source: Int32Array.from(source),
   };
   for (let k = 0; k < b.starts.length - 1; k++) {
     const s = b.starts[k];

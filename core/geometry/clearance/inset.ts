@@ -14,7 +14,7 @@ import type { Axis } from "./graph.ts";
  * arcs round reflex vertices. Boundaries without such events are inside everywhere or nowhere.
  *
  * @param tolerance how far chords may be from the arcs, mm
- * @returns rings with the region beyond ρ on their left, and for each the index of a boundary ring it follows
+ * @returns rings with the region beyond ρ on their left, and for each the index of a ring of the region that it follows
  */
 export function insetRings(b: Boundary, axis: Axis, widest: Float64Array, rho: number, tolerance: number): { rings: Rings; follows: Int32Array } {
   const events = collect(b, axis, rho);
@@ -26,7 +26,7 @@ export function insetRings(b: Boundary, axis: Axis, widest: Float64Array, rho: n
     if (xy.length - from < 6) xy.length = from;
     else {
       starts.push(xy.length / 2);
-      follows.push(ring);
+      follows.push(b.source[ring]);
     }
   };
   const used = new Uint8Array(events.length);

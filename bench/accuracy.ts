@@ -1,0 +1,110 @@
+import { HOBBY_ROUTER } from "@oaken/core/cutters/feeds";
+import { materialById } from "@oaken/core/cutters/materials";
+import { profileOf } from "@oaken/core/cutters/profile";
+import { parseCutter } from "@oaken/core/cutters/rack";
+import type { CutInputs } from "@oaken/core/cuts/kind";
+import { cutKind } from "@oaken/core/cuts/register";
+import { type Clearance, clearanceOf, inset } from "@oaken/core/geometry/clearance/clearance";
+import { maskOf } from "@oaken/core/geometry/mask";
+import { nesting } from "@oaken/core/geometry/nesting";
+import { boundsOf, ringCount, ringsFrom, type Rings } from "@oaken/core/geometry/rings";
+import { SegmentGrid } from "@oaken/core/geometry/segmentgrid";
+import { buildJob, Derived } from "@oaken/core/job/build";
+import { startJob } from "@oaken/core/job/outcomes";
+import { newSurface } from "@oaken/core/proof/surface";
+import { sweep } from "@oaken/core/proof/sweep";
+import { resolve } from "@oaken/core/settings/fields";
+import { circle, seeded, star } from "@oaken/core/testing/random";
+import { figures } from "@oaken/core/toolpath/toolpath";
+import { decodePicture, sha256 } from "@oaken/files/decode";
+import { beeWalk, type Drawing, ginkgo, scan, seedDrawer } from "../demo/art.ts";
+import { row } from "./measure.ts";
+
+const ANGLE = 60;
+const CELL = 0.05;
+const RIDGE = 0.1;
+
+/**
+ * A carve with a clearing cutter against its definition z = −min(F, d / tan 30°), cell by cell of a fine proof: the largest
+ * error normal to the wall, how far beyond the outline anything is cut, the share of floor higher than the stated ridge, and the
+ * length of the carve's moves against the medial axis below the floor and what the floor needs: the foot of every wall, and the
+ * area no clearing cutter reached over the distance between passes.
+ */
+function accuracy(name: string, region: Rings, floor: number, clearing: string): void {
+  region.parent = nesting(region);
+  const b = boundsOf(region.xy);
+  const size = { width: Math.ceil(b.maxX + 5), height: Math.ceil(b.maxY + 5), thickness: 20, margin: 0 };
+  const cutters = { v: parseCutter(`v:${ANGLE}:20`), flat: parseCutter(clearing) };
+  const base = { stock: size, material: materialById("ash"), machine: HOBBY_ROUTER };
+  const made = new Map<Rings, Clearance>();
+  const shared = { ink: region, lines: null, carveRegion: () => region, clearance: (r: Rings) => made.get(r) ?? made.set(r, clearanceOf(r)).get(r)!, progress: () => {} };
+  const [vcarve, clear] = [cutKind("vcarve"), cutKind("clear")];
+  const carveContext = { ...base, cutter: cutters.v, helpers: [], earlier: [] };
+  const carveValues = resolve(vcarve.fields, { floor, ridge: RIDGE, stepdown: 50 }, carveContext).values;
+  const clearContext = { ...base, cutter: cutters.flat, helpers: [], earlier: [], target: { id: "c", kind: "vcarve", cutter: cutters.v, settings: carveValues } };
+  const clearValues = resolve(clear.fields, {}, clearContext).values;
+  const cleared = clear.plan({ ...clearContext, ...shared } as CutInputs, clearValues);
+  const carved = vcarve.plan({ ...carveContext, ...shared, helpers: [{ id: "k", kind: "clear", cutter: cutters.flat, settings: clearValues }] } as CutInputs, carveValues);
+  const s = newSurface(size.width, size.height, CELL, size.thickness);
+  sweep(s, cleared.toolpath, profileOf(cutters.flat), 1);
+  const afterClear = s.z.slice();
+  sweep(s, carved.toolpath, profileOf(cutters.v), 2);
+  const inside = maskOf(region, s.width, s.height, CELL);
+  const grid = new SegmentGrid(region);
+  const slope = 1 / Math.tan((ANGLE * Math.PI) / 360);
+  const rho = floor / slope;
+  let [wall, outside, high, floorCells, open] = [0, 0, 0, 0, 0];
+  for (let k = 0; k < s.z.length; k++) {
+    const z = s.z[k];
+    if (!inside[k] && z >= 0) continue;
+    const x = ((k % s.width) + 0.5) * CELL;
+    const y = (Math.floor(k / s.width) + 0.5) * CELL;
+    const d = grid.distance(x, y, rho + 1);
+    if (!inside[k]) {
+      if (z < -1e-4) outside = Math.max(outside, d);
+      continue;
+    }
+    if (d < rho) wall = Math.max(wall, Math.abs(z + d * slope) * Math.sin((ANGLE * Math.PI) / 360));
+    else if (d > rho + CELL) {
+      floorCells++;
+      if (z > -floor + RIDGE * 1.02 + 0.002) high++;
+      if (afterClear[k] > -floor + 0.01) open++;
+    }
+  }
+  const c = shared.clearance(region);
+  let needed = 0;
+  const { axis, kept } = c;
+  for (let e = 0; e < axis.a.length; e++) {
+    if (!kept[e]) continue;
+    const [lo, hi] = axis.d[axis.a[e]] < axis.d[axis.b[e]] ? [axis.a[e], axis.b[e]] : [axis.b[e], axis.a[e]];
+    if (axis.d[lo] >= rho) continue;
+    const share = axis.d[hi] > rho ? (rho - axis.d[lo]) / (axis.d[hi] - axis.d[lo]) : 1;
+    needed += share * Math.hypot(axis.x[hi] - axis.x[lo], axis.y[hi] - axis.y[lo], (axis.d[hi] - axis.d[lo]) * slope);
+  }
+  const foot = inset(c, rho).rings;
+  for (let k = 0; k < ringCount(foot); k++)
+    for (let i = foot.starts[k]; i < foot.starts[k + 1]; i++) {
+      const j = i + 1 < foot.starts[k + 1] ? i + 1 : foot.starts[k];
+      needed += Math.hypot(foot.xy[2 * j] - foot.xy[2 * i], foot.xy[2 * j + 1] - foot.xy[2 * i + 1]);
+    }
+  needed += (open * CELL * CELL) / (2 * profileOf(cutters.v).r(RIDGE));
+  const t = figures(carved.toolpath);
+  row(`  ${name}`, `${wall.toFixed(4)} mm`, `outside ${outside.toFixed(4)} mm; floor left ${floorCells > 0 ? ((100 * high) / floorCells).toFixed(3) : "0"} %; moves ${(t.cutLength / needed).toFixed(2)} × of ${(needed / 1000).toFixed(2)} m needed`);
+}
+
+async function outlineOf(d: Drawing, width: number): Promise<Rings> {
+  const bytes = await scan(d, { blur: 1.2, jpeg: 80 });
+  const raster = await decodePicture(bytes, "scan.jpg");
+  const job = startJob("sign", { sha: sha256(bytes), name: "scan.jpg", width: raster.width, height: raster.height }, { width: width + 20, height: width + 20, thickness: 20 });
+  job.nodes[0].settings.width = width;
+  return buildJob(job, { raster, cell: 10, quick: true }, new Derived()).chain!.ink;
+}
+
+/** Accuracy of carves on random polygons and on the demo's outlines. */
+export async function benchAccuracy(): Promise<void> {
+  console.log(`\nV-carve against its definition (V ${ANGLE}°, clearing cutter, proof at ${CELL} mm): wall error, asked 0.01 mm at most`);
+  for (const seed of [1, 2, 3, 4]) accuracy(`random star ${seed} with a hole`, ringsFrom([star(seeded(seed), 9 + 4 * seed, 12, 30, 40, 40), circle(40, 40, 5, 64, true)]), 3, "flat:4");
+  accuracy("ginkgo, 165 mm", await outlineOf(ginkgo(), 165), 3, "flat:2");
+  accuracy("seed drawer, 200 mm", await outlineOf(seedDrawer(), 200), 2, "flat:2");
+  accuracy("bee walk, 150 mm", await outlineOf(beeWalk(), 150), 1, "flat:1");
+}
