@@ -65,7 +65,7 @@ function accuracy(name: string, region: Rings, floor: number, clearing: string):
       continue;
     }
     if (d < rho) wall = Math.max(wall, Math.abs(z + d * slope) * Math.sin((ANGLE * Math.PI) / 360));
-    else if (d > rho + CELL) {
+    if (d > rho + CELL) {
       floorCells++;
       if (z > -floor + RIDGE * 1.02 + 0.002) high++;
       if (afterClear[k] > -floor + 0.01) open++;

@@ -37,7 +37,7 @@ export function nearestOrder(ends: readonly { x0: number; y0: number; x1: number
 }
 
 /** How finely a ring is looked at for where it may be left out, mm. */
-const LOOK = 0.5;
+const LOOK = 0.2;
 
 /** The stretches of a closed ring where `skip` is false, each with a little more at either end; the whole loop where it never is. */
 export function openRuns(xy: Float64Array, start: number, end: number, skip: ((x: number, y: number) => boolean) | null): { x: Float64Array; y: Float64Array }[] {

@@ -13,6 +13,14 @@ import { effectiveFloor } from "../vcarve/floor.ts";
 
 const targetFloor = (c: CutContext): number => (c.target ? effectiveFloor(c.target.settings, profileOf(c.target.cutter)) : 0);
 const feedsAt = (c: CutContext, s: Settings) => feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown as number, targetFloor(c) || 1), s.stepover as number);
+/** Share of what a V cutter opens beside its pass, at the ridge asked for, that a clearing cutter may leave it; and the most, mm. */
+const LEAVE_SHARE = 0.85;
+const MOST_LEAVE = 0.1;
+function usualLeave({ target }: CutContext): number {
+  const opens = target ? profileOf(target.cutter).r((target.settings.ridge as number) ?? 0) : 0;
+  return Math.min(MOST_LEAVE, Math.floor(100 * LEAVE_SHARE * opens) / 100);
+}
+
 /** Along a wall both cutters cut the same line: less than this left beside it, mm, is nothing left. */
 const SLIVER = 0.01;
 
@@ -25,7 +33,7 @@ export const clear: CutKind = {
   fields: [
     stepoverField,
     stepdownField(targetFloor),
-    { key: "leave", label: "Leave on walls", type: "length", help: "Kept off the sloping wall for the V cutter to finish.", min: 0, max: 10, step: 0.05, more: true, auto: () => ({ value: 0.1, reason: "the V cutter finishes the wall" }) },
+    { key: "leave", label: "Leave on walls", type: "length", help: "Kept off the sloping wall for the V cutter to finish.", min: 0, max: 10, step: 0.05, more: true, auto: (c) => ({ value: usualLeave(c), reason: "what the V cutter takes anyway on its way along the wall's foot" }) },
     directionField,
     entryField,
     rampField,

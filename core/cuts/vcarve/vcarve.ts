@@ -1,6 +1,7 @@
 import { feedsFor } from "../../cutters/feeds.ts";
 import { describeCutter, profileOf } from "../../cutters/profile.ts";
-import { regionArea, ringCount } from "../../geometry/rings.ts";
+import { regionArea, ringCount, type Rings } from "../../geometry/rings.ts";
+import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import { SCRATCH } from "../../picture/fitness.ts";
 import { rateField, type Settings } from "../../settings/fields.ts";
 import { formatLength } from "../../units.ts";
@@ -83,7 +84,7 @@ function plan(inputs: CutInputs, s: Settings): Planned {
     const top = k === 0 ? Infinity : -k * step;
     const low = k === passes - 1 ? -floor : -(k + 1) * step;
     const parts = passes === 1 ? all : all.flatMap((t) => between(t, top, low));
-    cut(w, parts);
+    cut(w, parts, k === passes - 1 && c.widest > rho ? overFloorLinks(region, rho, floor) : null);
   }
   const thin = thinParts(c, profile.r(SCRATCH));
   const facts = { widest: c.widest, deepest: Math.min(floor, profile.h(Math.min(c.widest, profile.radius))), scraped, area: regionArea(region), thinArea: thin.area, thinX: thin.x, thinY: thin.y };
@@ -98,15 +99,35 @@ const LONG_SCRAPE = 15000;
 
 const outsideBorder = { code: "ink-outside-border", severity: "stop" as const, message: "The art reaches beyond its border, so nothing can be left standing there. Make the art smaller, move it, or widen the border." };
 
-/** Runs trails nearest first; stays down where one begins at the end of another. */
-function cut(w: ToolpathWriter, parts: readonly Trail[]): void {
+/** Ways over the floor longer than this are lifted over: up, across at rapid speed and down again takes no longer. mm */
+const LONGEST_LINK = 15;
+/** Ways are looked at in steps of this share of the foot's distance from the wall, so that no wall is stepped over; they may come so much nearer, mm. */
+const LINK_LOOK = 0.5;
+const LINK_SLACK = 0.002;
+
+/** Tells whether the cutter may go straight from one place on the floor to another at depth: nowhere nearer to a wall than its foot. */
+function overFloorLinks(region: Rings, rho: number, floor: number): (x0: number, y0: number, z0: number, x1: number, y1: number, z1: number) => boolean {
+  const edges = new SegmentGrid(region);
+  return (x0, y0, z0, x1, y1, z1) => {
+    if (Math.abs(z0 + floor) > 1e-9 || Math.abs(z1 + floor) > 1e-9) return false;
+    const length = Math.hypot(x1 - x0, y1 - y0);
+    if (!(length <= LONGEST_LINK)) return false;
+    const steps = Math.max(1, Math.ceil(length / Math.max(0.01, LINK_LOOK * rho)));
+    for (let k = 1; k < steps; k++) if (edges.distance(x0 + ((x1 - x0) * k) / steps, y0 + ((y1 - y0) * k) / steps, rho + 0.01) < rho - LINK_SLACK) return false;
+    return true;
+  };
+}
+
+/** Runs trails nearest first; stays down where one begins at the end of another, or where the floor between them is open. */
+function cut(w: ToolpathWriter, parts: readonly Trail[], link: ReturnType<typeof overFloorLinks> | null): void {
   const order = nearestOrder(parts.map((t) => ({ x0: t.x[0], y0: t.y[0], x1: t.x[t.x.length - 1], y1: t.y[t.y.length - 1] })));
   for (const { index, reverse } of order) {
     const t = reverse ? backwards(parts[index]) : parts[index];
     if (level(t)) {
       // Floor rings: as few lines and arcs as hold them.
       // Written so that a cutter that is nowhere yet comes down too.
-      if (!(Math.hypot(t.x[0] - w.x, t.y[0] - w.y, t.z[0] - w.z) <= 1e-6)) {
+      if (link?.(w.x, w.y, w.z, t.x[0], t.y[0], t.z[0])) w.to(t.x[0], t.y[0], t.z[0]);
+      else if (!(Math.hypot(t.x[0] - w.x, t.y[0] - w.y, t.z[0] - w.z) <= 1e-6)) {
         w.above(t.x[0], t.y[0]);
         w.plunge(t.z[0]);
       }
@@ -116,7 +137,8 @@ function cut(w: ToolpathWriter, parts: readonly Trail[]): void {
     const keep = thinLine(t.x, t.y, t.z, 0, t.x.length - 1, THIN);
     const first = keep[0];
     const joined = Math.hypot(t.x[first] - w.x, t.y[first] - w.y, t.z[first] - w.z) < 1e-6;
-    if (!joined) {
+    if (!joined && link?.(w.x, w.y, w.z, t.x[first], t.y[first], t.z[first])) w.to(t.x[first], t.y[first], t.z[first]);
+    else if (!joined) {
       w.above(t.x[first], t.y[first]);
       w.plunge(t.z[first]);
     }

@@ -8,6 +8,8 @@ const COARSE = 3;
 const BETA = 0.5;
 /** No finer than this, mm; exact equidistance is reached by Newton steps, not by sampling. */
 const FINEST = 0.01;
+/** Corners get a branch of their own where leaving it out would lose more than this, mm. */
+const CORNER_LOSS = 0.0015;
 /** Neighbouring spacings differ by no more than this factor. */
 const GRADE = 2.5;
 
@@ -109,8 +111,24 @@ export class Samples {
     const e = tri.edge(j, i);
     if (e < 0) return true;
     const apex = tri.corner[e % 3 === 0 ? e + 2 : e - 1];
-    if (apex >= FRAME && apex !== next[j] && apex !== prev[i] && len > BETA * circumradius(tri.xy, i, j, apex)) return true;
+    if (apex >= FRAME && apex !== next[j] && apex !== prev[i]) {
+      const r = circumradius(tri.xy, i, j, apex);
+      if (len > BETA * r) return true;
+      // The branch into a corner begins where the corner and its two neighbours are one triangle: what a missing one would lose.
+      const blunt = Math.max(this.t[i] === 0 ? this.bluntness(this.edge[i]) : 0, this.t[j] === 0 ? this.bluntness(this.edge[j]) : 0);
+      if (blunt * r > CORNER_LOSS) return true;
+    }
     return len > 4 * FINEST && len > GRADE * Math.min(this.pieceLength(prev[i]), this.pieceLength(j));
+  }
+
+  /** How much farther than its clearance a disc under the corner at vertex v would have to reach, as a share; 0 where it is reflex. */
+  private bluntness(v: number): number {
+    const { ux, uy, prev } = this.b;
+    const p = prev[v];
+    if (ux[p] * uy[v] - uy[p] * ux[v] <= 0) return 0;
+    // cos of half the turn, from the cosine of the turn.
+    const half = Math.sqrt(Math.max(1e-12, (1 + ux[p] * ux[v] + uy[p] * uy[v]) / 2));
+    return 1 / half - 1;
   }
 
   private pieceLength(i: number): number {
