@@ -12,7 +12,10 @@ export function withoutFallen(s: Surface, waste: readonly Rings[]): Surface {
   const low = -thickness + 1e-6;
   if (waste.length === 0 || !z.some((v) => v <= low)) return s;
   const inWaste = new Uint8Array(W * H);
-  for (const r of waste) maskOf(r, W, H, s.cell).forEach((m, k) => m && (inWaste[k] = 1));
+  for (const r of waste) {
+    const m = maskOf(r, W, H, s.cell);
+    for (let k = 0; k < m.length; k++) inWaste[k] |= m[k];
+  }
   const seen = new Uint8Array(W * H);
   const stack = new Int32Array(W * H);
   const out = z.slice();
@@ -31,11 +34,13 @@ export function withoutFallen(s: Surface, waste: readonly Rings[]): Surface {
       const y = (k - x) / W;
       if (inWaste[k]) wasted++;
       if (x === 0 || y === 0 || x === W - 1 || y === H - 1) edge = true;
-      for (const [n, ok] of [[k - 1, x > 0], [k + 1, x < W - 1], [k - W, y > 0], [k + W, y < H - 1]] as const)
-        if (ok && !seen[n] && z[n] > low) {
-          seen[n] = 1;
-          stack[end++] = n;
-        }
+      for (let way = 0; way < 4; way++) {
+        if (way === 0 ? x === 0 : way === 1 ? x === W - 1 : way === 2 ? y === 0 : y === H - 1) continue;
+        const n = way === 0 ? k - 1 : way === 1 ? k + 1 : way === 2 ? k - W : k + W;
+        if (seen[n] || z[n] <= low) continue;
+        seen[n] = 1;
+        stack[end++] = n;
+      }
     }
     if (edge || wasted < end / 2) continue;
     for (let i = 0; i < end; i++) out[stack[i]] = -thickness - 0.1;

@@ -1,12 +1,14 @@
 import { profileOf } from "@oaken/core/cutters/profile";
 import type { BuildResult } from "@oaken/core/job/build";
 import { shadingOf } from "@oaken/core/proof/light";
-import { newSurface, type Surface } from "@oaken/core/proof/surface";
+import { newSurface, type Surface, usualCell } from "@oaken/core/proof/surface";
 import { sweep } from "@oaken/core/proof/sweep";
 import type { DrawnSurface } from "./messages.ts";
 
 /** Moments kept of each run, so that going back starts close by. */
-const MOMENTS = 12;
+const MOMENTS = 24;
+/** Cells while scrubbing: fewer than the finished proof has, so that any moment is there at once. */
+const CELLS = 500_000;
 
 /** The surface after any move of any cut: kept moments at even shares of the work, and sweeping on from the nearest. */
 export class Scrubber {
@@ -16,7 +18,8 @@ export class Scrubber {
   private move = 0;
   private every: number;
   constructor(private build: BuildResult) {
-    this.now = newSurface(build.job.stock.width, build.job.stock.height, build.proof.cell, build.job.stock.thickness);
+    const { width, height, thickness } = build.job.stock;
+    this.now = newSurface(width, height, Math.max(build.proof.cell, usualCell(width, height, CELLS)), thickness);
     let total = 0;
     for (const c of build.cuts) if (c.cut.on) total += c.toolpath.kind.length;
     this.every = Math.max(200, Math.ceil(total / MOMENTS));
