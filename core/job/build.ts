@@ -162,14 +162,15 @@ function planCuts(job: JobDocument, chains: ReadonlyMap<string, ChainResult>, ca
     // A helper works on what its target works on.
     const reads = (job.cuts.find((c) => c.id === cut.target)?.reads ?? cut.reads)[0];
     const chain = chains.get(reads);
-    const key = hash(JSON.stringify([chain?.key ?? "", cut.kind, cut.cutter, values, context.target, context.helpers, context.earlier, job.stock, job.machine]));
+    const border = chains.get((job.cuts.find((c) => c.id === cut.target) ?? cut).reads[1]) ?? null;
+    const key = hash(JSON.stringify([chain?.key ?? "", border?.key ?? "", cut.kind, cut.cutter, values, context.target, context.helpers, context.earlier, job.stock, job.machine]));
     const progress = step(cut.id);
     const planned = cache.get(
       "plan",
       key,
       () => {
         const t0 = now();
-        const p = chain ? planOne(cut.name, kind, values, context, chain, job, cache, progress) : shapeless(cut.name, reads !== undefined && job.nodes.some((n) => n.id === reads));
+        const p = chain ? planOne(cut.name, kind, values, context, chain, border, job, cache, progress) : shapeless(cut.name, reads !== undefined && job.nodes.some((n) => n.id === reads));
         const seconds = moveSeconds(p.toolpath, job.machine);
         let total = 0;
         for (const s of seconds) total += s;
@@ -182,13 +183,13 @@ function planCuts(job: JobDocument, chains: ReadonlyMap<string, ChainResult>, ca
   });
 }
 
-function planOne(name: string, kind: CutKind, values: Settings, context: CutContext, chain: ChainResult, job: JobDocument, cache: Derived, progress: Progress): Planned {
+function planOne(name: string, kind: CutKind, values: Settings, context: CutContext, chain: ChainResult, border: ChainResult | null, job: JobDocument, cache: Derived, progress: Progress): Planned {
   const inputs: CutInputs = {
     ...context,
     ink: chain.ink,
     lines: chain.lines,
     progress,
-    carveRegion: (s) => cache.get("region", hash(JSON.stringify([chain.key, s.side, s.border, s.borderWidth, job.stock])), () => carveRegion(chain.ink, s, job.stock, (r) => clearance(r, cache))),
+    carveRegion: (s) => cache.get("region", hash(JSON.stringify([chain.key, border?.key ?? "", s.side, s.border, s.borderWidth, job.stock])), () => carveRegion(chain.ink, s, job.stock, (r) => clearance(r, cache), border?.ink ?? null)),
     clearance: (r, loss) => clearance(r, cache, loss),
   };
   const wrong = cache.get("sound", chain.key, () => unsound(chain.ink, name));

@@ -66,6 +66,36 @@ describe("several outlines in one job", () => {
   });
 });
 
+describe("a carve that stands inside another outline", () => {
+  /** A grey plate with a dark disc on it: two levels of ink, one inside the other. */
+  const plate: Raster = { width: 300, height: 200, data: new Uint8Array(4 * 300 * 200).fill(255) };
+  for (let y = 0; y < 200; y++) for (let x = 0; x < 300; x++) if (Math.abs(x - 150) < 120 && Math.abs(y - 100) < 80) plate.data.fill(Math.hypot(x - 150, y - 100) < 40 ? 20 : 150, 4 * (y * 300 + x), 4 * (y * 300 + x) + 3);
+  const job = () => {
+    const j = startJob("raised", { ...asset, width: 300, height: 200 }, { width: 120, height: 80, thickness: 12 });
+    j.nodes[2].settings.ink = 0.3;
+    j.cuts[0].reads[1] = addOutline(j, "outline", { ink: 0.8 });
+    j.cuts[0].settings = { side: "stands", border: "shape", floor: 1.5 };
+    return j;
+  };
+  const built = (j: ReturnType<typeof job>) => buildJob(checkJob(j), { raster: plate, cells: 60_000 }, new Derived());
+  it("carves between the two, and nothing else", () => {
+    const b = built(job());
+    const z = (x: number, y: number) => b.proof.z[Math.floor(y / b.proof.cell) * b.proof.width + Math.floor(x / b.proof.cell)];
+    expect(inspect({ build: b }).filter((f) => f.severity === "stop")).toEqual([]);
+    expect(z(60, 40)).toBe(0);
+    expect(z(60, 60)).toBeCloseTo(-1.5, 1);
+    expect(z(8, 40)).toBe(0);
+  });
+  it("says so when the border does not hold the ink, or is none", () => {
+    const swapped = job();
+    swapped.cuts[0].reads.reverse();
+    expect(inspect({ build: built(swapped) }).map((f) => f.code)).toContain("ink-outside-border");
+    const none = job();
+    none.cuts[0].reads.length = 1;
+    expect(inspect({ build: built(none) }).map((f) => f.code)).toContain("ink-outside-border");
+  });
+});
+
 describe("the machining order", () => {
   it("moves cuts, and a group as one", () => {
     const job = start();

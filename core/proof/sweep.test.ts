@@ -4,7 +4,8 @@ import { profileOf } from "../cutters/profile.ts";
 import { seeded } from "../testing/random.ts";
 import { ToolpathWriter } from "../toolpath/toolpath.ts";
 import { newSurface } from "./surface.ts";
-import { sweep, sweepLine } from "./sweep.ts";
+import { sweepLine } from "./line.ts";
+import { sweep } from "./sweep.ts";
 
 /** The lowest a cutter passes over a point, found by trying very many places along the move. */
 function stamped(p: ReturnType<typeof profileOf>, m: number[], x: number, y: number): number {

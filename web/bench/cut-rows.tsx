@@ -19,7 +19,26 @@ export function ShapePick({ cut }: { cut: JobCut }) {
   return (
     <div className={row}>
       <span className="font-semibold">Shape</span>
-      <Pick label="Shape" value={known ? own : "none"} options={[...(known ? [] : [{ value: "none", label: "none: choose one" }]), ...outlines.map((o) => ({ value: o.id, label: o.name }))]} onChange={(v) => v !== "none" && change("shape", (d) => { for (const c of d.cuts) if (c.id === cut.id || c.target === cut.id) c.reads = [v]; })} />
+      <Pick label="Shape" value={known ? own : "none"} options={[...(known ? [] : [{ value: "none", label: "none: choose one" }]), ...outlines.map((o) => ({ value: o.id, label: o.name }))]} onChange={(v) => v !== "none" && change("shape", (d) => { for (const c of d.cuts) if (c.id === cut.id || c.target === cut.id) c.reads = [v, ...c.reads.slice(1).filter((r) => r !== v)]; })} />
+    </div>
+  );
+}
+
+/** Which outline is the border of a carve that leaves its ink standing. */
+export function BorderPick({ cut }: { cut: JobCut }) {
+  const doc = useBench((s) => s.doc);
+  const { change } = useActions();
+  if (cut.settings.border !== "shape" || cut.settings.side !== "stands") return null;
+  const others = doc.nodes.filter((n) => n.kind === "outline" && n.id !== cut.reads[0]);
+  const own = others.find((o) => o.id === cut.reads[1]);
+  return (
+    <div className={row}>
+      <span className="font-semibold">Border is</span>
+      {others.length === 0 ? (
+        <span className="text-[13px] text-soft">add another outline first</span>
+      ) : (
+        <Pick label="Border is" value={own?.id ?? "none"} options={[...(own ? [] : [{ value: "none", label: "choose one" }]), ...others.map((o) => ({ value: o.id, label: o.name }))]} onChange={(v) => v !== "none" && change("border", (d) => void (d.cuts.find((c) => c.id === cut.id)!.reads[1] = v))} />
+      )}
     </div>
   );
 }

@@ -14,7 +14,7 @@ import { Pick } from "../ui/pick.tsx";
 import { Toggle } from "../ui/toggle.tsx";
 import { useActions, useBench, useBenchStore, useDesk } from "./context.tsx";
 import { CutterPick } from "./cutter-pick.tsx";
-import { LeftStanding, OutlineHead, ShapePick, StopRow } from "./cut-rows.tsx";
+import { BorderPick, LeftStanding, OutlineHead, ShapePick, StopRow } from "./cut-rows.tsx";
 import { Histogram } from "./histogram.tsx";
 import { ColourList, PieceList } from "./outline-lists.tsx";
 import { PictureTools } from "./tools/picture-tools.tsx";
@@ -43,6 +43,7 @@ export function Slip() {
           <Head title={cut.name} about={cutKind(cut.kind).summary(valuesOf(built?.resolved[cut.id] ?? early[cut.id], cut.settings), cut.cutter)} shape={<CutterShape cutter={cut.cutter} />} />
           {cut.stop && <StopRow cut={cut} />}
           <ShapePick cut={cut} />
+          <BorderPick cut={cut} />
           <CutterPick cut={cut} />
           <LeftStanding cut={cut.id} />
           <Fields part={cut.id} fields={cutKind(cut.kind).fields as readonly Field<never>[]} own={cut.settings} />

@@ -53,7 +53,9 @@ export const borderFields: readonly Field<CutContext>[] = [
       { value: "stock", label: "stock's edge" },
       { value: "frame", label: "frame" },
       { value: "grow", label: "ink, grown" },
+      { value: "shape", label: "another outline" },
     ],
+    help: "What is carved away round the ink: up to the stock's edge, up to a frame, a band round the ink, or the inside of another outline.",
     when: (s) => s.side === "stands",
     auto: () => ({ value: "stock", reason: "everything but the ink is carved away" }),
   },
@@ -65,7 +67,7 @@ export const borderFields: readonly Field<CutContext>[] = [
     min: 0.1,
     max: 500,
     step: 0.5,
-    when: (s) => s.side === "stands" && s.border !== "stock",
+    when: (s) => s.side === "stands" && (s.border === "frame" || s.border === "grow"),
     auto: (c, s) => (s.border === "grow" ? { value: 6, reason: "twice a usual floor: the ink stands free" } : { value: Math.max(2, c.stock.margin), reason: "the margin kept from the stock's edge" }),
   },
 ];

@@ -97,7 +97,7 @@ function plan(inputs: CutInputs, s: Settings): Planned {
 const LONG_SCRAPE = 15000;
 
 
-const outsideBorder = { code: "ink-outside-border", severity: "stop" as const, message: "The art reaches beyond its border, so nothing can be left standing there. Make the art smaller, move it, or widen the border." };
+const outsideBorder = { code: "ink-outside-border", severity: "stop" as const, message: "The art reaches beyond its border, or no outline is chosen for it, so nothing can be left standing there. Make the art smaller, move it, or choose or widen the border." };
 
 /** Ways over the floor longer than this are lifted over: up, across at rapid speed and down again takes no longer. mm */
 const LONGEST_LINK = 15;
