@@ -6,7 +6,7 @@ import { circle, seeded, star } from "../../testing/random.ts";
 import { planOn } from "../../testing/cutting.ts";
 import { newSurface } from "../../proof/surface.ts";
 import { sweep } from "../../proof/sweep.ts";
-import { RAPID, type Toolpath } from "../../toolpath/toolpath.ts";
+import { RAPID, TORCH_OFF, TORCH_ON, type Toolpath } from "../../toolpath/toolpath.ts";
 import { DIALECTS, dialectById } from "./dialects.ts";
 import { readProgram } from "./reader.ts";
 import { writePrograms } from "./writer.ts";
@@ -94,4 +94,33 @@ describe("the reader", () => {
     expect(t.cx[1]).toBeCloseTo(38.1, 6);
   });
   for (const [text, what] of [["G1 X1", /without a feed/], ["G21\nG2 X1 Y1 I9 J0 F5", /Line 2.*centre/], ["G1 X@", /cannot be read/], ["G77 X1", /not known/]] as const) it(`refuses ${JSON.stringify(text)}`, () => expect(() => readProgram(text)).toThrow(what));
+});
+
+describe("a torch's program", () => {
+  const region = ringsFrom([star(seeded(2), 10, 20, 38, 50, 50), circle(50, 50, 8, 60, true)]);
+  const plan = planOn("plasma", region, "torch:1.5", {});
+  const cut = { name: "Plasma", cutter: parseCutter("torch:1.5"), spindle: 0, toolpath: plan.toolpath };
+  for (const dialect of DIALECTS)
+    it(`lights, waits, cuts and goes out where the moves say, and gives them back: ${dialect.id}`, () => {
+      const [p] = writePrograms([cut], dialect, zero, head);
+      expect(p.text).not.toMatch(/M3 S/);
+      const { toolpath: t } = readProgram(p.text, true);
+      const events = (q: Toolpath) => [...q.kind].flatMap((k, i) => (k === TORCH_ON || k === TORCH_OFF ? [{ k, x: q.x[i], y: q.y[i], wait: q.feed[i] }] : []));
+      const [want, got] = [events(plan.toolpath), events(t)];
+      // One more at the very end: the program puts everything out before it stops.
+      expect(got.length).toBe(want.length + 1);
+      want.forEach((w, i) => {
+        expect(got[i].k).toBe(w.k);
+        expect(Math.hypot(got[i].x + zero.x - w.x, got[i].y + zero.y - w.y)).toBeLessThan(0.005);
+        if (w.k === TORCH_ON) expect(got[i].wait).toBeCloseTo(w.wait, 3);
+      });
+      // Swept again it opens the same cells.
+      const [a, b] = [newSurface(100, 100, 0.5, 3), newSurface(100, 100, 0.5, 3)];
+      const profile = profileOf(cut.cutter);
+      sweep(a, plan.toolpath, profile, 1);
+      sweep(b, { ...t, x: t.x.map((v) => v + zero.x), y: t.y.map((v) => v + zero.y), cx: t.cx.map((v) => v + zero.x), cy: t.cy.map((v) => v + zero.y) }, profile, 1);
+      let differ = 0;
+      for (let k = 0; k < a.z.length; k++) if (a.z[k] !== b.z[k]) differ++;
+      expect(differ).toBeLessThan(8);
+    });
 });
