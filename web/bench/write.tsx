@@ -2,7 +2,7 @@
 import { useEffect, useState } from "react";
 import { Download, FileCode2, FileImage, FilePen, OctagonX, TriangleAlert } from "lucide-react";
 import { describeCutter } from "@oaken/core/cutters/profile";
-import { zeroPoint, zeroWords } from "@oaken/core/job/document";
+import { zeroPoint, stopWords, zeroWords } from "@oaken/core/job/document";
 import { DIALECTS } from "@oaken/core/output/gcode/dialects";
 import { fileName } from "@oaken/core/output/gcode/writer";
 import { figures } from "@oaken/core/toolpath/toolpath";
@@ -136,7 +136,9 @@ export function Write() {
           <div className="card p-4">
             <h2 className="mb-2 text-[15px]">How the machine wants it</h2>
             <Pick label="Dialect" className="w-full justify-between" value={doc.dialect} options={DIALECTS.map((d) => ({ value: d.id, label: d.name }))} onChange={(v) => change("dialect", (d) => void (d.dialect = v))} />
-            <p className="mt-2 text-[13px] text-soft">{doc.machine.name}: {Math.round(doc.machine.feedMost)} mm/min at most, {Math.round(doc.machine.spindleMost / 1000)} 000/min spindle.</p>
+            <p className="mt-2 text-[13px] text-soft">
+              {doc.machine.name}: {Math.round(doc.machine.feedMost)} mm/min at most{doc.machine.spindleMost > 1 ? `, ${Math.round(doc.machine.spindleMost / 1000)} 000/min spindle` : ""}.
+            </p>
           </div>
           <div className="card p-4">
             <h2 className="mb-2 text-[15px]">On the machine</h2>
@@ -145,6 +147,11 @@ export function Write() {
               <li>Measure the stock: {n(doc.stock.width)} × {n(doc.stock.height)} × {n(doc.stock.thickness)} {unit}.</li>
               <li>Zero at the {zeroWords(doc.stock.zero)}.</li>
               <li>Run the programs in the order of their numbers.</li>
+              {doc.cuts.filter((c) => c.on && c.stop).map((c) => (
+                <li key={c.id}>
+                  Before {c.name}: <b>{stopWords(c.stop!)}</b>.
+                </li>
+              ))}
             </ol>
           </div>
         </aside>

@@ -9,7 +9,7 @@ type Latest<T> = { seq: number; value: T } | null;
  */
 export class Desk {
   private builder = new Worker(new URL("./worker.ts", import.meta.url), { type: "module" });
-  private tracer = new Worker(new URL("./worker.ts", import.meta.url), { type: "module" });
+  private second: Worker | null = null;
   private stop: SharedArrayBuffer | null = typeof SharedArrayBuffer === "undefined" ? null : new SharedArrayBuffer(4);
   private seq = 0;
   private building = 0;
@@ -27,7 +27,6 @@ export class Desk {
 
   constructor() {
     this.builder.onmessage = (e: MessageEvent<Answer>) => this.fromBuilder(e.data);
-    this.tracer.onmessage = (e: MessageEvent<Answer>) => this.fromTracer(e.data);
     this.builder.postMessage({ type: "listen", stop: this.stop } satisfies Ask);
   }
 
@@ -37,6 +36,15 @@ export class Desk {
     this.builder.postMessage({ type: "build", seq: this.building, job, quick, ...versions } satisfies Ask);
   }
 
+  /** The second worker, begun once the first proof is there: until then it would only take time from that. */
+  private tracer(): Worker {
+    if (!this.second) {
+      this.second = new Worker(new URL("./worker.ts", import.meta.url), { type: "module" });
+      this.second.onmessage = (e: MessageEvent<Answer>) => this.fromTracer(e.data);
+    }
+    return this.second;
+  }
+
   /** Contours only, for a moving slider: while one request runs, only the newest of the others is kept. */
   trace(job: JobDocument, part: string): void {
     if (this.tracing) {
@@ -44,7 +52,7 @@ export class Desk {
       return;
     }
     this.tracing = true;
-    this.tracer.postMessage({ type: "trace", seq: ++this.seq, job, part } satisfies Ask);
+    this.tracer().postMessage({ type: "trace", seq: ++this.seq, job, part } satisfies Ask);
   }
 
   /** The surface after a move; as with tracing, the newest wins. */
@@ -76,7 +84,7 @@ export class Desk {
 
   close(): void {
     this.builder.terminate();
-    this.tracer.terminate();
+    this.second?.terminate();
   }
 
   private fromBuilder(a: Answer): void {
@@ -96,7 +104,10 @@ export class Desk {
       return;
     }
     if (a.seq !== this.building) return;
-    if (a.type === "built") this.onBuilt(a.built);
+    if (a.type === "built") {
+      if (a.built.final) this.tracer();
+      this.onBuilt(a.built);
+    }
     else if (a.type === "progress") this.onProgress(a.step, a.share);
     else if (a.type === "failed") this.onFailed(a.message);
   }

@@ -9,7 +9,7 @@ const BETA = 0.5;
 /** No finer than this, mm; exact equidistance is reached by Newton steps, not by sampling. */
 const FINEST = 0.01;
 /** Corners get a branch of their own where leaving it out would lose more than this, mm. */
-const CORNER_LOSS = 0.0015;
+const CORNER_LOSS = 0.004;
 /** Neighbouring spacings differ by no more than this factor. */
 const GRADE = 2.5;
 

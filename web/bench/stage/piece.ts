@@ -5,7 +5,9 @@ import type { DrawnSurface } from "../../compute/messages.ts";
 import { PIECE_FRAGMENT, PIECE_VERTEX } from "./shaders.ts";
 
 /** Grid points along the piece's longer side: the walls' shading comes from the full heights, not from this. */
-const GRID = 320;
+const GRID = 640;
+/** … and without a graphics card. */
+const COARSE_GRID = 320;
 
 /** The stock with its computed surface: a displaced grid and four sides, lit from heights kept in a texture. */
 export class Piece {
@@ -14,9 +16,11 @@ export class Piece {
   private texture: THREE.DataTexture | null = null;
   private shading: THREE.DataTexture | null = null;
   private maps: THREE.DataTexture[] = [];
+  private readonly grid: number;
 
   /** @param smooth whether the graphics driver interpolates floating-point textures by itself */
-  constructor(private smooth: boolean) {
+  constructor(private smooth: boolean, slow: boolean) {
+    this.grid = slow ? COARSE_GRID : GRID;
     const one = new THREE.DataTexture(new Uint8Array([255, 255, 255, 0]), 1, 1);
     one.needsUpdate = true;
     this.mesh = new THREE.Mesh(
@@ -52,9 +56,9 @@ export class Piece {
     const size = `${width}×${height}`;
     if (size !== this.size) {
       this.size = size;
-      u.spacing.value = Math.max(width, height) / GRID;
+      u.spacing.value = Math.max(width, height) / this.grid;
       this.mesh.geometry.dispose();
-      this.mesh.geometry = grid(width, height);
+      this.mesh.geometry = grid(width, height, this.grid);
     }
   }
 
@@ -106,9 +110,9 @@ function noiseTable(): THREE.DataTexture {
   return t;
 }
 
-function grid(width: number, height: number): THREE.BufferGeometry {
-  const nx = Math.max(2, Math.round((GRID * width) / Math.max(width, height)));
-  const ny = Math.max(2, Math.round((GRID * height) / Math.max(width, height)));
+function grid(width: number, height: number, points: number): THREE.BufferGeometry {
+  const nx = Math.max(2, Math.round((points * width) / Math.max(width, height)));
+  const ny = Math.max(2, Math.round((points * height) / Math.max(width, height)));
   const position: number[] = [];
   const skirt: number[] = [];
   const side: number[] = [];

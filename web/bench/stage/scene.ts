@@ -60,7 +60,7 @@ export class StageScene {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: !this.slow, preserveDrawingBuffer: true });
     this.renderer.outputColorSpace = THREE.LinearSRGBColorSpace;
     this.renderer.setClearColor(0x1c352f);
-    this.piece = new Piece(this.renderer.extensions.has("OES_texture_float_linear"));
+    this.piece = new Piece(this.renderer.extensions.has("OES_texture_float_linear"), this.slow);
     this.mat = new THREE.Mesh(new THREE.PlaneGeometry(1, 1), new THREE.ShaderMaterial({ vertexShader: MAT_VERTEX, fragmentShader: MAT_FRAGMENT, uniforms: { stock: { value: new THREE.Vector2(1, 1) }, thickness: { value: 1 } } }));
     this.mat.frustumCulled = false;
     this.scene.add(this.mat, this.piece.mesh, this.outer.object, this.holes.object, this.paths.group, this.outlineMarks.group, this.zero.object, this.marks.object);
