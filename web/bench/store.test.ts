@@ -1,4 +1,4 @@
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { emptyJob } from "@oaken/core/job/document";
 import { createBench } from "./store.ts";
 
@@ -56,4 +56,66 @@ it("changes without a gesture join only when they come quickly", () => {
   later(2000);
   b.margin(13);
   expect(b.steps()).toBe(2);
+});
+
+describe("saving", () => {
+  /** A server that answers when told to, in order. */
+  function server() {
+    const asked: { base: number; margin: number }[] = [];
+    const answers: ((r: Response | "lost") => void)[] = [];
+    vi.stubGlobal("fetch", (_: string, init: { body: string }) => {
+      const { base, document } = JSON.parse(init.body);
+      asked.push({ base, margin: document.stock.margin });
+      return new Promise<Response>((done, failed) => answers.push((r) => (r === "lost" ? failed(new TypeError("network")) : done(r))));
+    });
+    const answer = async (r: Response | "lost") => {
+      answers.shift()!(r);
+      await vi.advanceTimersByTimeAsync(0);
+    };
+    return { asked, answer, saved: (revision: number) => answer(Response.json({ revision })) };
+  }
+  afterEach(() => void vi.unstubAllGlobals());
+
+  it("goes one at a time: a change made meanwhile waits for the revision before it", async () => {
+    const s = server();
+    const b = bench();
+    b.margin(11);
+    await vi.advanceTimersByTimeAsync(800);
+    b.margin(12);
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(s.asked).toEqual([{ base: 1, margin: 11 }]);
+    await s.saved(2);
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(s.asked[1]).toEqual({ base: 2, margin: 12 });
+    await s.saved(3);
+    expect(b.store.getState()).toMatchObject({ revision: 3, save: { state: "saved" } });
+  });
+
+  it("sends again, as it was, what no answer came to; then what is newer", async () => {
+    const s = server();
+    const b = bench();
+    b.margin(11);
+    await vi.advanceTimersByTimeAsync(800);
+    await s.answer("lost");
+    expect(b.store.getState().save.state).toBe("failed");
+    b.margin(13);
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(s.asked[1]).toEqual({ base: 1, margin: 11 });
+    await s.saved(2);
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(s.asked[2]).toEqual({ base: 2, margin: 13 });
+  });
+
+  it("stops, and says why, where another window was first", async () => {
+    const s = server();
+    const b = bench();
+    b.margin(11);
+    await vi.advanceTimersByTimeAsync(800);
+    await s.answer(Response.json({ code: "stale", message: "changed elsewhere" }, { status: 409 }));
+    expect(b.store.getState().save).toMatchObject({ state: "stale", message: "changed elsewhere" });
+    b.margin(12);
+    await vi.advanceTimersByTimeAsync(20_000);
+    expect(s.asked.length).toBe(1);
+    expect(b.now()).toBe(12);
+  });
 });

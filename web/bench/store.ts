@@ -47,6 +47,9 @@ export interface BenchState {
   target: { x: number; y: number; n: number } | null;
 }
 
+/** A save that failed is tried again after this time, ms. */
+const RETRY = 4000;
+
 /** Changes with the same name within this time are one step of undo, ms; those of one gesture are, however long it takes. */
 const JOIN = 900;
 
@@ -77,6 +80,10 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
   let lastGesture: string | undefined;
   let timer: ReturnType<typeof setTimeout> | undefined;
   let summary = "";
+  /** one save at a time: the next must name the revision that this one makes */
+  let sending = false;
+  /** a save that no answer came to: it may have been kept, so it goes out again as it was before anything newer */
+  let unanswered: { doc: JobDocument; base: number; summary: string } | null = null;
 
   const saveSoon = (what: string) => {
     summary = what;
@@ -88,25 +95,25 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
 
   async function save(): Promise<void> {
     clearTimeout(timer);
-    const { doc, revision, save: now } = get();
-    if (now.state === "stale" || now.state === "saving") return;
+    const now = get().save;
+    // A save on its way looks for newer changes when it is done.
+    if (now.state === "stale" || sending) return;
+    sending = true;
+    const what = unanswered ?? { doc: get().doc, base: get().revision, summary };
     set({ save: { ...now, state: "saving" } });
     try {
-      const card = await api<{ revision: number }>(`/api/jobs/${id}`, { method: "PUT", json: { base: revision, document: doc, summary } });
-      set({ revision: card.revision });
-      if (get().doc !== doc) {
-        set({ save: { state: "waiting", at: new Date() } });
-        timer = setTimeout(save, 300);
-      } else set({ save: { state: "saved", at: new Date() } });
+      const card = await api<{ revision: number }>(`/api/jobs/${id}`, { method: "PUT", json: { base: what.base, document: what.doc, summary: what.summary } });
+      unanswered = null;
+      const newer = get().doc !== what.doc;
+      set({ revision: card.revision, save: { state: newer ? "waiting" : "saved", at: new Date() } });
+      if (newer) timer = setTimeout(save, 300);
     } catch (e) {
-      const stale = e instanceof Refused && e.code === "stale";
-      set({ save: { state: stale ? "stale" : "failed", at: get().save.at, message: (e as Error).message } });
-      if (!stale) timer = setTimeout(() => {
-        if (get().save.state === "failed") {
-          set({ save: { ...get().save, state: "waiting" } });
-          void save();
-        }
-      }, 4000);
+      const code = e instanceof Refused ? e.code : "offline";
+      unanswered = code === "offline" ? what : null;
+      set({ save: { state: code === "stale" ? "stale" : "failed", at: get().save.at, message: (e as Error).message } });
+      if (code !== "stale") timer = setTimeout(save, RETRY);
+    } finally {
+      sending = false;
     }
   }
 

@@ -62,7 +62,7 @@ export async function openJob(id: string, revision?: number): Promise<{ card: Jo
 
 /**
  * Saves a document that was made from revision `base`. From a stale base it is refused, and kept aside: nothing is
- * merged, nothing lost.
+ * merged, nothing lost. The very save that made the newest revision may come again: its answer was lost on the way.
  * @throws Problem `stale` with the number of the newest revision
  */
 export async function saveJob(id: string, base: number, doc: unknown, what: string): Promise<JobCard> {
@@ -73,6 +73,10 @@ export async function saveJob(id: string, base: number, doc: unknown, what: stri
   try {
     const saved = await sequelize.transaction(async (transaction) => {
       const r = (await JobRow.findByPk(id, { transaction }))!;
+      if (r.revision === base + 1) {
+        const newest = await RevisionRow.findOne({ where: { jobId: id, number: r.revision, refused: false }, order: [["id", "DESC"]], transaction });
+        if (newest?.document === JSON.stringify(job)) return card(r);
+      }
       if (r.revision !== base) {
         stale = r.revision;
         await RevisionRow.create({ jobId: id, number: base, document: JSON.stringify(job), summary: `${what} (in another window)`, refused: true }, { transaction });

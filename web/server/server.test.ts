@@ -39,6 +39,17 @@ describe("jobs and their revisions", () => {
     expect((await jobs.openJob(rescued.id)).document.stock.thickness).toBe(9);
   });
 
+  it("a save whose answer was lost may come again, and is not taken for another window's", async () => {
+    const made = await jobs.createJob(doc);
+    const mine = structuredClone(doc);
+    mine.stock.margin = 7;
+    await jobs.saveJob(made.id, 1, mine, "margin");
+    expect((await jobs.saveJob(made.id, 1, mine, "margin")).revision).toBe(2);
+    expect((await jobs.listRevisions(made.id)).length).toBe(2);
+    await jobs.saveJob(made.id, 2, { ...mine, name: "newer" }, "rename");
+    await expect(jobs.saveJob(made.id, 1, mine, "margin")).rejects.toThrow(/revision 3/);
+  });
+
   it("two saves at once: one wins, the other is told", async () => {
     const made = await jobs.createJob(doc);
     const results = await Promise.allSettled([1, 2, 3].map((k) => jobs.saveJob(made.id, 1, { ...doc, name: `from ${k}` }, "rename")));
