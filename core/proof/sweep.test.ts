@@ -4,7 +4,7 @@ import { profileOf } from "../cutters/profile.ts";
 import { seeded } from "../testing/random.ts";
 import { ToolpathWriter } from "../toolpath/toolpath.ts";
 import { newSurface } from "./surface.ts";
-import { sweepLine } from "./line.ts";
+import { sweepLine } from "./chain.ts";
 import { sweep } from "./sweep.ts";
 
 /** The lowest a cutter passes over a point, found by trying very many places along the move. */
@@ -20,7 +20,7 @@ function stamped(p: ReturnType<typeof profileOf>, m: number[], x: number, y: num
 }
 
 describe("sweeping a straight move", () => {
-  for (const spec of ["flat:5", "ball:6", "v:60:10", "v:90:10:1.5", "taper:0.8:7:6"])
+  for (const spec of ["flat:5", "ball:6", "v:60:10", "v:90:10:1.5", "taper:0.8:7:6", "v:60:3", "drill:4"])
     it(`${spec}: equals the lowest of thousands of stamps, to a tenth of a cell`, () => {
       const p = profileOf(parseCutter(spec));
       const random = seeded(spec.length * 31);

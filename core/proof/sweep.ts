@@ -1,8 +1,7 @@
 import type { Profile } from "../cutters/profile.ts";
 import { ARC_CCW, ARC_CW, RAPID, sweepOf, TORCH_OFF, TORCH_ON, type Toolpath } from "../toolpath/toolpath.ts";
-import { arcSteps } from "../geometry/shape.ts";
 import { sweepLevelArc } from "./arc.ts";
-import { sweepLine } from "./line.ts";
+import { Chain, chordSteps, sweepLine } from "./chain.ts";
 import type { Surface } from "./surface.ts";
 
 /** What went wrong, or might, while moves were swept: how often, and the first move of each. */
@@ -33,6 +32,7 @@ const BRUSH = 0.02;
 export function sweep(surface: Surface, t: Toolpath, p: Profile, cut: number, from = 0, to = t.kind.length, report = nothingSwept()): SweepReport {
   let lit = false;
   if (p.beam) for (let i = from - 1; i >= 0 && !lit && t.kind[i] !== TORCH_OFF; i--) lit = t.kind[i] === TORCH_ON;
+  const chain = new Chain(surface, p, cut);
   for (let i = Math.max(1, from); i < to; i++) {
     const x0 = t.x[i - 1];
     const y0 = t.y[i - 1];
@@ -40,12 +40,17 @@ export function sweep(surface: Surface, t: Toolpath, p: Profile, cut: number, fr
     let z1 = t.z[i];
     if (p.beam) {
       if (t.kind[i] === TORCH_ON || t.kind[i] === TORCH_OFF) lit = t.kind[i] === TORCH_ON;
-      if (!lit) continue;
+      if (!lit) {
+        chain.end();
+        continue;
+      }
       z0 = z1 = -surface.thickness - THROUGH;
     }
-    if (z0 >= 0 && z1 >= 0) continue;
     const down = x0 === t.x[i] && y0 === t.y[i];
-    if (down && z1 < z0 && tip(surface, x0, y0) > z1 + BRUSH) {
+    if (t.kind[i] === RAPID || (z0 >= 0 && z1 >= 0)) chain.end();
+    if (z0 >= 0 && z1 >= 0) continue;
+    // Where the tip is already, nothing stands higher.
+    if (down && z1 < z0 && Math.min(z0, tip(surface, x0, y0)) > z1 + BRUSH) {
       report.plunges++;
       if (report.plungeAt < 0) report.plungeAt = i;
     }
@@ -54,12 +59,14 @@ export function sweep(surface: Surface, t: Toolpath, p: Profile, cut: number, fr
         report.rapids++;
         if (report.rapidAt < 0) report.rapidAt = i;
       }
-    } else if (t.kind[i] !== ARC_CW && t.kind[i] !== ARC_CCW) sweepLine(surface, p, cut, x0, y0, z0, t.x[i], t.y[i], z1);
-    else if (z0 === z1 && !(p.ball === 0 && p.coneSlope === 0)) sweepLevelArc(surface, p, cut, x0, y0, t.x[i], t.y[i], t.cx[i], t.cy[i], sweepOf(t, i), z1);
-    else {
+    } else if (t.kind[i] !== ARC_CW && t.kind[i] !== ARC_CCW) chain.line(x0, y0, z0, t.x[i], t.y[i], z1);
+    else if (z0 === z1 && !(p.ball === 0 && p.coneSlope === 0)) {
+      chain.withEnds();
+      sweepLevelArc(surface, p, cut, x0, y0, t.x[i], t.y[i], t.cx[i], t.cy[i], sweepOf(t, i), z1);
+    } else {
       const sweepAngle = sweepOf(t, i);
       const r = Math.hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]);
-      const steps = arcSteps(r, sweepAngle, surface.cell / 20);
+      const steps = chordSteps(r, sweepAngle, p.radius, surface.cell);
       const a0 = Math.atan2(y0 - t.cy[i], x0 - t.cx[i]);
       let px = x0;
       let py = y0;
@@ -67,12 +74,13 @@ export function sweep(surface: Surface, t: Toolpath, p: Profile, cut: number, fr
         const a = a0 + (sweepAngle * k) / steps;
         const qx = k === steps ? t.x[i] : t.cx[i] + r * Math.cos(a);
         const qy = k === steps ? t.y[i] : t.cy[i] + r * Math.sin(a);
-        sweepLine(surface, p, cut, px, py, z0 + ((z1 - z0) * (k - 1)) / steps, qx, qy, z0 + ((z1 - z0) * k) / steps);
+        chain.line(px, py, z0 + ((z1 - z0) * (k - 1)) / steps, qx, qy, z0 + ((z1 - z0) * k) / steps);
         px = qx;
         py = qy;
       }
     }
   }
+  chain.end();
   return report;
 }
 
