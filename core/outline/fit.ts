@@ -1,5 +1,5 @@
 import { ShapeBuilder } from "../geometry/shape.ts";
-import { fitArc, fitCubic, lineError, type Fit } from "./segments.ts";
+import { chordLengths, fitArc, fitCubic, lineError, type Fit } from "./segments.ts";
 
 /** Contour points on either side whose chord gives the direction at a point. */
 const TANGENT_ARM = 4;
@@ -31,6 +31,7 @@ export function fitContour(xy: Float64Array, n: number, corners: readonly number
   const isCorner = new Uint8Array(n + 1);
   for (const c of corners) isCorner[(c - first + n) % n] = 1;
   isCorner[n] = isCorner[0];
+  const along = chordLengths(px, py);
 
   out.begin(px[0], py[0], parent);
   let worst = 0;
@@ -38,7 +39,7 @@ export function fitContour(xy: Float64Array, n: number, corners: readonly number
   while (from < n) {
     let end = from + 1;
     while (end < n && !isCorner[end]) end++;
-    worst = Math.max(worst, fitRun(px, py, from, end, !!isCorner[from], !!isCorner[end], n, hold, out));
+    worst = Math.max(worst, fitRun(px, py, along, from, end, !!isCorner[from], !!isCorner[end], n, hold, out));
     from = end;
   }
   return worst;
@@ -55,12 +56,13 @@ export function fitOpen(xy: Float64Array, n: number, corners: readonly number[],
     px[i] = xy[2 * i];
     py[i] = xy[2 * i + 1];
   }
+  const along = chordLengths(px, py);
   out.begin(px[0], py[0], parent);
   let worst = 0;
   let from = 0;
   for (const end of [...corners, n - 1]) {
     // One more than the last index: an open run never wraps round.
-    if (end > from) worst = Math.max(worst, fitRun(px, py, from, end, true, true, n + 1, hold, out));
+    if (end > from) worst = Math.max(worst, fitRun(px, py, along, from, end, true, true, n + 1, hold, out));
     from = end;
   }
   return worst;
@@ -83,7 +85,7 @@ function straightest(xy: Float64Array, n: number): number {
   return best;
 }
 
-function fitRun(px: Float64Array, py: Float64Array, from: number, end: number, cornerStart: boolean, cornerEnd: boolean, n: number, hold: number, out: ShapeBuilder): number {
+function fitRun(px: Float64Array, py: Float64Array, along: Float64Array, from: number, end: number, cornerStart: boolean, cornerEnd: boolean, n: number, hold: number, out: ShapeBuilder): number {
   let worst = 0;
   let a = from;
   // The direction to leave a smooth join with; corners are free.
@@ -91,13 +93,13 @@ function fitRun(px: Float64Array, py: Float64Array, from: number, end: number, c
   let ty = 0;
   if (!cornerStart) [tx, ty] = tangent(px, py, a, n, from, end, true);
   while (a < end) {
-    const reach = longest(px, py, a, end, tx, ty, hold);
+    const reach = longest(px, py, along, a, end, tx, ty, hold);
     const { b } = reach;
     let { fit } = reach;
     if (fit.kind === "cubic" && !(b === end && cornerEnd)) {
       // Where the contour's own direction serves as well, the join is smoother for it.
       const [ex, ey] = tangent(px, py, b, n, from, end, false);
-      fit = fitCubic(px, py, a, b, tx, ty, ex, ey, hold) ?? fit;
+      fit = fitCubic(px, py, along, a, b, tx, ty, ex, ey, hold) ?? fit;
     }
     emit(out, fit, px[b], py[b]);
     worst = Math.max(worst, fit.error);
@@ -108,8 +110,8 @@ function fitRun(px: Float64Array, py: Float64Array, from: number, end: number, c
 }
 
 /** The farthest b for which one segment holds points a…b: doubling, then bisection between the last good and first bad. */
-function longest(px: Float64Array, py: Float64Array, a: number, end: number, tx: number, ty: number, hold: number): { b: number; fit: Fit } {
-  const attempt = (b: number): Fit | null => simple(px, py, a, b, hold) ?? fitCubic(px, py, a, b, tx, ty, 0, 0, hold);
+function longest(px: Float64Array, py: Float64Array, along: Float64Array, a: number, end: number, tx: number, ty: number, hold: number): { b: number; fit: Fit } {
+  const attempt = (b: number): Fit | null => simple(px, py, a, b, hold) ?? fitCubic(px, py, along, a, b, tx, ty, 0, 0, hold);
   let good = Math.min(end, a + MIN_RUN);
   let fit = attempt(good);
   while (!fit && good > a + 1) fit = attempt(--good);
@@ -141,7 +143,7 @@ function longest(px: Float64Array, py: Float64Array, a: number, end: number, tx:
 
 /** A line or an arc that holds; null when neither does. */
 function simple(px: Float64Array, py: Float64Array, a: number, b: number, hold: number): Fit | null {
-  const straight = lineError(px, py, a, b);
+  const straight = lineError(px, py, a, b, 0.6 * hold);
   if (straight <= 0.6 * hold || b === a + 1) return { kind: "line", a: 0, b: 0, c: 0, d: 0, error: straight };
   return fitArc(px, py, a, b, 0.6 * hold);
 }

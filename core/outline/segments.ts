@@ -9,15 +9,20 @@ export interface Fit {
   error: number;
 }
 
-/** Largest distance of points a…b from the chord between the first and the last. */
-export function lineError(px: Float64Array, py: Float64Array, a: number, b: number): number {
+/** Largest distance of points a…b from the chord between the first and the last; any number beyond `most` where it is more. */
+export function lineError(px: Float64Array, py: Float64Array, a: number, b: number, most = Infinity): number {
   const x0 = px[a];
   const y0 = py[a];
   const dx = px[b] - x0;
   const dy = py[b] - y0;
   const len2 = dx * dx + dy * dy;
   let worst = 0;
-  for (let i = a + 1; i < b; i++) {
+  const enough = most * most;
+  // The middle first: where a chord fails, it mostly fails there.
+  const mid = (a + b) >> 1;
+  const away = (px[mid] - x0) * dy - (py[mid] - y0) * dx;
+  if (away * away > enough * len2) return Infinity;
+  for (let i = a + 1; i < b && worst <= enough; i++) {
     const vx = px[i] - x0;
     const vy = py[i] - y0;
     const t = len2 > 0 ? Math.max(0, Math.min(1, (vx * dx + vy * dy) / len2)) : 0;
@@ -98,28 +103,35 @@ export function fitArc(px: Float64Array, py: Float64Array, a: number, b: number,
   return { kind: "arc", a: mx, b: my, c: turn, d: 0, error: worst };
 }
 
-const SAMPLES = 48;
+const SAMPLES = 24;
 const ts = new Float64Array(4096);
+
+/** How far along a run of points each one is, by the chords between them. */
+export function chordLengths(px: Float64Array, py: Float64Array): Float64Array {
+  const along = new Float64Array(px.length);
+  for (let i = 1; i < px.length; i++) {
+    const dx = px[i] - px[i - 1];
+    const dy = py[i] - py[i - 1];
+    along[i] = along[i - 1] + Math.sqrt(dx * dx + dy * dy);
+  }
+  return along;
+}
 
 /**
  * Cubic Bézier through both ends; a zero tangent leaves that end free, otherwise the control point lies along it.
  * Least squares on a chord-length parameter, improved by Newton steps towards each point's foot; long runs fit on a
  * spread of their points and are then measured at every one.
+ * @param along the points' {@link chordLengths}
  */
-export function fitCubic(px: Float64Array, py: Float64Array, a: number, b: number, tx: number, ty: number, ex: number, ey: number, hold: number): Fit | null {
+export function fitCubic(px: Float64Array, py: Float64Array, along: Float64Array, a: number, b: number, tx: number, ty: number, ex: number, ey: number, hold: number): Fit | null {
   const n = b - a;
   if (n < 2) return null;
   const stride = Math.max(1, Math.floor(n / SAMPLES));
   const count = Math.floor((n - 1) / stride);
-  // Chord-length parameter of the sampled points.
-  let length = 0;
-  let m = 0;
-  for (let i = a + 1; i <= b; i++) {
-    length += Math.sqrt((px[i] - px[i - 1]) ** 2 + (py[i] - py[i - 1]) ** 2);
-    if ((i - a) % stride === 0 && i < b && m < count) ts[m++] = length;
-  }
+  const length = along[b] - along[a];
   if (length < 1e-12) return null;
-  for (let i = 0; i < m; i++) ts[i] /= length;
+  const m = Math.min(count, ts.length);
+  for (let k = 0; k < m; k++) ts[k] = (along[a + (k + 1) * stride] - along[a]) / length;
 
   let c: [number, number, number, number] | null = null;
   let sampled = 0;
@@ -128,11 +140,11 @@ export function fitCubic(px: Float64Array, py: Float64Array, a: number, b: numbe
     if (!c) return null;
     sampled = reparameterise(px, py, a, b, stride, m, c);
     if (sampled <= 0.7 * hold) break;
-    if (sampled > 8 * hold && round > 0) return null;
+    if (sampled > (round === 0 ? 8 : 2.5) * hold) return null;
   }
   // Hopeless where even the sampled points stray: measuring every point would only tell the same.
   if (sampled > 1.2 * hold) return null;
-  const error = cubicError(px, py, a, b, c!, length, hold);
+  const error = cubicError(px, py, along, a, b, c!, hold);
   return error <= hold ? { kind: "cubic", a: c![0], b: c![1], c: c![2], d: c![3], error } : null;
 }
 
@@ -214,63 +226,63 @@ function reparameterise(px: Float64Array, py: Float64Array, a: number, b: number
   let worst = 0;
   for (let i = 0, p = a + stride; i < m; i++, p += stride) {
     const d2 = foot(px[p], py[p], ts[i]);
-    ts[i] = Math.max(1e-6, Math.min(1 - 1e-6, footT));
+    ts[i] = Math.max(1e-6, Math.min(1 - 1e-6, cubic[STEP]));
     if (d2 > worst) worst = d2;
   }
   return Math.sqrt(worst);
 }
 
-// The cubic at hand as the coefficients of its power series, kept here so that no call allocates.
-let c0x = 0;
-let c1x = 0;
-let c2x = 0;
-let c3x = 0;
-let c0y = 0;
-let c1y = 0;
-let c2y = 0;
-let c3y = 0;
-let footT = 0;
+/**
+ * The cubic at hand as the coefficients of its power series, x and y by turns, and last the parameter a Newton step came to.
+ * In an array, because numbers in variables out here would be boxed at every write.
+ */
+const cubic = new Float64Array(9);
+const STEP = 8;
 
 function setCubic(x0: number, y0: number, c: readonly [number, number, number, number], x3: number, y3: number): void {
-  c0x = x0;
-  c1x = 3 * (c[0] - x0);
-  c2x = 3 * (c[2] - 2 * c[0] + x0);
-  c3x = x3 - 3 * c[2] + 3 * c[0] - x0;
-  c0y = y0;
-  c1y = 3 * (c[1] - y0);
-  c2y = 3 * (c[3] - 2 * c[1] + y0);
-  c3y = y3 - 3 * c[3] + 3 * c[1] - y0;
+  cubic[0] = x0;
+  cubic[1] = y0;
+  cubic[2] = 3 * (c[0] - x0);
+  cubic[3] = 3 * (c[1] - y0);
+  cubic[4] = 3 * (c[2] - 2 * c[0] + x0);
+  cubic[5] = 3 * (c[3] - 2 * c[1] + y0);
+  cubic[6] = x3 - 3 * c[2] + 3 * c[0] - x0;
+  cubic[7] = y3 - 3 * c[3] + 3 * c[1] - y0;
 }
 
-/** Newton step for the parameter nearest to (x, y), left in footT. @returns the squared distance before the step */
+/** Newton step for the parameter nearest to (x, y), left at STEP. @returns the squared distance before the step */
 function foot(x: number, y: number, t: number): number {
-  const qx = ((c3x * t + c2x) * t + c1x) * t + c0x - x;
-  const qy = ((c3y * t + c2y) * t + c1y) * t + c0y - y;
-  const dx = (3 * c3x * t + 2 * c2x) * t + c1x;
-  const dy = (3 * c3y * t + 2 * c2y) * t + c1y;
+  const c2x = cubic[4];
+  const c2y = cubic[5];
+  const c3x = cubic[6];
+  const c3y = cubic[7];
+  const qx = ((c3x * t + c2x) * t + cubic[2]) * t + cubic[0] - x;
+  const qy = ((c3y * t + c2y) * t + cubic[3]) * t + cubic[1] - y;
+  const dx = (3 * c3x * t + 2 * c2x) * t + cubic[2];
+  const dy = (3 * c3y * t + 2 * c2y) * t + cubic[3];
   const den = dx * dx + dy * dy + qx * (6 * c3x * t + 2 * c2x) + qy * (6 * c3y * t + 2 * c2y);
-  footT = den > 1e-12 ? t - (qx * dx + qy * dy) / den : t;
+  cubic[STEP] = den > 1e-12 ? t - (qx * dx + qy * dy) / den : t;
   return qx * qx + qy * qy;
 }
 
 /** Largest distance of every point a…b from the cubic, each found from its neighbour's parameter; stops above `hold`. */
-function cubicError(px: Float64Array, py: Float64Array, a: number, b: number, c: readonly [number, number, number, number], length: number, hold: number): number {
+function cubicError(px: Float64Array, py: Float64Array, along: Float64Array, a: number, b: number, c: readonly [number, number, number, number], hold: number): number {
   setCubic(px[a], py[a], c, px[b], py[b]);
   const near = 0.25 * hold * hold;
   let worst = 0;
-  let along = 0;
   let lag = 0;
+  const share = 1 / (along[b] - along[a]);
   for (let i = a + 1; i < b; i++) {
-    along += Math.sqrt((px[i] - px[i - 1]) ** 2 + (py[i] - py[i - 1]) ** 2);
-    let t = Math.max(0, Math.min(1, along / length + lag));
+    const here = (along[i] - along[a]) * share;
+    let t = Math.max(0, Math.min(1, here + lag));
     let d2 = Infinity;
     for (let k = 0; k < 4; k++) {
-      const here = foot(px[i], py[i], t);
-      if (here < d2) d2 = here;
-      t = Math.max(0, Math.min(1, footT));
+      const now = foot(px[i], py[i], t);
+      if (now < d2) d2 = now;
+      t = Math.max(0, Math.min(1, cubic[STEP]));
       if (d2 <= near) break;
     }
-    lag = t - along / length;
+    lag = t - here;
     if (d2 > worst) {
       worst = d2;
       if (worst > hold * hold) break;

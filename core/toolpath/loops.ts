@@ -24,7 +24,7 @@ export function cutAlong(w: ToolpathWriter, x: Float64Array, y: Float64Array, fr
       if (holds(x, y, a, mid, tolerance)) good = mid;
       else bad = mid;
     }
-    if (good === a + 1 || lineError(x, y, a, good) <= tolerance) w.to(x[good], y[good], z);
+    if (good === a + 1 || lineError(x, y, a, good, tolerance) <= tolerance) w.to(x[good], y[good], z);
     else {
       const f = fitArc(x, y, a, good, tolerance)!;
       w.arc(f.c > 0, f.a, f.b, x[good], y[good], z);
@@ -34,7 +34,7 @@ export function cutAlong(w: ToolpathWriter, x: Float64Array, y: Float64Array, fr
 }
 
 function holds(x: Float64Array, y: Float64Array, a: number, b: number, tolerance: number): boolean {
-  return lineError(x, y, a, b) <= tolerance || fitArc(x, y, a, b, tolerance) !== null;
+  return lineError(x, y, a, b, tolerance) <= tolerance || fitArc(x, y, a, b, tolerance) !== null;
 }
 
 /** A closed loop unrolled to begin (and end) at point `first`, optionally the other way round. */
