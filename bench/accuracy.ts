@@ -23,12 +23,14 @@ import { row } from "./measure.ts";
 const ANGLE = 60;
 const CELL = 0.05;
 const RIDGE = 0.1;
+/** Clearance grows this fast along the axis between walls that meet in no corner to speak of. */
+const BLUNT = 0.97;
 
 /**
  * A carve with a clearing cutter against its definition z = −min(F, d / tan 30°), cell by cell of a fine proof: the largest
  * error normal to the wall, how far beyond the outline anything is cut, the share of floor higher than the stated ridge, and the
- * length of the carve's moves against the medial axis below the floor and what the floor needs: the foot of every wall, and the
- * area no clearing cutter reached over the distance between passes.
+ * length of the carve's moves against the medial axis (above the floor's depth, and where it crosses floor that no clearing
+ * cutter reached) and what the floor needs: the foot of every wall, and that area over the distance between passes.
  */
 function accuracy(name: string, region: Rings, floor: number, clearing: string): void {
   region.parent = nesting(region);
@@ -77,7 +79,13 @@ function accuracy(name: string, region: Rings, floor: number, clearing: string):
   for (let e = 0; e < axis.a.length; e++) {
     if (!kept[e]) continue;
     const [lo, hi] = axis.d[axis.a[e]] < axis.d[axis.b[e]] ? [axis.a[e], axis.b[e]] : [axis.b[e], axis.a[e]];
-    if (axis.d[lo] >= rho) continue;
+    if (axis.d[lo] >= rho) {
+      // Over open floor, where rings bend too sharply for their ridge: not where one point's clearance just grows.
+      const length = Math.hypot(axis.x[hi] - axis.x[lo], axis.y[hi] - axis.y[lo]);
+      const at = Math.floor(axis.y[lo] / CELL) * s.width + Math.floor(axis.x[lo] / CELL);
+      if (axis.d[hi] - axis.d[lo] < BLUNT * length && afterClear[at] > -floor + 0.01) needed += length;
+      continue;
+    }
     const share = axis.d[hi] > rho ? (rho - axis.d[lo]) / (axis.d[hi] - axis.d[lo]) : 1;
     needed += share * Math.hypot(axis.x[hi] - axis.x[lo], axis.y[hi] - axis.y[lo], (axis.d[hi] - axis.d[lo]) * slope);
   }

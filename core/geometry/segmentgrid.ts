@@ -1,4 +1,5 @@
 import Flatbush from "flatbush";
+import { orient2d } from "robust-predicates";
 import { ringCount, type Rings } from "./rings.ts";
 
 /** Distance to closed rings, by an index over their edges. */
@@ -27,15 +28,29 @@ export class SegmentGrid {
     let best = most * most;
     const { xy } = this.rings;
     this.index?.search(x - most, y - most, x + most, y + most, (i) => {
-      const ax = xy[2 * this.a[i]];
-      const ay = xy[2 * this.a[i] + 1];
-      const dx = xy[2 * this.b[i]] - ax;
-      const dy = xy[2 * this.b[i] + 1] - ay;
-      const t = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy || 1)));
-      const d2 = (x - ax - t * dx) ** 2 + (y - ay - t * dy) ** 2;
-      if (d2 < best) best = d2;
+      best = Math.min(best, squaredDistance(x, y, xy[2 * this.a[i]], xy[2 * this.a[i] + 1], xy[2 * this.b[i]], xy[2 * this.b[i] + 1]));
       return false;
     });
     return Math.sqrt(best);
   }
+  /** Least distance between the way from (x0, y0) to (x1, y1) and any edge, 0 where they cross; `most` when none is that near. */
+  distanceOfWay(x0: number, y0: number, x1: number, y1: number, most: number): number {
+    let best = most * most;
+    const { xy } = this.rings;
+    this.index?.search(Math.min(x0, x1) - most, Math.min(y0, y1) - most, Math.max(x0, x1) + most, Math.max(y0, y1) + most, (i) => {
+      const [ax, ay, bx, by] = [xy[2 * this.a[i]], xy[2 * this.a[i] + 1], xy[2 * this.b[i]], xy[2 * this.b[i] + 1]];
+      if (orient2d(x0, y0, x1, y1, ax, ay) * orient2d(x0, y0, x1, y1, bx, by) < 0 && orient2d(ax, ay, bx, by, x0, y0) * orient2d(ax, ay, bx, by, x1, y1) < 0) best = 0;
+      // Segments that do not cross are nearest at an end of one of them.
+      else best = Math.min(best, squaredDistance(x0, y0, ax, ay, bx, by), squaredDistance(x1, y1, ax, ay, bx, by), squaredDistance(ax, ay, x0, y0, x1, y1), squaredDistance(bx, by, x0, y0, x1, y1));
+      return best === 0;
+    });
+    return Math.sqrt(best);
+  }
+}
+
+function squaredDistance(x: number, y: number, ax: number, ay: number, bx: number, by: number): number {
+  const dx = bx - ax;
+  const dy = by - ay;
+  const t = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy || 1)));
+  return (x - ax - t * dx) ** 2 + (y - ay - t * dy) ** 2;
 }

@@ -1,13 +1,36 @@
 import type { Trail } from "../geometry/trails.ts";
 
+/** A trail's two ends, and how deep each is where that matters. */
+export interface Ends {
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+  z0?: number;
+  z1?: number;
+  /** to be run from its first end only */
+  oneWay?: boolean;
+}
+
+/** What it costs to begin at an end beside the way there, in mm of way: from (z, at distance `way`) to z1. */
+export type BeginCost = (way: number, z: number, z1: number) => number;
+
 /**
  * An order that travels little: always the nearest open end next, trails turned round where that is nearer.
+ * @param cost added to the way, so that of two ends the easier one to begin at is taken
  * @returns indices, with whether to run each backwards
  */
-export function nearestOrder(ends: readonly { x0: number; y0: number; x1: number; y1: number; oneWay?: boolean }[], x = 0, y = 0): { index: number; reverse: boolean }[] {
+export function nearestOrder(ends: readonly Ends[], x = 0, y = 0, cost?: BeginCost): { index: number; reverse: boolean }[] {
   const n = ends.length;
   const done = new Uint8Array(n);
   const out: { index: number; reverse: boolean }[] = [];
+  let z = Infinity;
+  const way = (ex: number, ey: number, ez: number): number => {
+    const d = (ex - x) * (ex - x) + (ey - y) * (ey - y);
+    if (!cost) return d;
+    const w = Math.sqrt(d);
+    return w + cost(w, z, ez);
+  };
   for (let k = 0; k < n; k++) {
     let best = -1;
     let reverse = false;
@@ -15,8 +38,8 @@ export function nearestOrder(ends: readonly { x0: number; y0: number; x1: number
     for (let i = 0; i < n; i++) {
       if (done[i]) continue;
       const e = ends[i];
-      const a = (e.x0 - x) ** 2 + (e.y0 - y) ** 2;
-      const b = e.oneWay ? Infinity : (e.x1 - x) ** 2 + (e.y1 - y) ** 2;
+      const a = way(e.x0, e.y0, e.z0 ?? 0);
+      const b = e.oneWay ? Infinity : way(e.x1, e.y1, e.z1 ?? 0);
       if (a < near) {
         near = a;
         best = i;
@@ -30,14 +53,15 @@ export function nearestOrder(ends: readonly { x0: number; y0: number; x1: number
     }
     done[best] = 1;
     out.push({ index: best, reverse });
-    x = reverse ? ends[best].x0 : ends[best].x1;
-    y = reverse ? ends[best].y0 : ends[best].y1;
+    const e = ends[best];
+    [x, y, z] = reverse ? [e.x0, e.y0, e.z0 ?? 0] : [e.x1, e.y1, e.z1 ?? 0];
   }
   return out;
 }
 
-/** How finely a ring is looked at for where it may be left out, mm. */
+/** How finely a ring is looked at for where it may be left out, and how exactly the end of such a stretch is found, mm. */
 const LOOK = 0.2;
+const END = 0.01;
 
 /** The stretches of a closed ring where `skip` is false, each with a little more at either end; the whole loop where it never is. */
 export function openRuns(xy: Float64Array, start: number, end: number, skip: ((x: number, y: number) => boolean) | null): { x: Float64Array; y: Float64Array }[] {
@@ -58,8 +82,27 @@ export function openRuns(xy: Float64Array, start: number, end: number, skip: ((x
   const first = Math.max(0, out.indexOf(1));
   const runs: { x: Float64Array; y: Float64Array }[] = [];
   let run: number[] = [];
+  /** Draws a run's end in the skipped part up to where that begins. */
+  const drawn = (x: Float64Array, y: Float64Array, end: number, inside: number) => {
+    if (!skip!(x[end], y[end])) return;
+    const [dx, dy] = [x[inside] - x[end], y[inside] - y[end]];
+    let [out, open] = [0, 1];
+    while ((open - out) * Math.hypot(dx, dy) > END) {
+      const mid = (out + open) / 2;
+      if (skip!(x[end] + mid * dx, y[end] + mid * dy)) out = mid;
+      else open = mid;
+    }
+    [x[end], y[end]] = [x[end] + out * dx, y[end] + out * dy];
+  };
   const close = () => {
-    if (run.length > 1) runs.push({ x: Float64Array.from(run, (i) => px[i]), y: Float64Array.from(run, (i) => py[i]) });
+    if (run.length > 1) {
+      const [x, y] = [Float64Array.from(run, (i) => px[i]), Float64Array.from(run, (i) => py[i])];
+      if (skip && run.length > 2) {
+        drawn(x, y, 0, 1);
+        drawn(x, y, run.length - 1, run.length - 2);
+      }
+      runs.push({ x, y });
+    }
     run = [];
   };
   for (let q = 0; q <= n; q++) {

@@ -9,6 +9,9 @@ import { openRuns } from "../../toolpath/trails.ts";
 import { type Reached, reachedBy } from "../area/reached.ts";
 import type { CutInputs } from "../kind.ts";
 
+/** How far passes reach into ground a clearing cutter opened, more than both paths may stray, mm. */
+const OVERLAP = 0.02;
+
 /** Rings scraped with a point before it is clearly a mistake: more than any sign needs, few enough to compute. */
 const MOST_RINGS = 2000;
 
@@ -25,7 +28,7 @@ export function floorTrails(inputs: CutInputs, c: Clearance, s: Settings, p: Pro
   const { cleared, radius } = clearedBy(inputs, c, rho);
   // Rings may each stray by the path's tolerance: that much nearer together they still keep the ridge.
   const step = Math.max(0.01, 2 * p.r(s.ridge as number) - 2 * PATH_TOLERANCE);
-  const overlap = Math.min(step, 0.05);
+  const overlap = Math.min(step, OVERLAP);
   for (let k = 1; k < MOST_RINGS; k++) {
     const at = rho + k * step;
     if (at >= c.widest || at > rho + radius) break;

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { parseCutter } from "../../cutters/rack.ts";
 import { boundsOf, insideRegion, ringsFrom, type Rings } from "../../geometry/rings.ts";
+import { FEED, PLUNGE, RAPID } from "../../toolpath/toolpath.ts";
 import { circle, distanceToRings, seeded, star } from "../../testing/random.ts";
 import { planOn, proofOf } from "../../testing/cutting.ts";
 
@@ -94,5 +95,42 @@ describe("V-carve against its definition", () => {
   it("a flat tip stays out of strokes narrower than itself", () => {
     const region = ringsFrom([[[20, 50], [80, 50], [80, 50.3], [20, 50.3]]]);
     expect(planOn("vcarve", region, "v:30:6:0.5", {}).toolpath.kind.length).toBe(0);
+  });
+
+  it("no move, and no way between two cuts over the floor, comes nearer to a wall than its depth allows", () => {
+    let overFloor = 0;
+    for (let seed = 1; seed <= 10; seed++) {
+      // Islands with corners turned towards the floor: ways between rings must go round them.
+      const region = ringsFrom([star(seeded(seed), 9 + 2 * seed, 20, 44, 50, 50), star(seeded(seed + 50), 7, 4, 9, 45, 52).reverse(), star(seeded(seed + 90), 5, 1, 3, 58, 47).reverse()]);
+      const settings = { floor: 3, ridge: 0.3, stepdown: 50, limited: true };
+      const clear = planOn("clear", region, "flat:4", {}, { target: { id: "v", kind: "vcarve", cutter: parseCutter("v:60:30"), settings } });
+      const { toolpath: t } = planOn("vcarve", region, "v:60:30", settings, { helpers: [{ id: "c", kind: "clear", cutter: parseCutter("flat:4"), settings: clear.values }] });
+      const half = Math.PI / 6;
+      for (let i = 1; i < t.kind.length; i++) {
+        if (t.kind[i] === RAPID || Math.hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1]) < 1e-9) continue;
+        if (t.kind[i] !== FEED) continue;
+        if (t.z[i] === -3 && t.z[i - 1] === -3) overFloor++;
+        for (let q = 1; q < 12; q++) {
+          const f = q / 12;
+          const depth = -t.z[i - 1] - f * (t.z[i] - t.z[i - 1]);
+          const d = distanceToRings(region, t.x[i - 1] + f * (t.x[i] - t.x[i - 1]), t.y[i - 1] + f * (t.y[i] - t.y[i - 1]));
+          expect(d, `seed ${seed}, move ${i}`).toBeGreaterThan(depth * Math.tan(half) - 0.006);
+        }
+      }
+    }
+    expect(overFloor).toBeGreaterThan(500);
+  });
+
+  it("begins strokes at their shallow ends: plunges go less than half as deep as the floor", () => {
+    const region = ringsFrom([star(seeded(4), 13, 12, 44, 50, 50)]);
+    const { toolpath: t } = planOn("vcarve", region, "v:60:30", { floor: 20, stepdown: 50 });
+    let plunged = 0;
+    let count = 0;
+    for (let i = 1; i < t.kind.length; i++)
+      if (t.kind[i] === PLUNGE) {
+        plunged += t.z[i - 1] - t.z[i];
+        count++;
+      }
+    expect(plunged / count).toBeLessThan(1);
   });
 });

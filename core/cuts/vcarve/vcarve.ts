@@ -6,7 +6,7 @@ import { SCRATCH } from "../../picture/fitness.ts";
 import { rateField, type Settings } from "../../settings/fields.ts";
 import { formatLength } from "../../units.ts";
 import { type Trail, trails } from "../../geometry/trails.ts";
-import { between, nearestOrder } from "../../toolpath/trails.ts";
+import { between, type Ends, nearestOrder } from "../../toolpath/trails.ts";
 import { thin as thinLine } from "../../geometry/thin.ts";
 import { cutAlong } from "../../toolpath/loops.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
@@ -101,26 +101,29 @@ const outsideBorder = { code: "ink-outside-border", severity: "stop" as const, m
 
 /** Ways over the floor longer than this are lifted over: up, across at rapid speed and down again takes no longer. mm */
 const LONGEST_LINK = 15;
-/** Ways are looked at in steps of this share of the foot's distance from the wall, so that no wall is stepped over; they may come so much nearer, mm. */
-const LINK_LOOK = 0.5;
+/** Ways may come so much nearer to a wall than its foot, mm. */
 const LINK_SLACK = 0.002;
+
+/** Coming down into stock takes as long as this much more way at rapid speed. */
+const PLUNGE_COST = 4;
 
 /** Tells whether the cutter may go straight from one place on the floor to another at depth: nowhere nearer to a wall than its foot. */
 function overFloorLinks(region: Rings, rho: number, floor: number): (x0: number, y0: number, z0: number, x1: number, y1: number, z1: number) => boolean {
   const edges = new SegmentGrid(region);
   return (x0, y0, z0, x1, y1, z1) => {
     if (Math.abs(z0 + floor) > 1e-9 || Math.abs(z1 + floor) > 1e-9) return false;
-    const length = Math.hypot(x1 - x0, y1 - y0);
-    if (!(length <= LONGEST_LINK)) return false;
-    const steps = Math.max(1, Math.ceil(length / Math.max(0.01, LINK_LOOK * rho)));
-    for (let k = 1; k < steps; k++) if (edges.distance(x0 + ((x1 - x0) * k) / steps, y0 + ((y1 - y0) * k) / steps, rho + 0.01) < rho - LINK_SLACK) return false;
-    return true;
+    return Math.hypot(x1 - x0, y1 - y0) <= LONGEST_LINK && edges.distanceOfWay(x0, y0, x1, y1, rho) >= rho - LINK_SLACK;
   };
 }
 
 /** Runs trails nearest first; stays down where one begins at the end of another, or where the floor between them is open. */
 function cut(w: ToolpathWriter, parts: readonly Trail[], link: ReturnType<typeof overFloorLinks> | null): void {
-  const order = nearestOrder(parts.map((t) => ({ x0: t.x[0], y0: t.y[0], x1: t.x[t.x.length - 1], y1: t.y[t.y.length - 1] })));
+  const ends = parts.map((t): Ends => {
+    const last = t.x.length - 1;
+    return { x0: t.x[0], y0: t.y[0], z0: t.z[0], x1: t.x[last], y1: t.y[last], z1: t.z[last] };
+  });
+  // Corners begin at the stock's top: coming down there costs nothing, and the way in carves.
+  const order = nearestOrder(ends, 0, 0, (way, z, z1) => (way < 1e-6 || (link && z === z1 && way < LONGEST_LINK) ? 0 : PLUNGE_COST * -z1));
   for (const { index, reverse } of order) {
     const t = reverse ? backwards(parts[index]) : parts[index];
     if (level(t)) {
