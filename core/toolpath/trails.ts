@@ -1,3 +1,4 @@
+import { PointGrid } from "../geometry/pointgrid.ts";
 import type { Trail } from "../geometry/trails.ts";
 
 /** A trail's two ends, and how deep each is where that matters. */
@@ -20,41 +21,28 @@ export type BeginCost = (way: number, z: number, z1: number) => number;
  * @param cost added to the way, so that of two ends the easier one to begin at is taken
  * @returns indices, with whether to run each backwards
  */
-export function nearestOrder(ends: readonly Ends[], x = 0, y = 0, cost?: BeginCost): { index: number; reverse: boolean }[] {
+export function nearestOrder(ends: readonly Ends[], x = 0, y = 0, cost: BeginCost = () => 0): { index: number; reverse: boolean }[] {
   const n = ends.length;
-  const done = new Uint8Array(n);
+  // Both ends of every trail, 2i and 2i + 1.
+  const px = new Float64Array(2 * n);
+  const py = new Float64Array(2 * n);
+  const pz = new Float64Array(2 * n);
+  ends.forEach((e, i) => {
+    px.set([e.x0, e.x1], 2 * i);
+    py.set([e.y0, e.y1], 2 * i);
+    pz.set([e.z0 ?? 0, e.z1 ?? 0], 2 * i);
+  });
+  const left = new PointGrid(px, py);
+  ends.forEach((e, i) => e.oneWay && left.remove(2 * i + 1));
   const out: { index: number; reverse: boolean }[] = [];
   let z = Infinity;
-  const way = (ex: number, ey: number, ez: number): number => {
-    const d = (ex - x) * (ex - x) + (ey - y) * (ey - y);
-    if (!cost) return d;
-    const w = Math.sqrt(d);
-    return w + cost(w, z, ez);
-  };
   for (let k = 0; k < n; k++) {
-    let best = -1;
-    let reverse = false;
-    let near = Infinity;
-    for (let i = 0; i < n; i++) {
-      if (done[i]) continue;
-      const e = ends[i];
-      const a = way(e.x0, e.y0, e.z0 ?? 0);
-      const b = e.oneWay ? Infinity : way(e.x1, e.y1, e.z1 ?? 0);
-      if (a < near) {
-        near = a;
-        best = i;
-        reverse = false;
-      }
-      if (b < near) {
-        near = b;
-        best = i;
-        reverse = true;
-      }
-    }
-    done[best] = 1;
-    out.push({ index: best, reverse });
-    const e = ends[best];
-    [x, y, z] = reverse ? [e.x0, e.y0, e.z0 ?? 0] : [e.x1, e.y1, e.z1 ?? 0];
+    const best = left.cheapest(x, y, (i, way) => way + cost(way, z, pz[i]));
+    const other = best ^ 1;
+    out.push({ index: best >> 1, reverse: (best & 1) === 1 });
+    left.remove(best);
+    left.remove(other);
+    [x, y, z] = [px[other], py[other], pz[other]];
   }
   return out;
 }
