@@ -68,10 +68,15 @@ export function outlineOf(job: JobDocument, part: string): string | undefined {
   return (outlines.find((o) => o.id === wanted) ?? outlines.find((o) => reads(o.id, wanted)) ?? outlines[0])?.id;
 }
 
+/** The picture that a step of a chain is made from, itself if it is one. */
+export function pictureUnder(job: JobDocument, id: string): JobNode | undefined {
+  const node = job.nodes.find((n) => n.id === id);
+  return node?.kind === "picture" || node?.reads[0] === undefined ? node : pictureUnder(job, node.reads[0]);
+}
+
 /** The content's name of the picture that an outline is traced from. @throws Problem `no-picture` */
 export function pictureBehind(job: JobDocument, outlineId: string): string {
-  const read = (id: string | undefined) => job.nodes.find((n) => n.id === id);
-  const picture = read(read(read(outlineId)?.reads[0])?.reads[0]);
+  const picture = pictureUnder(job, outlineId);
   if (!picture?.asset) throw new Problem("no-picture", "This job has no picture yet. Drop one on the page.");
   return picture.asset.sha;
 }

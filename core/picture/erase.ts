@@ -89,20 +89,46 @@ function nearPolyline(p: readonly number[], x: number, y: number, reach: number)
 /** Soft edges round a mark, wiped with it, px. */
 const EDGE = 2;
 
+/** A colour as it looks on white, which is what lies under transparent parts. */
+const onWhite = (c: readonly number[], max: number): number[] => [0, 1, 2].map((k) => (c[k] * c[3] + max * (max - c[3])) / max);
+
+/**
+ * What a mark stands on: the commonest colour along the picture's border; or in all of the picture where the border is
+ * transparent somewhere, as it is round a turned picture or a drawing without a ground.
+ */
+function groundOf(r: Raster): number[] {
+  const { width: W, height: H, data } = r;
+  let clear = false;
+  const border = commonColour(r, (visit) => {
+    const each = (x: number, y: number) => {
+      if (data[4 * (y * W + x) + 3] === 0) clear = true;
+      visit(x, y);
+    };
+    for (let x = 0; x < W; x++) each(x, 0), each(x, H - 1);
+    for (let y = 0; y < H; y++) each(0, y), each(W - 1, y);
+  });
+  if (!clear) return border;
+  return commonColour(r, (visit) => {
+    for (let y = 0; y < H; y++) for (let x = 0; x < W; x++) visit(x, y);
+  });
+}
+
 /** The connected mark at a place: every pixel joined to it that is nearer to its colour than to the ground's. */
 function spotMask(r: Raster, sx: number, sy: number): Mask | null {
   const { width: W, height: H, data } = r;
   const x0 = Math.round(sx);
   const y0 = Math.round(sy);
   if (x0 < 0 || y0 < 0 || x0 >= W || y0 >= H) return null;
-  const ground = commonColour(r, (visit) => {
-    // The picture's border stands for the ground.
-    for (let x = 0; x < W; x++) visit(x, 0), visit(x, H - 1);
-    for (let y = 0; y < H; y++) visit(0, y), visit(W - 1, y);
-  });
+  const max = data instanceof Uint16Array ? 65535 : 255;
+  const ground = onWhite(groundOf(r), max);
   const seed = 4 * (y0 * W + x0);
-  const own = [data[seed], data[seed + 1], data[seed + 2]];
-  const apart = (i: number, c: readonly number[]) => (data[i] - c[0]) ** 2 + (data[i + 1] - c[1]) ** 2 + (data[i + 2] - c[2]) ** 2;
+  const own = onWhite([data[seed], data[seed + 1], data[seed + 2], data[seed + 3]], max);
+  const apart = (i: number, c: readonly number[]) => {
+    const a = data[i + 3];
+    if (a === max) return (data[i] - c[0]) ** 2 + (data[i + 1] - c[1]) ** 2 + (data[i + 2] - c[2]) ** 2;
+    const p = onWhite([data[i], data[i + 1], data[i + 2], a], max);
+    return (p[0] - c[0]) ** 2 + (p[1] - c[1]) ** 2 + (p[2] - c[2]) ** 2;
+  };
   if (apart(seed, ground) < 1) return null;
   const mark = (i: number) => data[4 * i + 3] > 0 && apart(4 * i, own) < apart(4 * i, ground);
   const seen = new Uint8Array(W * H);
@@ -167,15 +193,16 @@ function fill(r: Raster, m: Mask): void {
 function commonColour(r: Raster, each: (visit: (x: number, y: number) => void) => void): number[] {
   const max = r.data instanceof Uint16Array ? 65535 : 255;
   const shift = max === 65535 ? 13 : 5;
-  const count = new Uint32Array(512);
-  const sum = new Float64Array(2048);
+  const count = new Uint32Array(513);
+  const sum = new Float64Array(4 * 513);
   each((x, y) => {
     const o = 4 * (y * r.width + x);
-    const box = ((r.data[o] >> shift) << 6) | ((r.data[o + 1] >> shift) << 3) | (r.data[o + 2] >> shift);
+    // Transparent pixels look alike, whatever colour they hide.
+    const box = r.data[o + 3] === 0 ? 512 : ((r.data[o] >> shift) << 6) | ((r.data[o + 1] >> shift) << 3) | (r.data[o + 2] >> shift);
     count[box]++;
     for (let k = 0; k < 4; k++) sum[4 * box + k] += r.data[o + k];
   });
   let best = 0;
-  for (let i = 1; i < 512; i++) if (count[i] > count[best]) best = i;
+  for (let i = 1; i < 513; i++) if (count[i] > count[best]) best = i;
   return count[best] === 0 ? [max, max, max, max] : [0, 1, 2, 3].map((k) => Math.round(sum[4 * best + k] / count[best]));
 }

@@ -65,6 +65,19 @@ describe("framing", () => {
     expect(grey(two, 15, 20)).toBe(20);
   });
 
+  it("erases a spot where there is no ground but transparency, and on a turned picture", () => {
+    const clear = picture(60, 40, () => 0);
+    for (let y = 0; y < 40; y++) for (let x = 0; x < 60; x++) clear.data[4 * (y * 60 + x) + 3] = Math.hypot(x - 20, y - 20) < 6 || Math.hypot(x - 45, y - 20) < 6 ? 255 : 0;
+    const r = framed(clear, { ...NO_FRAME, erase: "spot 20 20" });
+    expect(r.data[4 * (20 * 60 + 20) + 3]).toBe(0);
+    expect(r.data[4 * (20 * 60 + 45) + 3]).toBe(255);
+    const paper = picture(80, 60, (x, y) => (Math.hypot(x - 40, y - 30) < 6 ? 30 : 150));
+    const t = framed(paper, { ...NO_FRAME, turn: 25, erase: `spot ${Math.round((80 * Math.cos(0.436) + 60 * Math.sin(0.436)) / 2)} ${Math.round((80 * Math.sin(0.436) + 60 * Math.cos(0.436)) / 2)}` });
+    let dark = 0;
+    for (let i = 0; i < t.width * t.height; i++) if (t.data[4 * i + 3] > 0 && t.data[4 * i] < 90) dark++;
+    expect(dark).toBe(0);
+  });
+
   it("erases by rectangle, lasso and brush, filling with the ground around", () => {
     const ground = picture(60, 40, (x, y) => (Math.hypot(x - 30, y - 20) < 6 ? 0 : 200));
     for (const erase of ["rect 20 10 20 20", "lasso 20 10 40 10 40 30 20 30", "brush 9 25 20 35 20"]) expect(grey(framed(ground, { ...NO_FRAME, erase }), 30, 20), erase).toBe(200);

@@ -70,7 +70,8 @@ function cropped(r: Raster, b: { x: number; y: number; width: number; height: nu
   return { width: b.width, height: b.height, data };
 }
 
-function turnedSize(width: number, height: number, degrees: number): { width: number; height: number } {
+/** Size of a picture turned by so many degrees, px. */
+export function turnedSize(width: number, height: number, degrees: number): { width: number; height: number } {
   if (degrees % 360 === 0) return { width, height };
   const a = (degrees * Math.PI) / 180;
   const [c, s] = [Math.abs(Math.cos(a)), Math.abs(Math.sin(a))];
@@ -104,7 +105,8 @@ function cornerPoints(corners: string): number[] {
   return n;
 }
 
-function squaredSize(corners: string, width: number, height: number): { width: number; height: number } {
+/** Size of a picture squared up by its corners, px. @throws Problem `bad-corners` */
+export function squaredSize(corners: string, width: number, height: number): { width: number; height: number } {
   if (corners.trim() === "") return { width, height };
   const n = cornerPoints(corners);
   const side = (i: number, j: number) => Math.hypot(n[2 * i] - n[2 * j], n[2 * i + 1] - n[2 * j + 1]);

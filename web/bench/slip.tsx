@@ -17,6 +17,7 @@ import { CutterPick } from "./cutter-pick.tsx";
 import { BorderPick, LeftStanding, OutlineHead, ShapePick, StopRow } from "./cut-rows.tsx";
 import { Histogram } from "./histogram.tsx";
 import { ColourList, PieceList } from "./outline-lists.tsx";
+import { useTakeTool } from "./tools/take.ts";
 import { PictureTools } from "./tools/picture-tools.tsx";
 
 /** The right side: the settings of what is selected, drawn from its kind's description. */
@@ -168,19 +169,16 @@ function FieldRow({ part, f, value, own, r }: { part: string; f: Field<never>; v
   );
 }
 
-/** Tools that work on the piece itself, not on the picture it came from. */
-const ON_PIECE = ["tabs", "pierce", "drill"];
-
 /** A setting made by hand on the stage: how much of it there is, and the tool that makes more. */
 function TextState({ part, f, value }: { part: string; f: Field<never>; value: string }) {
-  const store = useBenchStore();
+  const take = useTakeTool();
   const on = useBench((s) => s.tool?.id === f.tool);
   const items = value.split(/[;,]/).filter((t) => t.trim()).length;
   return (
     <span className="flex items-center gap-2">
       <span className="text-[13px] text-soft">{value === "" ? "none" : ["erase", "hide", "bridge", "tabs", "pierce", "drill"].includes(f.tool ?? "") ? `${value.split(";").filter((t) => t.trim()).length}` : f.tool === "colours" ? `${items} kept` : "set"}</span>
       {f.tool && (
-        <button className="btn !h-7" aria-pressed={on} onClick={() => store.setState({ tool: on ? null : { id: f.tool!, part }, tilt: 0, ...(!ON_PIECE.includes(f.tool!) && { mixer: { picture: 1, outline: part === "picture" ? 0 : 1, paths: 0, proof: 0 } }) })}>
+        <button className="btn !h-7" aria-pressed={on} onClick={() => take(f.tool!, part)}>
           {on ? "put away" : "on the stage"}
         </button>
       )}

@@ -7,6 +7,7 @@ import { LengthField } from "../../ui/length-field.tsx";
 import { useActions, useBench, useBenchStore } from "../context.tsx";
 import type { StageScene } from "../stage/scene.ts";
 import { pickColour } from "./pick-colour.ts";
+import { pictureUnder } from "@oaken/core/job/chain";
 import { spaceOf } from "./space.ts";
 import { toolById } from "./tools.ts";
 
@@ -53,14 +54,14 @@ export function ToolOverlay({ scene }: { scene: StageScene }) {
     const p = scene.project(x, y, 0);
     return [p.x, p.y];
   };
-  const picture = doc.nodes.find((n) => n.kind === "picture")!;
+  const picture = pictureUnder(doc, tool.part)!;
   const box = cropBox((picture.settings.crop as string) ?? "", 1e9, 1e9);
   const apply = (pixels: number[]) => {
     if (tool.id === "colours") {
       void pickColour(built!, picture.asset!.sha, pixels[0], pixels[1]).then((hex) => hex && toggleColour(hex));
       return;
     }
-    const after = kind!.apply({ pixels, space, own: part.settings, offset: part.kind === "picture" && picture.settings.crop ? [box.x, box.y] : [0, 0], mode: current, brush, proportion: (doc.stock.width - 2 * doc.stock.margin) / (doc.stock.height - 2 * doc.stock.margin) });
+    const after = kind!.apply({ pixels, space, own: part.settings, file: picture.asset!, offset: part.kind === "picture" && picture.settings.crop ? [box.x, box.y] : [0, 0], mode: current, brush, proportion: (doc.stock.width - 2 * doc.stock.margin) / (doc.stock.height - 2 * doc.stock.margin) });
     if (!after) return;
     change(kind!.title.toLowerCase(), (d) => {
       const p = d.nodes.find((n) => n.id === tool.part)!;

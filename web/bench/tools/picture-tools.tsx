@@ -1,21 +1,15 @@
 "use client";
 import { Crop, Eraser, Frame, RotateCw, Ruler, Scan } from "lucide-react";
 import { cropBox } from "@oaken/core/picture/frame";
-import { useActions, useBench, useBenchStore } from "../context.tsx";
+import { useActions, useBench } from "../context.tsx";
 import { spaceOf } from "./space.ts";
+import { useTakeTool } from "./take.ts";
 
 /** The tools that work on the picture itself, one click away. */
 export function PictureTools({ part }: { part: string }) {
   const { tool, built, doc } = useBench((s) => s);
-  const store = useBenchStore();
   const { change } = useActions();
-  const take = (id: string) => {
-    if (id === "corners" && ["corners", "turn", "crop", "erase"].some((k) => doc.nodes.find((n) => n.id === part)!.settings[k] !== undefined))
-      change("unframe the picture", (d) => {
-        for (const k of ["corners", "turn", "crop", "erase"]) delete d.nodes.find((n) => n.id === part)!.settings[k];
-      });
-    store.setState({ tool: tool?.id === id ? null : { id, part }, tilt: 0, mixer: { picture: 1, outline: 0, paths: 0, proof: 0 } });
-  };
+  const take = useTakeTool();
   const toContent = () => {
     const space = spaceOf(built);
     if (!space || !built?.outline) return;
@@ -34,7 +28,7 @@ export function PictureTools({ part }: { part: string }) {
     change("crop to the ink", (d) => void (d.nodes.find((n) => n.id === part)!.settings.crop = crop.map((v) => Math.round(v)).join(",")));
   };
   const button = (id: string, label: string, Icon: typeof Crop) => (
-    <button key={id} className="btn !h-8 !px-2 aria-pressed:!border-spruce aria-pressed:text-spruce" aria-pressed={tool?.id === id} onClick={() => take(id)}>
+    <button key={id} className="btn !h-8 !px-2 aria-pressed:!border-spruce aria-pressed:text-spruce" aria-pressed={tool?.id === id} onClick={() => take(id, part)}>
       <Icon size={14} /> {label}
     </button>
   );

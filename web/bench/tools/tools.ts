@@ -1,4 +1,6 @@
 import type { Setting } from "@oaken/core/settings/fields";
+import { type FrameSettings, NO_FRAME } from "@oaken/core/picture/frame";
+import { turnedFrame } from "@oaken/core/picture/reframe";
 import { appended, type Space, textOf } from "./space.ts";
 
 /** What a tool needs to know when a hand has finished a gesture. */
@@ -8,6 +10,8 @@ export interface Gesture {
   space: Space;
   /** the part's own settings */
   own: Record<string, Setting>;
+  /** the picture as it is in its file, px */
+  file: { width: number; height: number };
   /** where a crop has moved the picture's origin, px */
   offset: [number, number];
   mode: string;
@@ -83,7 +87,9 @@ export const TOOLS: readonly Tool[] = [
       // Pixels run down: a line that falls to the right needs turning counter-clockwise.
       let a = (Math.atan2(y1 - y0, x1 - x0) * 180) / Math.PI;
       a -= 90 * Math.round(a / 90);
-      return { turn: Math.round((((g.own.turn as number) ?? 0) + a) * 100) / 100 };
+      const own = { ...NO_FRAME, ...(g.own as Partial<FrameSettings>) };
+      const { turn, erase, crop } = turnedFrame(g.file.width, g.file.height, own, Math.round((own.turn + a) * 100) / 100);
+      return { turn, erase: erase || undefined, crop: crop || undefined };
     },
   },
   {
