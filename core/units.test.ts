@@ -12,5 +12,5 @@ describe("lengths as people type them", () => {
 
 it("writes lengths and times without noise", () => {
   expect([formatLength(3), formatLength(2.504), formatLength(-0.0001), formatLength(25.4, "in")]).toEqual(["3", "2.5", "0", "1"]);
-  expect([formatTime(42), formatTime(300), formatTime(312), formatTime(4320)]).toEqual(["42 s", "5 min", "5 min 12 s", "1 h 12 min"]);
+  expect([formatTime(42), formatTime(300), formatTime(312), formatTime(4320), formatTime(7199), formatTime(59.7)]).toEqual(["42 s", "5 min", "5 min 12 s", "1 h 12 min", "2 h 0 min", "1 min"]);
 });

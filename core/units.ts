@@ -114,5 +114,6 @@ export function formatTime(seconds: number): string {
   const s = Math.round(seconds);
   if (s < 60) return `${s} s`;
   if (s < 3600) return s % 60 === 0 ? `${Math.floor(s / 60)} min` : `${Math.floor(s / 60)} min ${s % 60} s`;
-  return `${Math.floor(s / 3600)} h ${Math.round((s % 3600) / 60)} min`;
+  const minutes = Math.round(s / 60);
+  return `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
 }

@@ -1,0 +1,107 @@
+import { describe, expect, it } from "vitest";
+import { feedsFor, HOBBY_ROUTER } from "./feeds.ts";
+import { MATERIALS, materialById } from "./materials.ts";
+import { checkCutter, describeCutter, profileOf, sameCutter } from "./profile.ts";
+import { cutterFromRack, parseCutter, RACK } from "./rack.ts";
+
+describe("cutter profiles", () => {
+  for (const spec of ["ball:6", "v:60:12", "v:90:10:1.5", "v:20:3:0.1", "taper:0.5:5:6", "taper:1.5:12:8", "drill:5", "drill:3:90"])
+    it(`${spec}: h rises from the tip, and r is its inverse`, () => {
+      const c = parseCutter(spec);
+      const p = profileOf(c);
+      let last = -1;
+      for (let k = 0; k <= 200; k++) {
+        const r = (p.radius * k) / 200;
+        const h = p.h(r);
+        expect(h).toBeGreaterThanOrEqual(last - 1e-12);
+        last = h;
+        if (r > p.flat + 1e-9) expect(p.r(h)).toBeCloseTo(r, 6);
+      }
+      expect(p.h(0)).toBe(0);
+      expect(p.h(p.radius * 1.001)).toBe(Infinity);
+      expect(p.r(1000)).toBe(p.radius);
+    });
+
+  it("are what geometry says: a V's flank, a ball's round, a tapered ball smooth where both meet", () => {
+    expect(profileOf(parseCutter("v:60:12")).h(3)).toBeCloseTo(3 / Math.tan(Math.PI / 6), 12);
+    expect(profileOf(parseCutter("v:90:12:2")).h(3)).toBeCloseTo(2, 12);
+    expect(profileOf(parseCutter("ball:6")).h(3 * Math.sin(1))).toBeCloseTo(3 * (1 - Math.cos(1)), 12);
+    expect(profileOf(parseCutter("flat:6")).h(3)).toBe(0);
+    const t = profileOf(parseCutter("taper:1:10:8"));
+    const at = t.coneFrom;
+    const slope = (r: number) => (t.h(r + 1e-6) - t.h(r - 1e-6)) / 2e-6;
+    expect(t.h(at + 1e-9)).toBeCloseTo(t.h(at - 1e-9), 6);
+    expect(slope(at - 1e-3) / slope(at + 1e-3)).toBeCloseTo(1, 1);
+  });
+
+  it("a torch is a beam as wide as its kerf", () => {
+    const p = profileOf(parseCutter("torch:1.5"));
+    expect([p.beam, p.radius, p.h(0.7)]).toEqual([true, 0.75, 0]);
+  });
+});
+
+describe("cutters by their numbers", () => {
+  it("lengths take units, angles a degree sign", () => {
+    expect(parseCutter("flat:1/4in")).toMatchObject({ kind: "flat", diameter: 6.35 });
+    expect(parseCutter("v:60°:12:0.2mm")).toMatchObject({ kind: "v", angle: 60, diameter: 12, tip: 0.2 });
+    expect(parseCutter("drill:4")).toMatchObject({ kind: "drill", angle: 118 });
+    expect(parseCutter("v60")).toEqual(cutterFromRack("v60"));
+  });
+  for (const spec of ["v:0:12", "v:180:12", "v:60:0", "v:60:12:12", "flat:-3", "flat:", "flat:999", "ball:abc", "taper:4:5:6", "taper:0.5:90:6", "lathe:3", "nonesuch", "v:sharp:12"])
+    it(`refuses ${spec} with a sentence that says what is wrong`, () => expect(() => parseCutter(spec)).toThrow(/^[A-Z"].{15,}\.$/));
+  it("every cutter in the rack is sound, has a name of its own and a short description", () => {
+    for (const c of RACK) {
+      expect(() => checkCutter(c)).not.toThrow();
+      expect(describeCutter(c).length).toBeLessThan(24);
+      expect(c.fluteLength).toBeGreaterThan(0);
+    }
+    expect(new Set(RACK.map((c) => c.id)).size).toBe(RACK.length);
+    expect(new Set(RACK.map((c) => c.name)).size).toBe(RACK.length);
+  });
+  it("are the same tool when their numbers are, not their names", () => {
+    expect(sameCutter(parseCutter("v:60:12"), parseCutter("v:60:12:0"))).toBe(true);
+    expect(sameCutter(parseCutter("flat:3"), parseCutter("ball:3"))).toBe(false);
+  });
+});
+
+describe("feeds", () => {
+  const ash = materialById("ash");
+  const flat = parseCutter("flat:6");
+  it("are spindle × flutes × chip load at full engagement, and say so", () => {
+    const f = feedsFor(flat, ash, HOBBY_ROUTER, 2, 6);
+    const chip = Math.min(ash.chipMost, ash.chipPerDiameter * 6);
+    const plain = f.spindle.value * flat.flutes * chip;
+    if (!/held/.test(f.feed.reason)) expect(Math.abs(f.feed.value - plain)).toBeLessThanOrEqual(5);
+    else expect(f.feed.value).toBeLessThanOrEqual(plain);
+    expect(f.feed.reason).toMatch(/chip × 2 flutes/);
+    expect(f.plunge.value).toBeLessThan(f.feed.value);
+  });
+  it("rise for thin chips and never beyond double", () => {
+    const machine = { ...HOBBY_ROUTER, feedMost: 1e6, power: 1e9 };
+    const full = feedsFor(flat, ash, machine, 1, 6).feed.value;
+    const tenth = feedsFor(flat, ash, machine, 1, 0.6).feed.value;
+    expect(tenth / full).toBeCloseTo(1 / (2 * Math.sqrt(0.1 * 0.9)), 2);
+    expect(feedsFor(flat, ash, machine, 1, 0.05).feed.value / full).toBeLessThanOrEqual(2.001);
+  });
+  it("keep within spindle, feed, plunge and power of the machine, and name the limit that held", () => {
+    const weak = { ...HOBBY_ROUTER, power: 20 };
+    expect(feedsFor(flat, ash, weak, 6, 6).feed.reason).toMatch(/held by 20 W/);
+    const slow = { ...HOBBY_ROUTER, feedMost: 300 };
+    expect(feedsFor(flat, ash, slow, 1, 6).feed).toMatchObject({ value: 300, reason: expect.stringMatching(/machine's most/) });
+    for (const m of MATERIALS)
+      for (const c of RACK.filter((q) => q.kind !== "torch")) {
+        const f = feedsFor(c, m, HOBBY_ROUTER, 1, c.diameter / 2);
+        expect(f.spindle.value).toBeGreaterThanOrEqual(HOBBY_ROUTER.spindleLeast);
+        expect(f.spindle.value).toBeLessThanOrEqual(HOBBY_ROUTER.spindleMost);
+        expect(f.feed.value).toBeGreaterThan(0);
+        expect(f.feed.value).toBeLessThanOrEqual(HOBBY_ROUTER.feedMost);
+        expect(f.plunge.value).toBeLessThanOrEqual(HOBBY_ROUTER.plungeMost);
+        expect(f.stepdown.value).toBeLessThanOrEqual(c.fluteLength);
+      }
+  });
+  it("of a point go by its width at depth", () => {
+    const v = parseCutter("v:60:12");
+    expect(feedsFor(v, ash, HOBBY_ROUTER, 6, 12).workingDiameter).toBeCloseTo(2 * 3 * Math.tan(Math.PI / 6), 6);
+    expect(feedsFor(v, ash, HOBBY_ROUTER, 0.1, 12).workingDiameter).toBe(1);
+  });
+});
