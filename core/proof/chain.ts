@@ -1,7 +1,8 @@
 import type { Profile } from "../cutters/profile.ts";
 import { arcSteps } from "../geometry/shape.ts";
 import { cutSloping } from "./line.ts";
-import { cutAbreast, cutPoint, Stroke } from "./stroke.ts";
+import { cutPoint } from "./point.ts";
+import { cutAbreast, Stroke } from "./stroke.ts";
 import type { Surface } from "./surface.ts";
 
 /** A slight bend may take a flat cutter's strokes this far past their true rim, in cells: far below what a cell can show. */

@@ -1,4 +1,6 @@
 import type { Profile } from "../cutters/profile.ts";
+import { cutCrescent } from "./crescent.ts";
+import { clip, EDGE, span } from "./span.ts";
 import type { Surface } from "./surface.ts";
 
 /**
@@ -62,31 +64,10 @@ export class Stroke {
   }
 }
 
-/** Rounding that a cell's middle on an edge may have, in cells: it belongs to both sides. */
-const EDGE = 1e-7;
-
-// The stretch of a row at hand, from and to, mm. An array, because numbers in variables out here would be boxed at every write.
-const span = new Float64Array(2);
-
-/** Narrows the stretch to where least ≤ k·x + c ≤ most. */
-function clip(k: number, c: number, least: number, most: number): void {
-  if (k > 1e-12) {
-    const a = (least - c) / k;
-    const b = (most - c) / k;
-    if (a > span[0]) span[0] = a;
-    if (b < span[1]) span[1] = b;
-  } else if (k < -1e-12) {
-    const a = (most - c) / k;
-    const b = (least - c) / k;
-    if (a > span[0]) span[0] = a;
-    if (b < span[1]) span[1] = b;
-  } else if (c < least || c > most) span[1] = -Infinity;
-}
-
 /** The cells abreast of a stroke. */
 export function cutAbreast(s: Surface, p: Profile, cut: number, k: Stroke): void {
   if (k.slope === 0) return strip(s, p, cut, k);
-  if (k.wall === 0) return crescent(s, cut, k);
+  if (k.wall === 0) return cutCrescent(s, cut, k);
   side(s, cut, k, 1);
   side(s, cut, k, -1);
 }
@@ -146,65 +127,6 @@ function strip(s: Surface, p: Profile, cut: number, k: Stroke): void {
   }
 }
 
-/** A sloping flat: what it leaves behind on its way down from its upper end, all but the disc at its lower end. */
-function crescent(s: Surface, cut: number, k: Stroke): void {
-  const { cell, width, height, z, by } = s;
-  const R = k.reach;
-  const sinks = k.slope < 0;
-  const [x0, y0, z0, x1, y1] = sinks ? [k.x0, k.y0, k.z0, k.x1, k.y1] : [k.x1, k.y1, k.z1, k.x0, k.y0];
-  const ux = sinks ? k.ux : -k.ux;
-  const uy = sinks ? k.uy : -k.uy;
-  const fall = Math.abs(k.slope);
-  const j0 = Math.max(0, Math.ceil((Math.min(y0, y1) - R) / cell - 0.5));
-  const j1 = Math.min(height - 1, Math.floor((Math.max(y0, y1) + R) / cell - 0.5));
-  for (let j = j0; j <= j1; j++) {
-    const y = (j + 0.5) * cell - y0;
-    // The move's whole row: both discs and the strip between them.
-    span[0] = -Infinity;
-    span[1] = Infinity;
-    clip(-uy, y * ux, -R, R);
-    clip(ux, y * uy, 0, k.length);
-    if (span[0] > span[1]) {
-      span[0] = Infinity;
-      span[1] = -Infinity;
-    }
-    const start = R * R - y * y;
-    if (start >= 0) {
-      const half = Math.sqrt(start);
-      span[0] = Math.min(span[0], -half);
-      span[1] = Math.max(span[1], half);
-    }
-    const v1 = y + y0 - y1;
-    const end = R * R - v1 * v1;
-    const half = end >= 0 ? Math.sqrt(end) : -1;
-    if (half >= 0) {
-      span[0] = Math.min(span[0], x1 - x0 - half);
-      span[1] = Math.max(span[1], x1 - x0 + half);
-    }
-    const i0 = Math.max(0, Math.ceil((x0 + span[0]) / cell - 0.5 - EDGE));
-    const i1 = Math.min(width - 1, Math.floor((x0 + span[1]) / cell - 0.5 + EDGE));
-    const skipFrom = half < 0 ? i1 + 1 : Math.max(i0, Math.ceil((x1 - half) / cell - 0.5 + EDGE));
-    const skipTo = half < 0 ? i1 : Math.min(i1, Math.floor((x1 + half) / cell - 0.5 - EDGE));
-    for (let i = i0, at = j * width + i0; i <= i1; i++, at++) {
-      if (i === skipFrom && skipTo >= skipFrom) {
-        at += skipTo - skipFrom;
-        i = skipTo;
-        continue;
-      }
-      const x = (i + 0.5) * cell - x0;
-      const across = y * ux - x * uy;
-      const rim = R * R - across * across;
-      if (rim < 0) continue;
-      const w = x * ux + y * uy + Math.sqrt(rim);
-      const v = z0 - fall * (w < 0 ? 0 : w > k.length ? k.length : w);
-      if (v < z[at]) {
-        z[at] = v;
-        by[at] = cut;
-      }
-    }
-  }
-}
-
 /** One flank of a sloping cone's groove, a plane: left of the move (1) or right of it (−1). */
 function side(s: Surface, cut: number, k: Stroke, hand: 1 | -1): void {
   const { cell, width, z, by } = s;
@@ -231,79 +153,4 @@ function side(s: Surface, cut: number, k: Stroke, hand: 1 | -1): void {
         by[at] = cut;
       }
   }
-}
-
-/**
- * The cutter standing at a point: every cell under it; or, at a bend between two strokes, only the cells that lie abreast of
- * neither, beyond the end of `from` and before the start of `to`.
- */
-export function cutPoint(s: Surface, p: Profile, cut: number, x: number, y: number, low: number, from: Stroke | null = null, to: Stroke | null = null): void {
-  if (low >= 0) return;
-  const { cell, width, height, z, by } = s;
-  const reach = p.r(-low);
-  const { flat, coneSlope } = p;
-  const level = p.ball === 0 && coneSlope === 0;
-  const cone = p.ball === 0 && !level;
-  let [below, above] = [-reach, reach];
-  if (from && to && from.ahead === 0 && to.ahead === 0) [below, above] = wedge(from, to, reach);
-  const j0 = Math.max(0, Math.ceil((y + below) / cell - 0.5 - EDGE));
-  const j1 = Math.min(height - 1, Math.floor((y + above) / cell - 0.5 + EDGE));
-  for (let j = j0; j <= j1; j++) {
-    const dy = (j + 0.5) * cell - y;
-    span[1] = Math.sqrt(Math.max(0, reach * reach - dy * dy));
-    span[0] = -span[1];
-    if (from) beyond(from.ux, from.uy, from.ahead, dy);
-    if (to) beyond(-to.ux, -to.uy, -to.ahead, dy);
-    const i0 = Math.max(0, Math.ceil((x + span[0]) / cell - 0.5 - EDGE));
-    const i1 = Math.min(width - 1, Math.floor((x + span[1]) / cell - 0.5 + EDGE));
-    // Where a stroke's own cells part a row in two, the stretch between is left out.
-    let skipFrom = i1 + 1;
-    let skipTo = i1;
-    const gap = from && from.ahead > 0 ? between(from.ux, from.uy, from.ahead, dy) : to && to.ahead < 0 ? between(-to.ux, -to.uy, -to.ahead, dy) : false;
-    if (gap) {
-      skipFrom = Math.max(i0, Math.ceil((x + span[0]) / cell - 0.5 + EDGE));
-      skipTo = Math.min(i1, Math.floor((x + span[1]) / cell - 0.5 - EDGE));
-    }
-    for (let i = i0, at = j * width + i0; i <= i1; i++, at++) {
-      if (i === skipFrom && skipTo >= skipFrom) {
-        at += skipTo - skipFrom;
-        i = skipTo;
-        continue;
-      }
-      if (z[at] <= low) continue;
-      const dx = (i + 0.5) * cell - x;
-      const r = Math.sqrt(dx * dx + dy * dy);
-      const v = level ? low : cone ? (r > flat ? low + (r - flat) * coneSlope : low) : low + p.h(r);
-      if (v < z[at]) {
-        z[at] = v;
-        by[at] = cut;
-      }
-    }
-  }
-}
-
-/** How far below and above a bend between level strokes its wedge reaches, on the outer side. */
-function wedge(from: Stroke, to: Stroke, reach: number): [number, number] {
-  const left = from.ux * to.uy - from.uy * to.ux > 0;
-  // From the first stroke's outer normal to the second's, counter-clockwise.
-  const [ax, ay, bx, by] = left ? [from.uy, -from.ux, to.uy, -to.ux] : [-to.uy, to.ux, -from.uy, from.ux];
-  const top = ax >= 0 && bx <= 0 && (ax > bx || ay > 0 || by > 0);
-  const bottom = ax <= 0 && bx >= 0 && (ax < bx || ay < 0 || by < 0);
-  return [bottom ? -reach : reach * Math.min(0, ay, by), top ? reach : reach * Math.max(0, ay, by)];
-}
-
-/** Narrows the row at height y to where x·ux + y·uy + ahead·|across| ≥ 0, as far as that is one stretch. */
-function beyond(ux: number, uy: number, ahead: number, y: number): void {
-  if (ahead > 0) return;
-  clip(ux - ahead * uy, y * (uy + ahead * ux), 0, Infinity);
-  clip(ux + ahead * uy, y * (uy - ahead * ux), 0, Infinity);
-}
-
-/** For ahead > 0: the stretch of the row where the same is negative. @returns whether there is one */
-function between(ux: number, uy: number, ahead: number, y: number): boolean {
-  span[0] = -Infinity;
-  span[1] = Infinity;
-  clip(ux - ahead * uy, y * (uy + ahead * ux), -Infinity, 0);
-  clip(ux + ahead * uy, y * (uy - ahead * ux), -Infinity, 0);
-  return span[0] < span[1];
 }
