@@ -126,6 +126,8 @@ function useBuilding(bench: Bench, desk: Desk): void {
     desk.onFailed = (failed) => store.setState({ failed, working: null });
     const build = () => {
       const s = store.getState();
+      // What is shown is behind from this moment on, not from the worker's first word.
+      store.setState({ working: { step: "job", share: 0 } });
       desk.build(s.doc, { revision: s.revision, written: s.written ?? undefined });
     };
     build();

@@ -154,10 +154,11 @@ export function RunStrip() {
           )}
         </div>
       </div>
-      <div className="flex w-[128px] flex-col justify-center text-right">
+      <div className="relative flex w-[128px] flex-col justify-center text-right">
         <span className="font-head text-[20px] leading-6">{built ? formatTime(playhead ?? built.seconds) : "…"}</span>
         <span className="text-[12.5px] text-soft">{!built ? "working it out" : playhead !== null ? `of ${formatTime(total)} cutting` : `machining, ${cutters} ${cutters === 1 ? "cutter" : "cutters"}`}</span>
         {built && playhead === null && <span className="text-[12.5px] text-soft">{pierces > 0 ? `${pierces} pierces` : `deepest ${formatLength(Math.max(0, ...built.cuts.filter((c) => c.on).map((c) => -c.minZ)), unit)} ${unit}`}</span>}
+        {working && <span aria-hidden="true" className="catching-up absolute inset-x-0 bottom-0 h-[2px]" />}
       </div>
     </section>
   );
