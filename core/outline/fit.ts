@@ -3,6 +3,8 @@ import { chordLengths, fitArc, fitCubic, lineError, type Fit } from "./segments.
 
 /** Contour points on either side whose chord gives the direction at a point. */
 const TANGENT_ARM = 4;
+/** Lines and arcs are tried first, within this share of the hold: where they nearly miss, a cubic follows better. */
+const SIMPLE = 0.75;
 /** A run shorter than this many points is worth a line or a cubic, never a split. */
 const MIN_RUN = 3;
 
@@ -143,9 +145,9 @@ function longest(px: Float64Array, py: Float64Array, along: Float64Array, a: num
 
 /** A line or an arc that holds; null when neither does. */
 function simple(px: Float64Array, py: Float64Array, a: number, b: number, hold: number): Fit | null {
-  const straight = lineError(px, py, a, b, 0.6 * hold);
-  if (straight <= 0.6 * hold || b === a + 1) return { kind: "line", a: 0, b: 0, c: 0, d: 0, error: straight };
-  return fitArc(px, py, a, b, 0.6 * hold);
+  const straight = lineError(px, py, a, b, SIMPLE * hold);
+  if (straight <= SIMPLE * hold || b === a + 1) return { kind: "line", a: 0, b: 0, c: 0, d: 0, error: straight };
+  return fitArc(px, py, a, b, SIMPLE * hold);
 }
 
 /** Direction of the contour at point i; backward at the end of a segment, so that it points into the segment. */
