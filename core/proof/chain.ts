@@ -10,7 +10,8 @@ const MITRE = 0.05;
 
 /** Steps in which an arc of this sweep is followed by chords, so that they and a flat cutter's mitres keep within {@link MITRE}. */
 export function chordSteps(arcRadius: number, angle: number, cutterRadius: number, cell: number): number {
-  const bend = Math.sqrt((8 * MITRE * cell) / cutterRadius);
+  // The bend whose mitre just keeps within, less a little, so that an arc that meets another at a slight bend keeps too.
+  const bend = 0.95 * 2 * Math.acos(1 / (1 + (MITRE * cell) / cutterRadius));
   return Math.max(arcSteps(arcRadius, angle, MITRE * cell), Math.ceil(Math.abs(angle) / bend));
 }
 
