@@ -37,6 +37,12 @@ export async function outline(args: string[], print: (line: string) => void): Pr
   };
   await writeAll(o.out, [...drawings(build), { name: "report.json", bytes: Buffer.from(JSON.stringify(report, null, 1) + "\n") }]);
   if (o.json) print(JSON.stringify(report));
-  else print(`${report.outline.contours} contours, ${report.outline.nodes} nodes, off by ${report.outline.meanDeviation} mm on the mean; outline.svg and outline.dxf are in ${o.out}.`);
+  else print(`${found(report.outline)}, ${report.outline.nodes} nodes, off by ${report.outline.meanDeviation} mm on the mean; outline.svg and outline.dxf are in ${o.out}.`);
   return 0;
+}
+
+/** What was traced, in words: 12 contours, or 3 centre lines in 1 contour. */
+function found(o: { contours: number; lines?: number }): string {
+  const count = (n: number, what: string) => `${n} ${what}${n === 1 ? "" : "s"}`;
+  return o.lines === undefined ? count(o.contours, "contour") : `${count(o.lines, "centre line")} in ${count(o.contours, "contour")}`;
 }
