@@ -56,7 +56,7 @@ const DEMOS: readonly Demo[] = [
       const carve = j.cuts.find((c) => c.kind === "vcarve")!;
       carve.settings = { side: "stands", border: "frame", borderWidth: 5, floor: 2 };
       // Painted before anything is cut; the ground is stained once the wide floor is out, and the carve sharpens the edge.
-      j.cuts[0].stop = { what: "paint", note: "two thin coats of green, a night to dry" };
+      j.cuts[0].stop = { what: "paint", note: "two thin coats of barn red, a night to dry" };
       carve.stop = { what: "stain", note: "dark stain on the cleared ground" };
     },
   },

@@ -32,7 +32,7 @@ export function CutCard({ cut, index, result, working, seeAfter }: { cut: JobCut
     <div
       ref={sort.setNodeRef}
       data-cut={cut.id}
-      className={`card relative flex h-[74px] items-center ${selected === cut.id ? "!border-spruce ring-1 ring-spruce" : ""} ${cut.on ? "" : "opacity-60"} ${sort.isDragging ? "z-10 shadow-card" : ""}`}
+      className={`card relative flex h-[74px] items-center has-[>button:focus-visible]:outline-2 has-[>button:focus-visible]:outline-offset-2 has-[>button:focus-visible]:outline-spruce ${selected === cut.id ? "!border-spruce ring-1 ring-spruce" : ""} ${cut.on ? "" : "opacity-60"} ${sort.isDragging ? "z-10 shadow-card" : ""}`}
       style={{ flexGrow: cut.on && result ? Math.max(1, result.seconds) : 1, flexBasis: LEAST_CARD, minWidth: LEAST_CARD, transform: CSS.Translate.toString(sort.transform), transition: sort.transition }}
     >
       <button
@@ -40,7 +40,7 @@ export function CutCard({ cut, index, result, working, seeAfter }: { cut: JobCut
         {...sort.listeners}
         role="button"
         aria-roledescription="cut; hold and drag to move it in the order"
-        className="flex h-full min-w-0 flex-1 cursor-pointer items-center gap-2.5 rounded-md pl-2.5 text-left"
+        className="flex h-full min-w-0 flex-1 cursor-pointer items-center gap-2.5 rounded-md pl-2.5 text-left focus-visible:outline-none"
         aria-current={selected === cut.id}
         onClick={() => select(cut.id)}
       >

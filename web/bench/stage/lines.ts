@@ -98,29 +98,44 @@ function eachChord(t: Toolpath, i: number, visit: (x0: number, y0: number, z0: n
   }
 }
 
-/** Thin lines with a colour at each end (cuts) or dashed in one colour (rapids). */
+/** Cutting moves are drawn this wide, px, as long as there are no more of them than MOST_WIDE; then as thin as the card draws. */
+const PATH_WIDTH = 2;
+const MOST_WIDE = 120_000;
+
+/** Cuts as lines with a colour at each end, rapids dashed in one colour. */
 export class PathLines {
   readonly group = new THREE.Group();
-  private cut = new THREE.LineSegments(new THREE.BufferGeometry(), new THREE.LineBasicMaterial({ vertexColors: true, transparent: true, depthTest: false }));
+  private wide = new LineSegments2(new LineSegmentsGeometry(), new LineMaterial({ vertexColors: true, linewidth: PATH_WIDTH, depthTest: false, transparent: true }));
+  private thin = new THREE.LineSegments(new THREE.BufferGeometry(), new THREE.LineBasicMaterial({ vertexColors: true, transparent: true, depthTest: false }));
   private rapid = new THREE.LineSegments(new THREE.BufferGeometry(), new THREE.LineDashedMaterial({ color: 0xd8e6dc, dashSize: 1.6, gapSize: 1.6, transparent: true, depthTest: false }));
   constructor() {
-    this.cut.frustumCulled = this.rapid.frustumCulled = false;
-    this.cut.renderOrder = this.rapid.renderOrder = 4;
-    this.group.add(this.rapid, this.cut);
+    for (const o of [this.wide, this.thin, this.rapid]) {
+      o.frustumCulled = false;
+      o.renderOrder = 4;
+    }
+    this.group.add(this.rapid, this.thin, this.wide);
   }
   set(p: ReturnType<typeof pathSegments>): void {
-    this.cut.geometry.dispose();
-    this.cut.geometry = new THREE.BufferGeometry();
-    this.cut.geometry.setAttribute("position", new THREE.BufferAttribute(p.cut, 3));
-    this.cut.geometry.setAttribute("color", new THREE.BufferAttribute(p.colour, 3));
-    this.rapid.geometry.dispose();
+    const wide = p.cut.length > 0 && p.cut.length / 6 <= MOST_WIDE;
+    this.wide.visible = wide;
+    this.thin.visible = !wide;
+    for (const o of [this.wide, this.thin, this.rapid]) o.geometry.dispose();
+    this.wide.geometry = new LineSegmentsGeometry();
+    this.thin.geometry = new THREE.BufferGeometry();
     this.rapid.geometry = new THREE.BufferGeometry();
+    if (wide) {
+      this.wide.geometry.setPositions(p.cut);
+      this.wide.geometry.setColors(p.colour);
+    } else {
+      this.thin.geometry.setAttribute("position", new THREE.BufferAttribute(p.cut, 3));
+      this.thin.geometry.setAttribute("color", new THREE.BufferAttribute(p.colour, 3));
+    }
     this.rapid.geometry.setAttribute("position", new THREE.BufferAttribute(p.rapid, 3));
     this.rapid.computeLineDistances();
   }
   show(strength: number): void {
     this.group.visible = strength > 0.01;
-    this.cut.material.opacity = strength;
+    this.wide.material.opacity = this.thin.material.opacity = strength;
     this.rapid.material.opacity = 0.55 * strength;
   }
 }

@@ -31,7 +31,7 @@ export class Piece {
         side: THREE.DoubleSide,
         defines: smooth ? { SMOOTH_HEIGHTS: 1 } : {},
         uniforms: {
-          heights: { value: null }, shading: { value: one }, noiseMap: { value: noiseTable() }, cells: { value: new THREE.Vector2(1, 1) }, stock: { value: new THREE.Vector2(1, 1) }, thickness: { value: 1 }, proofMix: { value: 1 }, spacing: { value: 1 },
+          heights: { value: null }, shading: { value: one }, noiseMap: { value: noiseTable() }, cells: { value: new THREE.Vector2(1, 1) }, stock: { value: new THREE.Vector2(1, 1) }, thickness: { value: 1 }, proofMix: { value: 1 }, dim: { value: 0 }, spacing: { value: 1 },
           face: { value: new THREE.Color() }, cutFace: { value: new THREE.Color() }, grain: { value: 1 },
           picture: { value: one }, pictureRect: { value: new THREE.Vector4(0, 0, 1, 1) }, pictureMix: { value: 0 }, wipe: { value: 0 }, colouring: { value: 0 }, deepest: { value: 1 }, cutMap: { value: one }, painted: { value: 0 }, plan: { value: 1 }, paint: { value: new THREE.Color() }, leftMap: { value: one }, cutColours: { value: CUT_COLOURS.map((c) => new THREE.Color(c).convertLinearToSRGB()) },
         },

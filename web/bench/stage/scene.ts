@@ -15,6 +15,8 @@ export const MOST_TILT = 1.15;
 /** Tilts under this are straight above, radians. */
 const PLAN = 0.02;
 const CHALK = 0xf2d45c;
+/** How much darker the stock is under paths alone. */
+const PATHS_DIM = 0.5;
 /** Nodes are drawn from this near, in lengths of the stock. */
 const NODES_WITHIN = 1.4;
 
@@ -156,6 +158,7 @@ export class StageScene {
   setMixer(m: Mixer, colouring: Colouring): void {
     this.piece.uniforms.pictureMix.value = m.picture;
     this.piece.uniforms.proofMix.value = m.proof;
+    this.piece.uniforms.dim.value = PATHS_DIM * m.paths * (1 - m.proof) * (1 - m.picture);
     this.piece.uniforms.colouring.value = ["material", "depth", "cut", "left"].indexOf(colouring);
     this.outer.show(m.outline);
     this.holes.show(m.outline);

@@ -49,7 +49,7 @@ precision highp float;
 ${HEIGHT}
 ${WOOD}
 uniform sampler2D shading; uniform vec3 face; uniform vec3 cutFace; uniform float grain;
-uniform sampler2D picture; uniform vec4 pictureRect; uniform float pictureMix; uniform float wipe; uniform int colouring; uniform float painted; uniform vec3 paint; uniform float deepest; uniform sampler2D cutMap; uniform sampler2D leftMap; uniform vec3 cutColours[8];
+uniform sampler2D picture; uniform vec4 pictureRect; uniform float pictureMix; uniform float dim; uniform float wipe; uniform int colouring; uniform float painted; uniform vec3 paint; uniform float deepest; uniform sampler2D cutMap; uniform sampler2D leftMap; uniform vec3 cutColours[8];
 varying vec3 at; varying vec3 facing; varying float isSide;
 const vec3 LIGHT = normalize(vec3(-0.55, 0.62, 0.62));
 vec3 ramp(float t) {
@@ -103,7 +103,8 @@ void main() {
     vec4 p = texture2D(picture, uv);
     c = mix(c, p.rgb * (left ? 1. : 0.35 + 0.65 * min(1.1, diffuse) * shade), mixing * p.a);
   }
-  gl_FragColor = vec4(c, 1.);
+  // Under paths alone the stock steps back, so that their colours tell.
+  gl_FragColor = vec4(c * (1. - dim), 1.);
 }`;
 
 export const MAT_VERTEX = /* glsl */ `varying vec3 at; void main() { at = position; gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.); }`;
