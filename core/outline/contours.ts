@@ -1,6 +1,6 @@
 import { GrowingI32 } from "../growing.ts";
 import type { Grey } from "../picture/raster.ts";
-import { TILE, tileRange, type TileRange } from "../picture/tiles.ts";
+import { TILE, tileRange, type TileRange, wordsOf } from "../picture/tiles.ts";
 
 /**
  * Closed contours in pixel coordinates (x right, y down, pixel (0,0) covering 0…1), ink on the left as seen on screen:
@@ -55,6 +55,8 @@ function crossings(grey: Grey, cut: number, tiles: TileRange) {
   let nV = 0;
   const hRow = new Int32Array(H + 1);
   const vRow = new Int32Array(H + 2);
+  // Four pixels at a time where they lie so in memory: most of a drawing is flat, and flat words hold no crossing.
+  const words = data instanceof Uint8Array && W % 4 === 0 ? wordsOf(data) : null;
   const spans: number[] = [];
   const room = () => {
     if (nH + W + 2 > hx.length) {
@@ -97,8 +99,8 @@ function crossings(grey: Grey, cut: number, tiles: TileRange) {
       hInk[nH++] = 0;
     }
     for (let q = 0; q < spans.length; q += 2) {
-      nH = scanAcross(data, row, spans[q], spans[q + 1], limit, hx, hInk, nH);
-      if (y > 0) nV = scanDown(data, row, W, spans[q], spans[q + 1], limit, vx, vInk, nV);
+      nH = scanAcross(data, words, row, spans[q], spans[q + 1], limit, hx, hInk, nH);
+      if (y > 0) nV = scanDown(data, words, row, W, spans[q], spans[q + 1], limit, vx, vInk, nV);
     }
     if (data[row + W - 1] < limit) {
       hx[nH] = W;
@@ -113,26 +115,44 @@ function crossings(grey: Grey, cut: number, tiles: TileRange) {
 }
 
 /** Crossings between neighbours of a row. @returns how many there are now */
-function scanAcross(data: Uint8Array | Uint16Array, row: number, x0: number, x1: number, limit: number, hx: Int32Array, hInk: Uint8Array, n: number): number {
+function scanAcross(data: Uint8Array | Uint16Array, words: Uint32Array | null, row: number, x0: number, x1: number, limit: number, hx: Int32Array, hInk: Uint8Array, n: number): number {
   let before = data[row + (x0 > 0 ? x0 - 1 : 0)] < limit ? 1 : 0;
-  for (let x = x0; x < x1; x++) {
-    const here = data[row + x] < limit ? 1 : 0;
-    if (here !== before) {
-      hx[n] = x;
-      hInk[n++] = before;
-      before = here;
+  const pixels = (from: number, to: number) => {
+    for (let x = from; x < to; x++) {
+      const here = data[row + x] < limit ? 1 : 0;
+      if (here !== before) {
+        hx[n] = x;
+        hInk[n++] = before;
+        before = here;
+      }
+    }
+  };
+  if (words === null) pixels(x0, x1);
+  else {
+    // The last word that lay wholly on the side at hand: another like it does too.
+    let flat = -1;
+    for (let x = x0; x < x1; x += 4) {
+      const word = words[(row + x) >> 2];
+      if (word === flat) continue;
+      const crossed = n;
+      pixels(x, x + 4);
+      flat = n === crossed ? word : -1;
     }
   }
   return n;
 }
 
 /** Crossings between a row and the one above. @returns how many there are now */
-function scanDown(data: Uint8Array | Uint16Array, row: number, W: number, x0: number, x1: number, limit: number, vx: Int32Array, vInk: Uint8Array, n: number): number {
-  for (let x = x0, i = row + x0, up = i - W; x < x1; x++, i++, up++) {
-    const above = data[up] < limit ? 1 : 0;
-    if (data[i] < limit !== (above === 1)) {
-      vx[n] = x;
-      vInk[n++] = above;
+function scanDown(data: Uint8Array | Uint16Array, words: Uint32Array | null, row: number, W: number, x0: number, x1: number, limit: number, vx: Int32Array, vInk: Uint8Array, n: number): number {
+  const step = words === null ? x1 - x0 : 4;
+  for (let x = x0; x < x1; x += step) {
+    if (words !== null && words[(row + x) >> 2] === words[(row + x - W) >> 2]) continue;
+    for (let u = x, i = row + x, up = i - W; u < x + step; u++, i++, up++) {
+      const above = data[up] < limit ? 1 : 0;
+      if (data[i] < limit !== (above === 1)) {
+        vx[n] = u;
+        vInk[n++] = above;
+      }
     }
   }
   return n;
