@@ -46,6 +46,9 @@ export function crossingPolylines(r: Rings, origin: Float64Array, closed: Uint8A
   return runsOf(crossings(xy, starts, next));
 }
 
+/** So many edges in a row share a box of the index. */
+const TOGETHER = 8;
+
 /** @param next the point each edge leads to, −1 where a run ends */
 function crossings(xy: Float64Array, starts: Int32Array, next: Int32Array, corners = false): Crossing[] {
   const total = xy.length / 2;
@@ -57,35 +60,58 @@ function crossings(xy: Float64Array, starts: Int32Array, next: Int32Array, corne
       if (next[i] >= 0) edges.push(i);
     }
   if (edges.length === 0) return [];
-  const index = new Flatbush(edges.length);
-  for (const i of edges) {
-    const j = next[i];
-    index.add(Math.min(xy[2 * i], xy[2 * j]), Math.min(xy[2 * i + 1], xy[2 * j + 1]), Math.max(xy[2 * i], xy[2 * j]), Math.max(xy[2 * i + 1], xy[2 * j + 1]));
+  // Edges that follow one another are looked up together, by the box around them.
+  const first: number[] = [];
+  edges.forEach((i, k) => {
+    if (k === 0 || k - first[first.length - 1] === TOGETHER || run[i] !== run[edges[k - 1]]) first.push(k);
+  });
+  const groups = first.length;
+  first.push(edges.length);
+  const box = new Float64Array(4 * groups);
+  const index = new Flatbush(groups);
+  for (let g = 0; g < groups; g++) {
+    let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
+    for (let k = first[g]; k < first[g + 1]; k++)
+      for (const i of [edges[k], next[edges[k]]]) {
+        x0 = Math.min(x0, xy[2 * i]);
+        y0 = Math.min(y0, xy[2 * i + 1]);
+        x1 = Math.max(x1, xy[2 * i]);
+        y1 = Math.max(y1, xy[2 * i + 1]);
+      }
+    box.set([x0, y0, x1, y1], 4 * g);
+    index.add(x0, y0, x1, y1);
   }
   index.finish();
   const crossed: Crossing[] = [];
   const place = (i: number) => crossed.push({ run: run[i], x: (xy[2 * i] + xy[2 * next[i]]) / 2, y: (xy[2 * i + 1] + xy[2 * next[i] + 1]) / 2 });
   const same = (p: number, q: number) => xy[2 * p] === xy[2 * q] && xy[2 * p + 1] === xy[2 * q + 1];
-  for (const i of edges) {
+  const check = (i: number, o: number) => {
     const j = next[i];
-    const x0 = Math.min(xy[2 * i], xy[2 * j]);
-    const x1 = Math.max(xy[2 * i], xy[2 * j]);
-    const y0 = Math.min(xy[2 * i + 1], xy[2 * j + 1]);
-    const y1 = Math.max(xy[2 * i + 1], xy[2 * j + 1]);
-    index.search(x0, y0, x1, y1, (e) => {
-      const o = edges[e];
-      if (o <= i || o === j || next[o] === i) return false;
-      const p = next[o];
-      // Runs that begin or end at one place touch there and nowhere else.
-      if (!corners && run[i] !== run[o] && (same(i, o) || same(i, p) || same(j, o) || same(j, p))) return false;
-      if (meet(xy, i, j, o, p)) {
-        place(i);
-        place(o);
-      }
+    const p = next[o];
+    if (o === j || p === i || apart(xy, i, j, o, p)) return;
+    // Runs that begin or end at one place touch there and nowhere else.
+    if (!corners && run[i] !== run[o] && (same(i, o) || same(i, p) || same(j, o) || same(j, p))) return;
+    if (meet(xy, i, j, o, p)) {
+      place(i);
+      place(o);
+    }
+  };
+  for (let g = 0; g < groups; g++)
+    index.search(box[4 * g], box[4 * g + 1], box[4 * g + 2], box[4 * g + 3], (h) => {
+      if (h < g) return false;
+      for (let k = first[g]; k < first[g + 1]; k++) for (let q = h === g ? k + 1 : first[h]; q < first[h + 1]; q++) check(edges[k], edges[q]);
       return false;
     });
-  }
   return crossed;
+}
+
+/** Whether the boxes of segments a–b and c–d have nothing in common. */
+function apart(xy: Float64Array, a: number, b: number, c: number, d: number): boolean {
+  for (let k = 0; k < 2; k++) {
+    const [p, q, r, s] = [xy[2 * a + k], xy[2 * b + k], xy[2 * c + k], xy[2 * d + k]];
+    if (Math.max(p, q) < Math.min(r, s) || Math.max(r, s) < Math.min(p, q)) return true;
+  }
+  return false;
 }
 
 /** Whether closed segments a–b and c–d share a point; exact signs by Shewchuk's predicates. */
