@@ -22,6 +22,8 @@ import sharp from "sharp";
 const MEGAPIXELS = [0.3, 4, 12];
 /** A multiple of three, so that the height comes out whole. */
 const widthFor = (mp: number) => 3 * Math.round(Math.sqrt(mp * 1.5e6) / 3);
+/** How often each tracer has its turn. */
+const TURNS = 5;
 /** Smallest piece kept by both, px². */
 const SPECKS = 10;
 
@@ -67,9 +69,15 @@ async function blackAndWhite(mp: number): Promise<void> {
     const grey = toGrey(await decodePicture(bytes, t.name), {});
     const k = width / t.width;
     let o = fit(grey);
-    const ours = median(mp > 4 ? 3 : 5, () => (o = fit(grey)));
     const png = await sharp(bytes).png({ compressionLevel: 1 }).toBuffer();
-    const theirs = await potraceOf(png, mp > 4 ? 1 : 3);
+    // By turns, and the fastest of each: what else the machine does only ever adds.
+    let ours = Infinity;
+    let theirs = { time: Infinity, nodes: 0, path: "" };
+    for (let turn = 0; turn < (mp > 4 ? 3 : TURNS); turn++) {
+      ours = Math.min(ours, median(1, () => (o = fit(grey))));
+      const once = await potraceOf(png);
+      if (once.time < theirs.time) theirs = once;
+    }
     const truth = edgeOf(t, k);
     const mine = deviation(flattened(o.shape, grey.height), truth);
     const other = deviation(loopsOf(theirs.path, 0.02).map((l) => l), truth);
@@ -108,19 +116,15 @@ function deviation(loops: readonly [number, number][][], truth: SegmentGrid): nu
   return sum / total;
 }
 
-async function potraceOf(png: Buffer, times: number): Promise<{ time: number; nodes: number; path: string }> {
-  const took: number[] = [];
-  let path = "";
-  for (let k = 0; k < times; k++) {
-    const p = new potrace.Potrace({ threshold: 128, turdSize: SPECKS });
-    await new Promise<void>((done, failed) => p.loadImage(png, (e: Error | null) => (e ? failed(e) : done())));
-    const t0 = performance.now();
-    path = / d="([^"]*)"/.exec(p.getPathTag())![1];
-    took.push(performance.now() - t0);
-  }
+async function potraceOf(png: Buffer): Promise<{ time: number; nodes: number; path: string }> {
+  const p = new potrace.Potrace({ threshold: 128, turdSize: SPECKS });
+  await new Promise<void>((done, failed) => p.loadImage(png, (e: Error | null) => (e ? failed(e) : done())));
+  const t0 = performance.now();
+  const path = / d="([^"]*)"/.exec(p.getPathTag())![1];
+  const time = performance.now() - t0;
   // A curve has one node; a corner of two lines has two.
   const nodes = (path.match(/C/g) ?? []).length + [...path.matchAll(/L ([^CMLZ]*)/g)].reduce((s, m) => s + m[1].trim().split(/[\s,]+/).length / 2, 0);
-  return { time: took.sort((a, b) => a - b)[took.length >> 1], nodes, path };
+  return { time, nodes, path };
 }
 
 async function growth(): Promise<void> {
@@ -142,7 +146,7 @@ async function colours(): Promise<void> {
   const r = await decodePicture(await sharp(logoSvg(widthFor(4))).png().toBuffer(), "logo.png");
   let nodes = 0;
   let off = 0;
-  const ours = median(3, () => {
+  const once = () => {
     const { swatches, table } = findColours(r, 5);
     const labels = labelPixels(r, swatches, table);
     mergeSpecks(labels, SPECKS);
@@ -152,10 +156,13 @@ async function colours(): Promise<void> {
     nodes = shapes.reduce((s, x) => s + x.kinds.length, 0);
     // Together the colours fill what all of them as one shape fill, or there is a gap or an overlap.
     off = Math.abs(shapes.reduce((s, x) => s + areaOf(x), 0) / areaOf(colourShape(f, swatches.map(() => true))) - 1);
-  });
-  const t0 = performance.now();
-  const svg = ImageTracer.imagedataToSVG({ width: r.width, height: r.height, data: r.data as unknown as Uint8ClampedArray }, { numberofcolors: 5, pathomit: SPECKS });
-  const theirs = performance.now() - t0;
+  };
+  let svg = "";
+  let [ours, theirs] = [Infinity, Infinity];
+  for (let turn = 0; turn < TURNS; turn++) {
+    ours = Math.min(ours, median(1, once));
+    theirs = Math.min(theirs, median(1, () => (svg = ImageTracer.imagedataToSVG({ width: r.width, height: r.height, data: r.data as unknown as Uint8ClampedArray }, { numberofcolors: 5, pathomit: SPECKS }))));
+  }
   row("picture to shapes, ours / registry's imagetracerjs", `${ms(ours)} / ${ms(theirs)}`, `${(theirs / ours).toFixed(1)} × faster (at least 5) · ${nodes} / ${(svg.match(/[LQ]/g) ?? []).length} nodes`);
   row("gaps and overlaps between neighbours", `${(100 * off).toExponential(1)} %`, "of the picture (under 0.001 %)");
 }
