@@ -141,7 +141,7 @@ describe("pictures brought into shape on the stage", () => {
     await page.waitForURL(/begin.*one\.svg/);
     await page.getByRole("button", { name: "Begin with two.webp" }).click();
     await page.waitForURL(/begin.*two\.webp/);
-    await page.getByText(/pixels in a millimetre/).waitFor();
+    await page.getByText(/pixels in a millimetre/).first().waitFor();
     await page.goto(server.url);
     await page.getByRole("button", { name: "Begin with a picture" }).waitFor();
     await page.evaluate(async (bytes) => {
