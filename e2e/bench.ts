@@ -1,5 +1,7 @@
 import { createRequire } from "node:module";
 import type { Page } from "playwright-core";
+import type { JobDocument, StockSettings } from "@oaken/core/job/document";
+import { startJob } from "@oaken/core/job/outcomes";
 
 const axe = createRequire(import.meta.url).resolve("axe-core/axe.min.js");
 
@@ -13,4 +15,15 @@ export async function accessibility(p: Page): Promise<string[]> {
     const r = await (window as unknown as { axe: { run(o: object): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }> } }).axe.run({ runOnly: ["wcag2a", "wcag2aa"] });
     return r.violations.filter((v) => v.impact === "serious" || v.impact === "critical").map((v) => `${v.id}: ${v.nodes[0].html.slice(0, 160)}`);
   });
+}
+
+/** Puts a job with this outcome, made from a picture, into the application at `url` and opens it. */
+export async function openNew(page: Page, url: string, picture: { name: string; bytes: Buffer }, outcome: string, stock: Partial<StockSettings>, edit: (job: JobDocument) => void = () => {}): Promise<void> {
+  await page.goto(url);
+  const asset = await page.evaluate(async ({ name, bytes }) => (await fetch(`/api/assets?name=${name}`, { method: "POST", body: Uint8Array.from(bytes) })).json(), { name: picture.name, bytes: [...picture.bytes] });
+  const document = startJob(outcome, asset as Parameters<typeof startJob>[1], stock);
+  edit(document);
+  const { id } = (await page.evaluate(async (d) => (await fetch("/api/jobs", { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ document: d }) })).json(), document)) as { id: string };
+  await page.goto(`${url}/job/${id}`);
+  await settled(page);
 }

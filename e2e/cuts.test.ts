@@ -4,8 +4,8 @@ import { join } from "node:path";
 import type { Browser, Page } from "playwright-core";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { startJob } from "@oaken/core/job/outcomes";
-import { accessibility, settled } from "./bench.ts";
+import type { StockSettings } from "@oaken/core/job/document";
+import { accessibility, openNew, settled } from "./bench.ts";
 import { launch } from "./browser.ts";
 import { type Running, startServer } from "./server.ts";
 
@@ -24,16 +24,8 @@ const more = async (cut: string, item: string) => {
 };
 const order = () => strip().locator("[data-cut]").evaluateAll((cards) => cards.map((c) => c.querySelector("span.font-semibold")!.textContent));
 
-/** Puts a job with this outcome into the application and opens it. */
-async function begin(outcome: string, stock: { width: number; height: number; thickness: number; material?: string }): Promise<void> {
-  const png = await sharp(Buffer.from(art)).blur(0.8).png().toBuffer();
-  await page.goto(server.url);
-  const asset = await page.evaluate(async (bytes) => (await fetch("/api/assets?name=two.png", { method: "POST", body: Uint8Array.from(bytes) })).json(), [...png]);
-  const document = startJob(outcome, asset as Parameters<typeof startJob>[1], stock);
-  const { id } = (await page.evaluate(async (d) => (await fetch("/api/jobs", { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ document: d }) })).json(), document)) as { id: string };
-  await page.goto(`${server.url}/job/${id}`);
-  await settled(page);
-}
+/** Puts a job of the art with this outcome into the application and opens it. */
+const begin = async (outcome: string, stock: Partial<StockSettings>) => openNew(page, server.url, { name: "two.png", bytes: await sharp(Buffer.from(art)).blur(0.8).png().toBuffer() }, outcome, stock);
 
 beforeAll(async () => {
   server = await startServer(join(mkdtempSync(join(tmpdir(), "oaken-e2e-")), "data"));

@@ -5,8 +5,7 @@ import type { Browser, Page } from "playwright-core";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { JobDocument } from "@oaken/core/job/document";
-import { startJob } from "@oaken/core/job/outcomes";
-import { accessibility, settled } from "./bench.ts";
+import { accessibility, openNew, settled } from "./bench.ts";
 import { launch } from "./browser.ts";
 import { type Running, startServer } from "./server.ts";
 
@@ -26,14 +25,7 @@ const png = (svg: string) => sharp(Buffer.from(svg)).blur(0.7).png().toBuffer();
 
 /** Puts a sign of this picture into the application and opens it with the picture selected. */
 async function begin(svg: string): Promise<void> {
-  const bytes = await png(svg);
-  await page.goto(server.url);
-  const asset = await page.evaluate(async (b) => (await fetch("/api/assets?name=art.png", { method: "POST", body: Uint8Array.from(b) })).json(), [...bytes]);
-  const document = startJob("sign", asset as Parameters<typeof startJob>[1], { width: 220, height: 140, thickness: 18 });
-  document.nodes[0].settings.width = 200;
-  const { id } = (await page.evaluate(async (d) => (await fetch("/api/jobs", { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ document: d }) })).json(), document)) as { id: string };
-  await page.goto(`${server.url}/job/${id}`);
-  await settled(page);
+  await openNew(page, server.url, { name: "art.png", bytes: await png(svg) }, "sign", { width: 220, height: 140, thickness: 18 }, (job) => void (job.nodes[0].settings.width = 200));
   await page.getByRole("button", { name: /^art.png/ }).click();
 }
 

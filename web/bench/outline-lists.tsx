@@ -6,6 +6,7 @@ import { placeIn } from "@oaken/core/outline/pieces";
 import { formatLength } from "@oaken/core/units";
 import { useActions, useBench, useBenchStore } from "./context.tsx";
 import { appended, itemsOf, spaceOf, textOf } from "./tools/space.ts";
+import { useTakeTool } from "./tools/take.ts";
 
 /** Pieces listed before the rest is only counted. */
 const LISTED = 24;
@@ -13,7 +14,7 @@ const LISTED = 24;
 /** The colours found, each kept or left out by a click. */
 export function ColourList({ part }: { part: string }) {
   const built = useBench((s) => s.built);
-  const store = useBenchStore();
+  const take = useTakeTool();
   const { change, select } = useActions();
   const colours = built?.colours;
   if (!colours) return null;
@@ -27,7 +28,7 @@ export function ColourList({ part }: { part: string }) {
     <section aria-label="Colours" className="px-3 pb-2">
       <div className="flex items-center justify-between">
         <h3 className="text-[14px]">Colours</h3>
-        <button className="btn btn-plain !h-7 !px-1.5 text-spruce" onClick={() => store.setState({ tool: { id: "colours", part }, tilt: 0, mixer: { picture: 1, outline: 1, paths: 0, proof: 0 } })}>
+        <button className="btn btn-plain !h-7 !px-1.5 text-spruce" onClick={() => take("colours", part)}>
           <Pipette size={14} /> on the picture
         </button>
       </div>
