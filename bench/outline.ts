@@ -13,7 +13,6 @@ import { fitOutline, type Outline } from "@oaken/core/outline/outline";
 import type { Grey, Raster } from "@oaken/core/picture/raster";
 import { shrunk } from "@oaken/core/picture/shrink";
 import { findInkLevel, histogram, toGrey } from "@oaken/core/picture/tone";
-import { tileRange } from "@oaken/core/picture/tiles";
 import { decodePicture } from "@oaken/files/decode";
 import { logoSvg, loopsOf, medal, pictureOfTruth, type Truth, TRUTHS } from "../demo/truth.ts";
 import { median, ms, row } from "./measure.ts";
@@ -39,13 +38,12 @@ export async function benchOutline(): Promise<void> {
 
 /** Pixels that a fit may stray; the picture is counted as one millimetre a pixel. */
 const HOLD = 0.23;
-const fit = (g: Grey): Outline => fitOutline(contoursAt(g, findInkLevel(histogram(g)), tileRange(g)), { scale: 1, x0: 0, y1: g.height }, { hold: HOLD, specks: SPECKS, pinholes: SPECKS, cornerAngle: 0.7 });
+const fit = (g: Grey): Outline => fitOutline(contoursAt(g, findInkLevel(histogram(g))), { scale: 1, x0: 0, y1: g.height }, { hold: HOLD, specks: SPECKS, pinholes: SPECKS, cornerAngle: 0.7 });
 
 async function drag(): Promise<void> {
   console.log("\nInk level moved on 4 megapixels");
   for (const t of TRUTHS) {
     const grey = toGrey(await decodePicture(await pictureOfTruth(t, widthFor(4)), t.name), {});
-    const tiles = tileRange(grey);
     const data = grey.data as Uint8Array;
     let sink = 0;
     const plain = median(9, (k) => {
@@ -55,7 +53,7 @@ async function drag(): Promise<void> {
       sink += n;
     });
     let points = 0;
-    const time = median(21, (k) => (points = contoursAt(grey, 0.35 + 0.015 * k, tiles).xy.length / 2));
+    const time = median(21, (k) => (points = contoursAt(grey, 0.35 + 0.015 * k).xy.length / 2));
     row(t.name, ms(time), `${(time / plain).toFixed(1)} × one plain pass over the pixels, ${ms(plain)} (at most 25 ×) · ${points} points`);
     if (sink === 0) throw new Error("nothing was measured");
   }

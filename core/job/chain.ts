@@ -5,7 +5,6 @@ import { type Lines } from "../outline/centre.ts";
 import type { Outline } from "../outline/outline.ts";
 import { framed, framedSize } from "../picture/frame.ts";
 import type { Grey, Raster } from "../picture/raster.ts";
-import { tileRange, type TileRange } from "../picture/tiles.ts";
 import { contrast, findInkLevel, histogram, isHard, toGrey } from "../picture/tone.ts";
 import { Problem, type Progress } from "../problem.ts";
 import { resolve, type Resolved, type Settings } from "../settings/fields.ts";
@@ -22,7 +21,6 @@ export const FLATTEN = 0.002;
 export interface ToneResult {
   key: string;
   grey: Grey;
-  tiles: TileRange;
   bins: Uint32Array;
   found: number;
   contrast: number;
@@ -106,7 +104,7 @@ export function pictureOf(job: JobDocument, outlineId: string, full: Raster, cac
     () => {
       const grey = toGrey(raster, settings, progress);
       const bins = histogram(grey);
-      return { key, grey, tiles: tileRange(grey), bins, found: findInkLevel(bins), contrast: contrast(bins) };
+      return { key, grey, bins, found: findInkLevel(bins), contrast: contrast(bins) };
     },
     2,
   );

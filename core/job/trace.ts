@@ -59,7 +59,7 @@ export function traceOutline(p: PictureResult, v: Settings, cache: Derived, clea
     fit = c.fit;
     edge = c.edge;
   } else {
-    const contours = cache.get("contours", hash(`${p.toneResult.key}|${v.ink}`), () => contoursAt(p.toneResult.grey, v.ink as number, p.toneResult.tiles));
+    const contours = cache.get("contours", hash(`${p.toneResult.key}|${v.ink}`), () => contoursAt(p.toneResult.grey, v.ink as number));
     fit = (hold) => fitOutline(contours, p.place, settings(hold), progress);
     const keep = keepLarge(contours, p.place.scale, v.specks as number, v.pinholes as number);
     edge = spread(contours.xy, contours.starts, p.place, (k) => keep[k] === 1);

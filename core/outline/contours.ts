@@ -1,6 +1,5 @@
 import { GrowingI32 } from "../growing.ts";
 import type { Grey } from "../picture/raster.ts";
-import { TILE, tileRange, type TileRange, wordsOf } from "../picture/tiles.ts";
 
 /**
  * Closed contours in pixel coordinates (x right, y down, pixel (0,0) covering 0…1), ink on the left as seen on screen:
@@ -24,13 +23,13 @@ const FAR = 0x7fffffff;
  * Marching squares (Lorensen & Cline 1987 in two dimensions) on the grid of pixel centres, with saddles resolved by the
  * value of the bilinear saddle point, so that no two contours touch. Only the crossings of grid lines are stored, row by
  * row in sorted order; links between them come from merging three sorted lists, and nesting from the neighbour on the
- * left of each contour's first crossing. Cost: one visit to each tile that holds a contour, plus linear in contour length.
+ * left of each contour's first crossing. Cost: one pass over the pixels, four at a time, plus linear in contour length.
  *
  * @param level ink level, 0…1; a sample is ink when it is below
  */
-export function contoursAt(grey: Grey, level: number, tiles: TileRange = tileRange(grey)): Contours {
+export function contoursAt(grey: Grey, level: number): Contours {
   const cut = awayFromSamples(level * grey.max);
-  const { hx, hInkLeft, hRow, vx, vInkAbove, vRow } = crossings(grey, cut, tiles);
+  const { hx, hInkLeft, hRow, vx, vInkAbove, vRow } = crossings(grey, cut);
   const nH = hx.length;
   const next = link(grey, cut, hx, hInkLeft, hRow, vx, vInkAbove, vRow);
   return walk(grey, cut, next, nH, hx, hInkLeft, hRow, vx, vRow);
@@ -42,11 +41,16 @@ function awayFromSamples(level: number): number {
   return Math.abs(level - nearest) < 1e-3 ? nearest + 1e-3 : level;
 }
 
-function crossings(grey: Grey, cut: number, tiles: TileRange) {
+/** Of each of a word's four bytes: the highest bit, the others, one. */
+const HIGH = 0x80808080 | 0;
+const LOW = 0x7f7f7f7f;
+const EACH = 0x01010101;
+
+/** Horizontal and vertical crossings row by row, with the side the ink is on. */
+function crossings(grey: Grey, cut: number) {
   const { width: W, height: H, data } = grey;
   // Samples are whole numbers: comparing with the next whole number up is the same, and stays in integers.
   const limit = Math.ceil(cut);
-  // Horizontal and vertical crossings, with the side the ink is on; grown a row at a time.
   let hx = new Int32Array(1 << 15);
   let hInk = new Uint8Array(1 << 15);
   let vx = new Int32Array(1 << 15);
@@ -55,9 +59,6 @@ function crossings(grey: Grey, cut: number, tiles: TileRange) {
   let nV = 0;
   const hRow = new Int32Array(H + 1);
   const vRow = new Int32Array(H + 2);
-  // Four pixels at a time where they lie so in memory: most of a drawing is flat, and flat words hold no crossing.
-  const words = data instanceof Uint8Array && W % 4 === 0 ? wordsOf(data) : null;
-  const spans: number[] = [];
   const room = () => {
     if (nH + W + 2 > hx.length) {
       hx = grown(hx, nH, W);
@@ -76,20 +77,9 @@ function crossings(grey: Grey, cut: number, tiles: TileRange) {
         vInk[nV++] = inkAbove;
       }
   };
-
+  const scan = rowScan(grey, limit);
   edgeRow(0, 0);
   for (let y = 0; y < H; y++) {
-    if (y % TILE === 0) {
-      // Stretches of neighbouring tiles that hold both sides of the level.
-      spans.length = 0;
-      const t = (y / TILE) * tiles.columns;
-      for (let tx = 0; tx < tiles.columns; tx++) {
-        if (tiles.min[t + tx] >= limit || tiles.max[t + tx] < limit) continue;
-        const x0 = tx * TILE;
-        if (spans.length > 0 && spans[spans.length - 1] === x0) spans[spans.length - 1] = Math.min(W, x0 + TILE);
-        else spans.push(x0, Math.min(W, x0 + TILE));
-      }
-    }
     room();
     const row = y * W;
     if (y > 0) vRow[y] = nV;
@@ -98,9 +88,22 @@ function crossings(grey: Grey, cut: number, tiles: TileRange) {
       hx[nH] = 0;
       hInk[nH++] = 0;
     }
-    for (let q = 0; q < spans.length; q += 2) {
-      nH = scanAcross(data, words, row, spans[q], spans[q + 1], limit, hx, hInk, nH);
-      if (y > 0) nV = scanDown(data, words, row, W, spans[q], spans[q + 1], limit, vx, vInk, nV);
+    const count = scan.next(y);
+    for (let k = 0; k < count; k++) {
+      const x = 4 * scan.at[k];
+      const ink = scan.ink[k];
+      // From the lowest bit on, each the highest of its byte.
+      for (let bits = scan.across[k]; bits !== 0; bits &= bits - 1) {
+        const bit = bits & -bits;
+        hx[nH] = x + ((31 - Math.clz32(bit)) >> 3);
+        hInk[nH++] = ink & bit ? 0 : 1;
+      }
+      if (y === 0) continue;
+      for (let bits = scan.down[k]; bits !== 0; bits &= bits - 1) {
+        const bit = bits & -bits;
+        vx[nV] = x + ((31 - Math.clz32(bit)) >> 3);
+        vInk[nV++] = ink & bit ? 0 : 1;
+      }
     }
     if (data[row + W - 1] < limit) {
       hx[nH] = W;
@@ -114,48 +117,75 @@ function crossings(grey: Grey, cut: number, tiles: TileRange) {
   return { hx: hx.subarray(0, nH), hInkLeft: hInk.subarray(0, nH), hRow, vx: vx.subarray(0, nV), vInkAbove: vInk.subarray(0, nV), vRow };
 }
 
-/** Crossings between neighbours of a row. @returns how many there are now */
-function scanAcross(data: Uint8Array | Uint16Array, words: Uint32Array | null, row: number, x0: number, x1: number, limit: number, hx: Int32Array, hInk: Uint8Array, n: number): number {
-  let before = data[row + (x0 > 0 ? x0 - 1 : 0)] < limit ? 1 : 0;
-  const pixels = (from: number, to: number) => {
-    for (let x = from; x < to; x++) {
-      const here = data[row + x] < limit ? 1 : 0;
-      if (here !== before) {
-        hx[n] = x;
-        hInk[n++] = before;
-        before = here;
-      }
-    }
-  };
-  if (words === null) pixels(x0, x1);
-  else {
-    // The last word that lay wholly on the side at hand: another like it does too.
-    let flat = -1;
-    for (let x = x0; x < x1; x += 4) {
-      const word = words[(row + x) >> 2];
-      if (word === flat) continue;
-      const crossed = n;
-      pixels(x, x + 4);
-      flat = n === crossed ? word : -1;
-    }
-  }
-  return n;
+/** Rows of a picture looked through for crossings, four pixels at a time. */
+interface RowScan {
+  /** Looks through row y, the one after the last. @returns how many words are crossed */
+  next(y: number): number;
+  /** which word of the row, its ink, and where that changes from the left and from the row above: the high bit of each byte */
+  at: Int32Array;
+  ink: Int32Array;
+  across: Int32Array;
+  down: Int32Array;
 }
 
-/** Crossings between a row and the one above. @returns how many there are now */
-function scanDown(data: Uint8Array | Uint16Array, words: Uint32Array | null, row: number, W: number, x0: number, x1: number, limit: number, vx: Int32Array, vInk: Uint8Array, n: number): number {
-  const step = words === null ? x1 - x0 : 4;
-  for (let x = x0; x < x1; x += step) {
-    if (words !== null && words[(row + x) >> 2] === words[(row + x - W) >> 2]) continue;
-    for (let u = x, i = row + x, up = i - W; u < x + step; u++, i++, up++) {
-      const above = data[up] < limit ? 1 : 0;
-      if (data[i] < limit !== (above === 1)) {
-        vx[n] = u;
-        vInk[n++] = above;
+/**
+ * Four pixels a word, the first in the lowest byte, compared in a few whole-number operations (L. Lamport, "Multiple byte
+ * processing with full-word instructions", CACM 18, 1975).
+ */
+function rowScan(grey: Grey, limit: number): RowScan {
+  const { width: W, data } = grey;
+  const n = Math.ceil(W / 4);
+  // Bytes of a row where they lie so in memory, else copied so; deeper samples are compared first.
+  const aligned = data instanceof Uint8Array && W % 4 === 0 && data.byteOffset % 4 === 0;
+  const bytes = new Uint8Array(4 * n);
+  const words = aligned ? new Int32Array(data.buffer, data.byteOffset, data.length >> 2) : new Int32Array(bytes.buffer);
+  const bound = data instanceof Uint8Array ? Math.min(256, limit) : 128;
+  // Pixels of a row's last word that lie in the picture.
+  const inside = HIGH >>> (8 * (4 * n - W));
+  const above = new Int32Array(n);
+  const [at, ink, across, down] = [0, 1, 2, 3].map(() => new Int32Array(n));
+  return {
+    at,
+    ink,
+    across,
+    down,
+    next(y) {
+      const row = y * W;
+      if (data instanceof Uint16Array) for (let x = 0; x < W; x++) bytes[x] = data[row + x] < limit ? 0 : 255;
+      else if (!aligned) bytes.set(data.subarray(row, row + W));
+      const count = crossedWords(words, aligned ? row >> 2 : 0, bound, above, at, ink, across, down);
+      if (count > 0 && at[count - 1] === n - 1) {
+        across[count - 1] &= inside;
+        down[count - 1] &= inside;
       }
-    }
+      return count;
+    },
+  };
+}
+
+/** The ink of the row above, which becomes that of this one, against the words of this one. @returns how many are crossed */
+function crossedWords(words: Int32Array, from: number, bound: number, above: Int32Array, at: Int32Array, inks: Int32Array, across: Int32Array, down: Int32Array): number {
+  // Not below the bound: the high bit together with, or up to the middle or, what low bits and the distance carry into its place.
+  const add = (bound <= 128 ? 128 - bound : 256 - bound) * EACH;
+  const low = bound <= 128 ? HIGH : 0;
+  let count = 0;
+  let left = -1;
+  for (let i = 0; i < above.length; i++) {
+    const word = words[from + i];
+    const carried = (word & LOW) + add;
+    const ink = ~((carried & word) | ((carried | word) & low)) & HIGH;
+    // The first pixel has no neighbour on its left to differ from.
+    const a = ink ^ ((ink << 8) | (left < 0 ? ink & 0x80 : left));
+    const d = ink ^ above[i];
+    above[i] = ink;
+    left = ink >>> 24;
+    if ((a | d) === 0) continue;
+    at[count] = i;
+    inks[count] = ink;
+    across[count] = a;
+    down[count++] = d;
   }
-  return n;
+  return count;
 }
 
 /** A copy with room for at least another row. */

@@ -16,8 +16,8 @@ export function findCorners(xy: Float64Array, n: number, arm: number, cornerAngl
   for (let i = from; i < to; i++) {
     // Near the ends of an open run both arms shorten alike.
     const a = closed ? arm : Math.min(arm, i, n - 1 - i);
-    const p = 2 * ((i - a + n) % n);
-    const q = 2 * ((i + a) % n);
+    const p = 2 * (i < a ? i - a + n : i - a);
+    const q = 2 * (i + a < n ? i + a : i + a - n);
     const ax = xy[2 * i] - xy[p];
     const ay = xy[2 * i + 1] - xy[p + 1];
     const bx = xy[q] - xy[2 * i];
@@ -57,7 +57,8 @@ export function sharpenCorners(xy: Float64Array, n: number, corners: readonly nu
   const drop = new Uint8Array(n);
   const moved = new Map<number, [number, number]>();
   let deviation = 0;
-  const isCorner = new Set(corners);
+  const isCorner = new Uint8Array(n);
+  for (const c of corners) isCorner[c] = 1;
   corners.forEach((c, k) => {
     const gapBefore = (c - corners[(k - 1 + corners.length) % corners.length] + n) % n || n;
     const gapAfter = (corners[(k + 1) % corners.length] - c + n) % n || n;
@@ -78,9 +79,8 @@ export function sharpenCorners(xy: Float64Array, n: number, corners: readonly nu
     }
     if (worst > hold) {
       // Too much is rounded off to put back: keep the rounding as a piece of its own, so that the legs stay straight.
-      isCorner.delete(c);
-      isCorner.add((c - ROUNDED + n) % n);
-      isCorner.add((c + ROUNDED) % n);
+      isCorner[c] = 0;
+      isCorner[(c - ROUNDED + n) % n] = isCorner[(c + ROUNDED) % n] = 1;
       return;
     }
     deviation = Math.max(deviation, worst);
@@ -93,10 +93,13 @@ export function sharpenCorners(xy: Float64Array, n: number, corners: readonly nu
   let m = 0;
   for (let i = 0; i < n; i++) {
     if (drop[i]) continue;
-    if (isCorner.has(i)) at.push(m);
-    const p = moved.get(i);
-    out[2 * m] = p ? p[0] : xy[2 * i];
-    out[2 * m + 1] = p ? p[1] : xy[2 * i + 1];
+    out[2 * m] = xy[2 * i];
+    out[2 * m + 1] = xy[2 * i + 1];
+    if (isCorner[i]) {
+      const p = moved.get(i);
+      if (p) out.set(p, 2 * m);
+      at.push(m);
+    }
     m++;
   }
   return { xy: out.slice(0, 2 * m), n: m, corners: at, deviation };

@@ -48,40 +48,51 @@ export function crossingPolylines(r: Rings, origin: Float64Array, closed: Uint8A
 
 /** So many edges in a row share a box of the index. */
 const TOGETHER = 8;
+/** Cosine of the widest angle at which an edge surely goes forward. */
+const CLEAR = 0.05;
 
 /** @param next the point each edge leads to, −1 where a run ends */
 function crossings(xy: Float64Array, starts: Int32Array, next: Int32Array, corners = false): Crossing[] {
   const total = xy.length / 2;
   const run = new Int32Array(total);
-  const edges: number[] = [];
+  const edges = new Int32Array(total);
+  let count = 0;
   for (let k = 0; k + 1 < starts.length; k++)
     for (let i = starts[k]; i < starts[k + 1]; i++) {
       run[i] = k;
-      if (next[i] >= 0) edges.push(i);
+      if (next[i] >= 0) edges[count++] = i;
     }
-  if (edges.length === 0) return [];
+  if (count === 0) return [];
   // Edges that follow one another are looked up together, by the box around them.
   const first: number[] = [];
-  edges.forEach((i, k) => {
-    if (k === 0 || k - first[first.length - 1] === TOGETHER || run[i] !== run[edges[k - 1]]) first.push(k);
-  });
+  for (let k = 0; k < count; k++) if (k === 0 || k - first[first.length - 1] === TOGETHER || run[edges[k]] !== run[edges[k - 1]]) first.push(k);
   const groups = first.length;
-  first.push(edges.length);
+  first.push(count);
   const box = new Float64Array(4 * groups);
   const index = new Flatbush(groups);
   for (let g = 0; g < groups; g++) {
     let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
     for (let k = first[g]; k < first[g + 1]; k++)
-      for (const i of [edges[k], next[edges[k]]]) {
-        x0 = Math.min(x0, xy[2 * i]);
-        y0 = Math.min(y0, xy[2 * i + 1]);
-        x1 = Math.max(x1, xy[2 * i]);
-        y1 = Math.max(y1, xy[2 * i + 1]);
+      for (let e = 0; e < 2; e++) {
+        const i = 2 * (e === 0 ? edges[k] : next[edges[k]]);
+        if (xy[i] < x0) x0 = xy[i];
+        if (xy[i] > x1) x1 = xy[i];
+        if (xy[i + 1] < y0) y0 = xy[i + 1];
+        if (xy[i + 1] > y1) y1 = xy[i + 1];
       }
-    box.set([x0, y0, x1, y1], 4 * g);
+    box[4 * g] = x0;
+    box[4 * g + 1] = y0;
+    box[4 * g + 2] = x1;
+    box[4 * g + 3] = y1;
     index.add(x0, y0, x1, y1);
   }
   index.finish();
+  // Whether a group and the one behind it on the same run only ever go forward: then they cannot meet but where they join.
+  const forward = new Uint8Array(groups);
+  for (let g = 0; g < groups; g++) {
+    const behind = g + 1 < groups && next[edges[first[g + 1] - 1]] === edges[first[g + 1]] ? 1 : 0;
+    forward[g] = goesForward(xy, next, edges, first[g], first[g + 1], first[g + 1 + behind]) ? 1 + behind : 0;
+  }
   const crossed: Crossing[] = [];
   const place = (i: number) => crossed.push({ run: run[i], x: (xy[2 * i] + xy[2 * next[i]]) / 2, y: (xy[2 * i + 1] + xy[2 * next[i] + 1]) / 2 });
   const same = (p: number, q: number) => xy[2 * p] === xy[2 * q] && xy[2 * p + 1] === xy[2 * q + 1];
@@ -98,11 +109,29 @@ function crossings(xy: Float64Array, starts: Int32Array, next: Int32Array, corne
   };
   for (let g = 0; g < groups; g++)
     index.search(box[4 * g], box[4 * g + 1], box[4 * g + 2], box[4 * g + 3], (h) => {
-      if (h < g) return false;
+      if (h < g || h - g < forward[g]) return false;
       for (let k = first[g]; k < first[g + 1]; k++) for (let q = h === g ? k + 1 : first[h]; q < first[h + 1]; q++) check(edges[k], edges[q]);
       return false;
     });
   return crossed;
+}
+
+/** Whether edges k0…end all go the way that edges k0…k1 go together, well clear of a right angle to it. */
+function goesForward(xy: Float64Array, next: Int32Array, edges: Int32Array, k0: number, k1: number, end: number): boolean {
+  const a = 2 * edges[k0];
+  const b = 2 * next[edges[k1 - 1]];
+  const ux = xy[b] - xy[a];
+  const uy = xy[b + 1] - xy[a + 1];
+  const least = CLEAR * CLEAR * (ux * ux + uy * uy);
+  for (let k = k0; k < end; k++) {
+    const p = 2 * edges[k];
+    const q = 2 * next[edges[k]];
+    const ex = xy[q] - xy[p];
+    const ey = xy[q + 1] - xy[p + 1];
+    const dot = ex * ux + ey * uy;
+    if (!(dot > 0 && dot * dot > least * (ex * ex + ey * ey))) return false;
+  }
+  return true;
 }
 
 /** Whether the boxes of segments a–b and c–d have nothing in common. */

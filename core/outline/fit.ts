@@ -1,5 +1,5 @@
 import { ShapeBuilder } from "../geometry/shape.ts";
-import { chordLengths, fitArc, fitCubic, lineError, type Fit } from "./segments.ts";
+import { chordLengths, LOOK, fitArc, fitCubic, lineError, type Fit } from "./segments.ts";
 
 /** Contour points on either side whose chord gives the direction at a point. */
 const TANGENT_ARM = 4;
@@ -7,6 +7,9 @@ const TANGENT_ARM = 4;
 const SIMPLE = 0.75;
 /** A run shorter than this many points is worth a line or a cubic, never a split. */
 const MIN_RUN = 3;
+const FIRST_STEP = 16;
+const FINE = 4;
+const MARGIN = 0.98;
 
 /**
  * Replaces one closed contour by lines, circular arcs and cubic Béziers within `hold`.
@@ -25,8 +28,8 @@ export function fitContour(xy: Float64Array, n: number, corners: readonly number
   const first = corners[0] ?? straightest(xy, n);
   const px = new Float64Array(n + 1);
   const py = new Float64Array(n + 1);
-  for (let i = 0; i <= n; i++) {
-    const j = 2 * ((first + i) % n);
+  for (let i = 0, j = 2 * first; i <= n; i++, j += 2) {
+    if (j === 2 * n) j = 0;
     px[i] = xy[j];
     py[i] = xy[j + 1];
   }
@@ -111,18 +114,29 @@ function fitRun(px: Float64Array, py: Float64Array, along: Float64Array, from: n
   return worst;
 }
 
-/** The farthest b for which one segment holds points a…b: doubling, then bisection between the last good and first bad. */
+/** The farthest b for which one segment holds points a…b: looked for with a spread of the points, then measured at every one. */
 function longest(px: Float64Array, py: Float64Array, along: Float64Array, a: number, end: number, tx: number, ty: number, hold: number): { b: number; fit: Fit } {
-  const attempt = (b: number): Fit | null => simple(px, py, a, b, hold) ?? fitCubic(px, py, along, a, b, tx, ty, 0, 0, hold);
+  const sparse = search(px, py, along, a, end, tx, ty, MARGIN * hold, true);
+  if (sparse.b - a < 2 * LOOK) return sparse;
+  const fit = attempt(px, py, along, a, sparse.b, tx, ty, hold, false);
+  return fit ? { b: sparse.b, fit } : search(px, py, along, a, sparse.b, tx, ty, hold, false);
+}
+
+function attempt(px: Float64Array, py: Float64Array, along: Float64Array, a: number, b: number, tx: number, ty: number, hold: number, sparse: boolean): Fit | null {
+  return simple(px, py, a, b, hold, sparse) ?? fitCubic(px, py, along, a, b, tx, ty, 0, 0, hold, sparse);
+}
+
+/** Doubling, then bisection between the last good and first bad. */
+function search(px: Float64Array, py: Float64Array, along: Float64Array, a: number, end: number, tx: number, ty: number, hold: number, sparse: boolean): { b: number; fit: Fit } {
   let good = Math.min(end, a + MIN_RUN);
-  let fit = attempt(good);
-  while (!fit && good > a + 1) fit = attempt(--good);
+  let fit = attempt(px, py, along, a, good, tx, ty, hold, sparse);
+  while (!fit && good > a + 1) fit = attempt(px, py, along, a, --good, tx, ty, hold, sparse);
   if (!fit) return { b: good, fit: { kind: "line", a: 0, b: 0, c: 0, d: 0, error: 0 } };
-  let step = 8;
+  let step = FIRST_STEP;
   let bad = -1;
   while (good < end) {
     const b = Math.min(end, good + step);
-    const next = attempt(b);
+    const next = attempt(px, py, along, a, b, tx, ty, hold, sparse);
     if (next) {
       good = b;
       fit = next;
@@ -132,9 +146,9 @@ function longest(px: Float64Array, py: Float64Array, along: Float64Array, a: num
       break;
     }
   }
-  while (bad - good > Math.max(1, (good - a) >> 5)) {
+  while (bad - good > Math.max(1, (good - a) >> FINE)) {
     const mid = (good + bad) >> 1;
-    const next = attempt(mid);
+    const next = attempt(px, py, along, a, mid, tx, ty, hold, sparse);
     if (next) {
       good = mid;
       fit = next;
@@ -144,10 +158,10 @@ function longest(px: Float64Array, py: Float64Array, along: Float64Array, a: num
 }
 
 /** A line or an arc that holds; null when neither does. */
-function simple(px: Float64Array, py: Float64Array, a: number, b: number, hold: number): Fit | null {
+function simple(px: Float64Array, py: Float64Array, a: number, b: number, hold: number, sparse: boolean): Fit | null {
   const straight = lineError(px, py, a, b, SIMPLE * hold);
   if (straight <= SIMPLE * hold || b === a + 1) return { kind: "line", a: 0, b: 0, c: 0, d: 0, error: straight };
-  return fitArc(px, py, a, b, SIMPLE * hold);
+  return fitArc(px, py, a, b, SIMPLE * hold, sparse);
 }
 
 /** Direction of the contour at point i; backward at the end of a segment, so that it points into the segment. */

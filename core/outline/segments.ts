@@ -34,6 +34,13 @@ export function lineError(px: Float64Array, py: Float64Array, a: number, b: numb
   return Math.sqrt(worst);
 }
 
+/** How far point i lies along the direction u from point a, and to its right. */
+const abscissa = (px: Float64Array, py: Float64Array, a: number, i: number, ux: number, uy: number): number => (px[i] - px[a]) * ux + (py[i] - py[a]) * uy;
+const ordinate = (px: Float64Array, py: Float64Array, a: number, i: number, ux: number, uy: number): number => (py[i] - py[a]) * ux - (px[i] - px[a]) * uy;
+
+/** Points of a long run that a first look takes in. */
+export const LOOK = 32;
+
 /** Largest arc a single segment may be: below a full turn, so that controllers read it without doubt. */
 const MAX_SWEEP = 1.5 * Math.PI;
 
@@ -41,7 +48,7 @@ const MAX_SWEEP = 1.5 * Math.PI;
  * The circle through both ends that fits the points between best; null where it does not hold them.
  * With the chord as x axis, a circle through both ends is x² + y² − c·x − 2k·y = 0: one unknown, linear least squares.
  */
-export function fitArc(px: Float64Array, py: Float64Array, a: number, b: number, hold: number): Fit | null {
+export function fitArc(px: Float64Array, py: Float64Array, a: number, b: number, hold: number, sparse = false): Fit | null {
   const x0 = px[a];
   const y0 = py[a];
   const cx = px[b] - x0;
@@ -50,9 +57,25 @@ export function fitArc(px: Float64Array, py: Float64Array, a: number, b: number,
   if (b - a < 4 || chord < 4 * hold) return null;
   const ux = cx / chord;
   const uy = cy / chord;
+  // The circle through both ends and the middle first: most tries fail, and fail here. Where some circle through the ends
+  // holds all points, this one is within another hold of it at the middle and less elsewhere.
+  const mid = (a + b) >> 1;
+  const rise = ordinate(px, py, a, mid, ux, uy);
+  const reach = abscissa(px, py, a, mid, ux, uy);
+  if (Math.abs(rise) > hold) {
+    const bow = (reach * reach + rise * rise - chord * reach) / (2 * rise);
+    const r = Math.sqrt((chord * chord) / 4 + bow * bow);
+    for (let q = 1; q < 4; q += 2) {
+      const i = a + (((b - a) * q) >> 2);
+      const x = abscissa(px, py, a, i, ux, uy) - chord / 2;
+      const y = ordinate(px, py, a, i, ux, uy) - bow;
+      if (Math.abs(Math.sqrt(x * x + y * y) - r) > 2 * hold) return null;
+    }
+  }
   let num = 0;
   let den = 0;
-  for (let i = a + 1; i < b; i++) {
+  const stride = sparse ? Math.max(1, Math.floor((b - a) / LOOK)) : 1;
+  for (let i = a + 1; i < b; i += stride) {
     const vx = px[i] - x0;
     const vy = py[i] - y0;
     const x = vx * ux + vy * uy;
@@ -67,43 +90,43 @@ export function fitArc(px: Float64Array, py: Float64Array, a: number, b: number,
   const mx = x0 + (ux * chord) / 2 - uy * k;
   const my = y0 + (uy * chord) / 2 + ux * k;
   // The side the points lie on says which way round: left of the chord is clockwise.
-  const mid = (a + b) >> 1;
   const side = (px[mid] - x0) * -uy + (py[mid] - y0) * ux;
   const turn = side > 0 ? -1 : 1;
   const half = Math.asin(Math.min(1, chord / 2 / radius));
   const sweep = side > 0 === k < 0 ? 2 * half : 2 * Math.PI - 2 * half;
   if (sweep > MAX_SWEEP) return null;
-  // A few points first: most tries fail, and fail here.
-  const look = (b - a) >> 3;
-  if (look > 1)
-    for (let i = a + look; i < b; i += look) {
-      const rx = px[i] - mx;
-      const ry = py[i] - my;
-      if (Math.abs(Math.sqrt(rx * rx + ry * ry) - radius) > hold) return null;
-    }
-  let worst = 0;
+  // Squared distances from the centre between which points are no farther from the arc than any before.
+  let [inner, outer] = [radius * radius, radius * radius];
+  const least = radius > hold ? (radius - hold) ** 2 : 0;
+  const most = (radius + hold) ** 2;
+  let widest = 0;
   let qx = x0 - mx;
   let qy = y0 - my;
   const back = -0.5 * radius * radius;
-  for (let i = a + 1; i <= b; i++) {
+  for (let i = a + stride; ; i += stride) {
+    if (i > b) i = b;
     const rx = px[i] - mx;
     const ry = py[i] - my;
-    // Between two points on it the arc leaves their chord by r − √(r² − (c/2)²): sparse points must not hide that.
-    const half2 = ((rx - qx) * (rx - qx) + (ry - qy) * (ry - qy)) / 4;
-    const sagitta = half2 >= radius * radius ? radius : radius - Math.sqrt(radius * radius - half2);
+    const step = (rx - qx) * (rx - qx) + (ry - qy) * (ry - qy);
+    if (step > widest) widest = step;
     // Points must come in order along the arc, or a bulge beyond its ends would pass unseen.
-    if (sagitta > hold || (qx * ry - qy * rx) * turn < back) return null;
+    if ((qx * ry - qy * rx) * turn < back) return null;
     if (i === b) break;
-    const e = Math.max(sagitta, Math.abs(Math.sqrt(rx * rx + ry * ry) - radius));
-    if (e > worst) worst = e;
-    if (worst > hold) return null;
+    const d2 = rx * rx + ry * ry;
+    if (d2 < inner) inner = d2;
+    else if (d2 > outer) outer = d2;
+    if (d2 < least || d2 > most) return null;
     qx = rx;
     qy = ry;
   }
+  // Between two points on it the arc leaves their chord c by r − √(r² − c²/4): sparse points must not hide that.
+  const sagitta = sparse ? 0 : widest >= 4 * radius * radius ? radius : radius - Math.sqrt(radius * radius - widest / 4);
+  const worst = Math.max(sagitta, radius - Math.sqrt(inner), Math.sqrt(outer) - radius);
+  if (worst > hold) return null;
   return { kind: "arc", a: mx, b: my, c: turn, d: 0, error: worst };
 }
 
-const SAMPLES = 24;
+const SAMPLES = 16;
 const ts = new Float64Array(4096);
 
 /** How far along a run of points each one is, by the chords between them. */
@@ -123,7 +146,7 @@ export function chordLengths(px: Float64Array, py: Float64Array): Float64Array {
  * spread of their points and are then measured at every one.
  * @param along the points' {@link chordLengths}
  */
-export function fitCubic(px: Float64Array, py: Float64Array, along: Float64Array, a: number, b: number, tx: number, ty: number, ex: number, ey: number, hold: number): Fit | null {
+export function fitCubic(px: Float64Array, py: Float64Array, along: Float64Array, a: number, b: number, tx: number, ty: number, ex: number, ey: number, hold: number, sparse = false): Fit | null {
   const n = b - a;
   if (n < 2) return null;
   const stride = Math.max(1, Math.floor(n / SAMPLES));
@@ -135,16 +158,16 @@ export function fitCubic(px: Float64Array, py: Float64Array, along: Float64Array
 
   let c: [number, number, number, number] | null = null;
   let sampled = 0;
-  for (let round = 0; round < 4; round++) {
+  for (let round = 0; round < 3; round++) {
     c = solve(px, py, a, b, stride, m, tx, ty, ex, ey);
     if (!c) return null;
     sampled = reparameterise(px, py, a, b, stride, m, c);
     if (sampled <= 0.7 * hold) break;
-    if (sampled > (round === 0 ? 8 : 2.5) * hold) return null;
+    if (sampled > (round === 0 ? 4 : 1.6) * hold) return null;
   }
   // Hopeless where even the sampled points stray: measuring every point would only tell the same.
   if (sampled > 1.2 * hold) return null;
-  const error = cubicError(px, py, along, a, b, c!, hold);
+  const error = cubicError(px, py, along, a, b, c!, hold, sparse ? Math.max(1, Math.floor(n / LOOK)) : 1);
   return error <= hold ? { kind: "cubic", a: c![0], b: c![1], c: c![2], d: c![3], error } : null;
 }
 
@@ -220,14 +243,28 @@ function solve(px: Float64Array, py: Float64Array, a: number, b: number, stride:
   return [x0 + ax, y0 + ay, x3 + bx, y3 + by];
 }
 
-/** One Newton step of every sampled parameter towards its point's foot; returns the largest sampled distance. */
+/**
+ * One Newton step of every sampled parameter towards its point's foot.
+ * @returns the largest distance of a sampled point from the tangent where it stood: the distance from the curve, nearly
+ */
 function reparameterise(px: Float64Array, py: Float64Array, a: number, b: number, stride: number, m: number, c: readonly [number, number, number, number]): number {
   setCubic(px[a], py[a], c, px[b], py[b]);
+  const [c0x, c0y, c1x, c1y, c2x, c2y, c3x, c3y] = cubic;
   let worst = 0;
   for (let i = 0, p = a + stride; i < m; i++, p += stride) {
-    const d2 = foot(px[p], py[p], ts[i]);
-    ts[i] = Math.max(1e-6, Math.min(1 - 1e-6, cubic[STEP]));
-    if (d2 > worst) worst = d2;
+    const t = ts[i];
+    const qx = ((c3x * t + c2x) * t + c1x) * t + c0x - px[p];
+    const qy = ((c3y * t + c2y) * t + c1y) * t + c0y - py[p];
+    const dx = (3 * c3x * t + 2 * c2x) * t + c1x;
+    const dy = (3 * c3y * t + 2 * c2y) * t + c1y;
+    const speed = dx * dx + dy * dy;
+    const dot = qx * dx + qy * dy;
+    const den = speed + qx * (6 * c3x * t + 2 * c2x) + qy * (6 * c3y * t + 2 * c2y);
+    const next = den > 1e-12 ? t - dot / den : t;
+    ts[i] = next > 1e-6 ? (next < 1 - 1e-6 ? next : 1 - 1e-6) : 1e-6;
+    // Times the squared speed, so that no division is needed but where it counts.
+    const off = qx * dy - qy * dx;
+    if (off * off > worst * speed) worst = (off * off) / speed;
   }
   return Math.sqrt(worst);
 }
@@ -250,36 +287,28 @@ function setCubic(x0: number, y0: number, c: readonly [number, number, number, n
   cubic[7] = y3 - 3 * c[3] + 3 * c[1] - y0;
 }
 
-/** Newton step for the parameter nearest to (x, y), left at STEP. @returns the squared distance before the step */
-function foot(x: number, y: number, t: number): number {
-  const c2x = cubic[4];
-  const c2y = cubic[5];
-  const c3x = cubic[6];
-  const c3y = cubic[7];
-  const qx = ((c3x * t + c2x) * t + cubic[2]) * t + cubic[0] - x;
-  const qy = ((c3y * t + c2y) * t + cubic[3]) * t + cubic[1] - y;
-  const dx = (3 * c3x * t + 2 * c2x) * t + cubic[2];
-  const dy = (3 * c3y * t + 2 * c2y) * t + cubic[3];
-  const den = dx * dx + dy * dy + qx * (6 * c3x * t + 2 * c2x) + qy * (6 * c3y * t + 2 * c2y);
-  cubic[STEP] = den > 1e-12 ? t - (qx * dx + qy * dy) / den : t;
-  return qx * qx + qy * qy;
-}
-
 /** Largest distance of every point a…b from the cubic, each found from its neighbour's parameter; stops above `hold`. */
-function cubicError(px: Float64Array, py: Float64Array, along: Float64Array, a: number, b: number, c: readonly [number, number, number, number], hold: number): number {
+function cubicError(px: Float64Array, py: Float64Array, along: Float64Array, a: number, b: number, c: readonly [number, number, number, number], hold: number, stride: number): number {
   setCubic(px[a], py[a], c, px[b], py[b]);
+  const [c0x, c0y, c1x, c1y, c2x, c2y, c3x, c3y] = cubic;
   const near = 0.25 * hold * hold;
   let worst = 0;
   let lag = 0;
   const share = 1 / (along[b] - along[a]);
-  for (let i = a + 1; i < b; i++) {
+  for (let i = a + 1; i < b; i += stride) {
     const here = (along[i] - along[a]) * share;
-    let t = Math.max(0, Math.min(1, here + lag));
+    let t = here + lag;
     let d2 = Infinity;
     for (let k = 0; k < 4; k++) {
-      const now = foot(px[i], py[i], t);
+      t = t > 0 ? (t < 1 ? t : 1) : 0;
+      const qx = ((c3x * t + c2x) * t + c1x) * t + c0x - px[i];
+      const qy = ((c3y * t + c2y) * t + c1y) * t + c0y - py[i];
+      const now = qx * qx + qy * qy;
       if (now < d2) d2 = now;
-      t = Math.max(0, Math.min(1, cubic[STEP]));
+      const dx = (3 * c3x * t + 2 * c2x) * t + c1x;
+      const dy = (3 * c3y * t + 2 * c2y) * t + c1y;
+      const den = dx * dx + dy * dy + qx * (6 * c3x * t + 2 * c2x) + qy * (6 * c3y * t + 2 * c2y);
+      if (den > 1e-12) t -= (qx * dx + qy * dy) / den;
       if (d2 <= near) break;
     }
     lag = t - here;

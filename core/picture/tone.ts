@@ -1,4 +1,3 @@
-import { wordsOf } from "./tiles.ts";
 import { noProgress, type Progress } from "../problem.ts";
 import { boxMeans } from "./box.ts";
 import type { Grey, Raster } from "./raster.ts";
@@ -197,17 +196,21 @@ export function histogram(grey: Grey): Uint32Array {
     for (let i = 0; i < d.length; i++) bins[d[i] >> shift]++;
     return bins;
   }
-  // Four pixels at a time, each into bins of its own: neighbours are alike, and one bin would wait for itself.
-  const words = wordsOf(d);
-  const four = new Uint32Array(1024);
-  for (let i = 0; i < words.length; i++) {
+  // Four pixels at a time, into bins of two that lie beside each other; words that repeat, most of a drawing, are counted first.
+  const words = new Uint32Array(d.buffer, d.byteOffset, d.byteOffset % 4 === 0 ? d.length >> 2 : 0);
+  const pairs = new Uint32Array(65536);
+  for (let i = 0; i < words.length; ) {
     const w = words[i];
-    four[w & 255]++;
-    four[256 + ((w >>> 8) & 255)]++;
-    four[512 + ((w >>> 16) & 255)]++;
-    four[768 + (w >>> 24)]++;
+    let next = i + 1;
+    while (next < words.length && words[next] === w) next++;
+    pairs[w & 65535] += next - i;
+    pairs[w >>> 16] += next - i;
+    i = next;
   }
-  for (let i = 0; i < 1024; i++) bins[i & 255] += four[i];
+  for (let i = 0; i < 65536; i++) {
+    bins[i & 255] += pairs[i];
+    bins[i >> 8] += pairs[i];
+  }
   for (let i = 4 * words.length; i < d.length; i++) bins[d[i]]++;
   return bins;
 }

@@ -28,7 +28,7 @@ export function trace(job: JobDocument, rasters: (sha: string) => Raster, cache:
   const { values } = resolve(outlineFields, outline.settings, { found: p.toneResult.found, scale: place.scale, hard: false });
   const tone = partKind === "tone" ? smallTone(p.toneResult.grey) : null;
   if (values.trace === "colours") return { rings: { xy: new Float32Array(0), starts: new Int32Array(1) }, tone };
-  const c = contoursAt(p.toneResult.grey, values.ink as number, p.toneResult.tiles);
+  const c = contoursAt(p.toneResult.grey, values.ink as number);
   const keep = keepLarge(c, place.scale, values.specks as number, values.pinholes as number);
   let points = 0;
   for (let k = 0; k < keep.length; k++) if (keep[k]) points += c.starts[k + 1] - c.starts[k];
