@@ -23,6 +23,8 @@ const MEGAPIXELS = [0.3, 4, 12];
 const widthFor = (mp: number) => 3 * Math.round(Math.sqrt(mp * 1.5e6) / 3);
 /** How often each tracer has its turn. */
 const TURNS = 5;
+/** Ink level of pictures rendered in black on white. */
+const LEVEL = 0.5;
 /** Smallest piece kept by both, px². */
 const SPECKS = 10;
 
@@ -38,7 +40,7 @@ export async function benchOutline(): Promise<void> {
 
 /** Pixels that a fit may stray; the picture is counted as one millimetre a pixel. */
 const HOLD = 0.23;
-const fit = (g: Grey): Outline => fitOutline(contoursAt(g, findInkLevel(histogram(g))), { scale: 1, x0: 0, y1: g.height }, { hold: HOLD, specks: SPECKS, pinholes: SPECKS, cornerAngle: 0.7 });
+const fit = (g: Grey, level = findInkLevel(histogram(g))): Outline => fitOutline(contoursAt(g, level), { scale: 1, x0: 0, y1: g.height }, { hold: HOLD, specks: SPECKS, pinholes: SPECKS, cornerAngle: 0.7 });
 
 async function drag(): Promise<void> {
   console.log("\nInk level moved on 4 megapixels");
@@ -60,19 +62,19 @@ async function drag(): Promise<void> {
 }
 
 async function blackAndWhite(mp: number): Promise<void> {
-  console.log(`\nBlack and white at ${mp} megapixels: time, mean distance from the true edge, nodes; the registry's potrace beside it`);
+  console.log(`\nBlack and white at ${mp} megapixels, the ink level given to both: time, mean distance from the true edge, nodes; the registry's potrace beside it`);
   for (const t of TRUTHS) {
     const width = widthFor(mp);
     const bytes = await pictureOfTruth(t, width);
     const grey = toGrey(await decodePicture(bytes, t.name), {});
     const k = width / t.width;
-    let o = fit(grey);
+    let o = fit(grey, LEVEL);
     const png = await sharp(bytes).png({ compressionLevel: 1 }).toBuffer();
     // By turns, and the fastest of each: what else the machine does only ever adds.
     let ours = Infinity;
     let theirs = { time: Infinity, nodes: 0, path: "" };
     for (let turn = 0; turn < (mp > 4 ? 3 : TURNS); turn++) {
-      ours = Math.min(ours, median(1, () => (o = fit(grey))));
+      ours = Math.min(ours, median(1, () => (o = fit(grey, LEVEL))));
       const once = await potraceOf(png);
       if (once.time < theirs.time) theirs = once;
     }
@@ -115,7 +117,7 @@ function deviation(loops: readonly [number, number][][], truth: SegmentGrid): nu
 }
 
 async function potraceOf(png: Buffer): Promise<{ time: number; nodes: number; path: string }> {
-  const p = new potrace.Potrace({ threshold: 128, turdSize: SPECKS });
+  const p = new potrace.Potrace({ threshold: LEVEL * 256, turdSize: SPECKS });
   await new Promise<void>((done, failed) => p.loadImage(png, (e: Error | null) => (e ? failed(e) : done())));
   const t0 = performance.now();
   const path = / d="([^"]*)"/.exec(p.getPathTag())![1];

@@ -165,20 +165,24 @@ function rowScan(grey: Grey, limit: number): RowScan {
 
 /** The ink of the row above, which becomes that of this one, against the words of this one. @returns how many are crossed */
 function crossedWords(words: Int32Array, from: number, bound: number, above: Int32Array, at: Int32Array, inks: Int32Array, across: Int32Array, down: Int32Array): number {
-  // Not below the bound: the high bit together with, or up to the middle or, what low bits and the distance carry into its place.
-  const add = (bound <= 128 ? 128 - bound : 256 - bound) * EACH;
-  const low = bound <= 128 ? HIGH : 0;
+  // Up to the middle, a byte is at least the bound where its high bit is set or the other bits and the bound's distance from
+  // the middle carry into it; beyond the middle the same is asked of its complement.
+  const beyond = bound > 128;
+  const flip = beyond ? -1 : 0;
+  const add = (beyond ? bound - 128 : 128 - bound) * EACH;
   let count = 0;
-  let left = -1;
+  let before = -1;
+  // Most words lie wholly on the side that the ones on their left and above lie on.
+  let flat = -1;
   for (let i = 0; i < above.length; i++) {
-    const word = words[from + i];
-    const carried = (word & LOW) + add;
-    const ink = ~((carried & word) | ((carried | word) & low)) & HIGH;
+    const word = words[from + i] ^ flip;
+    const ink = ((((word & LOW) + add) | word) ^ ~flip) & HIGH;
+    if (ink === flat && ink === above[i]) continue;
     // The first pixel has no neighbour on its left to differ from.
-    const a = ink ^ ((ink << 8) | (left < 0 ? ink & 0x80 : left));
+    const a = ink ^ ((ink << 8) | (i > 0 ? before >>> 24 : ink & 0x80));
     const d = ink ^ above[i];
-    above[i] = ink;
-    left = ink >>> 24;
+    above[i] = before = ink;
+    flat = ink === 0 || ink === HIGH ? ink : -1;
     if ((a | d) === 0) continue;
     at[count] = i;
     inks[count] = ink;

@@ -53,7 +53,7 @@ const STRAIGHT = 0.2;
  * distance of a left-out point from the legs
  */
 export function sharpenCorners(xy: Float64Array, n: number, corners: readonly number[], hold: number): { xy: Float64Array; n: number; corners: number[]; deviation: number } {
-  if (n < 4 * (ROUNDED + LEG)) return { xy, n, corners: [...corners], deviation: 0 };
+  if (corners.length === 0 || n < 4 * (ROUNDED + LEG)) return { xy, n, corners: [...corners], deviation: 0 };
   const drop = new Uint8Array(n);
   const moved = new Map<number, [number, number]>();
   let deviation = 0;

@@ -1,5 +1,5 @@
 import { ShapeBuilder } from "../geometry/shape.ts";
-import { chordLengths, LOOK, fitArc, fitCubic, lineError, type Fit } from "./segments.ts";
+import { chordLengths, fitArc, fitCubic, lineError, LOOK, type Fit } from "./segments.ts";
 
 /** Contour points on either side whose chord gives the direction at a point. */
 const TANGENT_ARM = 4;
@@ -7,8 +7,11 @@ const TANGENT_ARM = 4;
 const SIMPLE = 0.75;
 /** A run shorter than this many points is worth a line or a cubic, never a split. */
 const MIN_RUN = 3;
-const FIRST_STEP = 16;
-const FINE = 4;
+/** Points that the first try goes beyond it. */
+const FIRST_STEP = 24;
+/** The reach of a segment is found to one part in 2^FINE. */
+const FINE = 3;
+/** Share of the hold that a spread of the points must keep, so that all of them keep the whole. */
 const MARGIN = 0.98;
 
 /**
@@ -81,7 +84,7 @@ function straightest(xy: Float64Array, n: number): number {
   for (let i = 0; i < n; i += arm) {
     const p = 2 * ((i - arm + n) % n);
     const q = 2 * ((i + arm) % n);
-    const bend = Math.hypot(xy[p] - 2 * xy[2 * i] + xy[q], xy[p + 1] - 2 * xy[2 * i + 1] + xy[q + 1]);
+    const bend = (xy[p] - 2 * xy[2 * i] + xy[q]) ** 2 + (xy[p + 1] - 2 * xy[2 * i + 1] + xy[q + 1]) ** 2;
     if (bend < least) {
       least = bend;
       best = i;
@@ -126,7 +129,7 @@ function attempt(px: Float64Array, py: Float64Array, along: Float64Array, a: num
   return simple(px, py, a, b, hold, sparse) ?? fitCubic(px, py, along, a, b, tx, ty, 0, 0, hold, sparse);
 }
 
-/** Doubling, then bisection between the last good and first bad. */
+/** Ever longer runs, then bisection between the last good and the first bad. */
 function search(px: Float64Array, py: Float64Array, along: Float64Array, a: number, end: number, tx: number, ty: number, hold: number, sparse: boolean): { b: number; fit: Fit } {
   let good = Math.min(end, a + MIN_RUN);
   let fit = attempt(px, py, along, a, good, tx, ty, hold, sparse);

@@ -66,6 +66,36 @@ describe("contours", () => {
     }
   });
 
+  it("cross exactly between neighbours on different sides, whatever the width, the depth of the samples and the level", () => {
+    const random = seeded(19);
+    for (let width = 1; width <= 13; width++)
+      for (const max of [255, 65535])
+        for (const level of [0, 0.004, 0.25, 0.5, 0.502, 0.75, 0.999, 1]) {
+          const height = 1 + Math.floor(random() * 6);
+          // Whole sides of the range too, so that rows of one kind meet.
+          const sample = () => (random() < 0.3 ? 0 : random() < 0.4 ? max : Math.floor(random() * (max + 1)));
+          const values = Array.from({ length: width * height }, sample);
+          const grey: Grey = { width, height, data: max === 255 ? Uint8Array.from(values) : Uint16Array.from(values), max };
+          // A sample that equals the level counts as ink by a hair.
+          const ink = (x: number, y: number) => x >= 0 && y >= 0 && x < width && y < height && values[y * width + x] <= level * max;
+          const expected = new Set<string>();
+          for (let y = 0; y <= height; y++)
+            for (let x = 0; x <= width; x++) {
+              if (y < height && ink(x - 1, y) !== ink(x, y)) expected.add(`across ${x} ${y}`);
+              if (x < width && ink(x, y - 1) !== ink(x, y)) expected.add(`down ${x} ${y}`);
+            }
+          const c = contoursAt(grey, level);
+          const found = new Set<string>();
+          for (let i = 0; i < c.xy.length; i += 2) {
+            const [x, y] = [c.xy[i], c.xy[i + 1]];
+            // On the picture's border crossings lie on it, inside between two centres.
+            const row = Math.abs(y - 0.5 - Math.round(y - 0.5)) < 1e-9 && y !== 0 && y !== height;
+            found.add(row ? `across ${x === 0 ? 0 : x === width ? width : Math.floor(x - 0.5) + 1} ${y - 0.5}` : `down ${x - 0.5} ${y === 0 ? 0 : y === height ? height : Math.floor(y - 0.5) + 1}`);
+          }
+          expect([...found].sort(), `${width} × ${height} of ${max} at ${level}`).toEqual([...expected].sort());
+        }
+  });
+
   it("a one-pixel checkerboard gives separate squares", () => {
     const data = Uint8Array.from({ length: 256 }, (_, i) => (((i >> 4) + i) % 2 ? 255 : 0));
     const c = contoursAt({ width: 16, height: 16, data, max: 255 }, 0.499);

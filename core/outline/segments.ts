@@ -38,7 +38,7 @@ export function lineError(px: Float64Array, py: Float64Array, a: number, b: numb
 const abscissa = (px: Float64Array, py: Float64Array, a: number, i: number, ux: number, uy: number): number => (px[i] - px[a]) * ux + (py[i] - py[a]) * uy;
 const ordinate = (px: Float64Array, py: Float64Array, a: number, i: number, ux: number, uy: number): number => (py[i] - py[a]) * ux - (px[i] - px[a]) * uy;
 
-/** Points of a long run that a first look takes in. */
+/** Points of a long run that a sparse look takes in, at least; runs shorter than twice as many are looked at whole. */
 export const LOOK = 32;
 
 /** Largest arc a single segment may be: below a full turn, so that controllers read it without doubt. */
@@ -47,6 +47,7 @@ const MAX_SWEEP = 1.5 * Math.PI;
 /**
  * The circle through both ends that fits the points between best; null where it does not hold them.
  * With the chord as x axis, a circle through both ends is x² + y² − c·x − 2k·y = 0: one unknown, linear least squares.
+ * @param sparse whether a spread of {@link LOOK} points tells enough
  */
 export function fitArc(px: Float64Array, py: Float64Array, a: number, b: number, hold: number, sparse = false): Fit | null {
   const x0 = px[a];
@@ -120,13 +121,13 @@ export function fitArc(px: Float64Array, py: Float64Array, a: number, b: number,
     qy = ry;
   }
   // Between two points on it the arc leaves their chord c by r − √(r² − c²/4): sparse points must not hide that.
-  const sagitta = sparse ? 0 : widest >= 4 * radius * radius ? radius : radius - Math.sqrt(radius * radius - widest / 4);
+  const sagitta = stride > 1 ? 0 : widest >= 4 * radius * radius ? radius : radius - Math.sqrt(radius * radius - widest / 4);
   const worst = Math.max(sagitta, radius - Math.sqrt(inner), Math.sqrt(outer) - radius);
   if (worst > hold) return null;
   return { kind: "arc", a: mx, b: my, c: turn, d: 0, error: worst };
 }
 
-const SAMPLES = 16;
+const SAMPLES = 12;
 const ts = new Float64Array(4096);
 
 /** How far along a run of points each one is, by the chords between them. */
@@ -145,6 +146,7 @@ export function chordLengths(px: Float64Array, py: Float64Array): Float64Array {
  * Least squares on a chord-length parameter, improved by Newton steps towards each point's foot; long runs fit on a
  * spread of their points and are then measured at every one.
  * @param along the points' {@link chordLengths}
+ * @param sparse whether a spread of {@link LOOK} points tells enough
  */
 export function fitCubic(px: Float64Array, py: Float64Array, along: Float64Array, a: number, b: number, tx: number, ty: number, ex: number, ey: number, hold: number, sparse = false): Fit | null {
   const n = b - a;
@@ -291,7 +293,7 @@ function setCubic(x0: number, y0: number, c: readonly [number, number, number, n
 function cubicError(px: Float64Array, py: Float64Array, along: Float64Array, a: number, b: number, c: readonly [number, number, number, number], hold: number, stride: number): number {
   setCubic(px[a], py[a], c, px[b], py[b]);
   const [c0x, c0y, c1x, c1y, c2x, c2y, c3x, c3y] = cubic;
-  const near = 0.25 * hold * hold;
+  const near = (stride > 1 ? 1 : 0.64) * hold * hold;
   let worst = 0;
   let lag = 0;
   const share = 1 / (along[b] - along[a]);
