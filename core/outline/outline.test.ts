@@ -69,7 +69,7 @@ describe("contours", () => {
   it("cross exactly between neighbours on different sides, whatever the width, the depth of the samples and the level", () => {
     const random = seeded(19);
     for (let width = 1; width <= 13; width++)
-      for (const max of [255, 65535])
+      for (const max of [255, 65535] as const)
         for (const level of [0, 0.004, 0.25, 0.5, 0.502, 0.75, 0.999, 1]) {
           const height = 1 + Math.floor(random() * 6);
           // Whole sides of the range too, so that rows of one kind meet.
