@@ -15,7 +15,7 @@ import { newSurface } from "@oaken/core/proof/surface";
 import { sweep } from "@oaken/core/proof/sweep";
 import { resolve } from "@oaken/core/settings/fields";
 import { circle, seeded, star } from "@oaken/core/testing/random";
-import { figures } from "@oaken/core/toolpath/toolpath";
+import { figures, moveCount, PLUNGE, type Toolpath } from "@oaken/core/toolpath/toolpath";
 import { decodePicture, sha256 } from "@oaken/files/decode";
 import { beeWalk, type Drawing, ginkgo, scan, seedDrawer } from "../demo/art.ts";
 import { row } from "./measure.ts";
@@ -96,8 +96,15 @@ function accuracy(name: string, region: Rings, floor: number, clearing: string):
       needed += Math.hypot(foot.xy[2 * j] - foot.xy[2 * i], foot.xy[2 * j + 1] - foot.xy[2 * i + 1]);
     }
   needed += (open * CELL * CELL) / (2 * profileOf(cutters.v).r(RIDGE));
-  const t = figures(carved.toolpath);
-  row(`  ${name}`, `${wall.toFixed(4)} mm`, `outside ${outside.toFixed(4)} mm; floor left ${floorCells > 0 ? ((100 * high) / floorCells).toFixed(3) : "0"} %; moves ${(t.cutLength / needed).toFixed(2)} × of ${(needed / 1000).toFixed(2)} m needed`);
+  const moves = lengthInStock(carved.toolpath);
+  row(`  ${name}`, `${wall.toFixed(4)} mm`, `outside ${outside.toFixed(4)} mm; floor left ${floorCells > 0 ? ((100 * high) / floorCells).toFixed(3) : "0"} %; moves in the stock ${(moves / needed).toFixed(2)} × of ${(needed / 1000).toFixed(2)} m needed`);
+}
+
+/** Length of the cutting moves, without the last half millimetre of air above the stock that every plunge begins in; mm. */
+function lengthInStock(t: Toolpath): number {
+  let air = 0;
+  for (let i = 1; i < moveCount(t); i++) if (t.kind[i] === PLUNGE) air += Math.max(0, t.z[i - 1]) - Math.max(0, t.z[i]);
+  return figures(t).cutLength - air;
 }
 
 async function outlineOf(d: Drawing, width: number): Promise<Rings> {

@@ -5,12 +5,21 @@ export interface Trail {
   z: Float64Array;
 }
 
+/** Length of a trail, mm. */
+export function trailLength(t: Trail): number {
+  let sum = 0;
+  for (let i = 1; i < t.x.length; i++) sum += Math.hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1], t.z[i] - t.z[i - 1]);
+  return sum;
+}
+
 /**
  * Covers every edge of a graph once with as few trails as there are pairs of odd nodes (Euler): each trail starts at an
  * odd node while there is one, and goes straight on where it can.
  * @param edgeA @param edgeB node indices of each edge
+ * @param fromHigh whether as many trails as can be shall begin at high ends: the highest begin first, and end where an odd
+ * number of edges meet deeper, so that no trail is left to begin there
  */
-export function trails(x: ArrayLike<number>, y: ArrayLike<number>, z: ArrayLike<number>, edgeA: ArrayLike<number>, edgeB: ArrayLike<number>): Trail[] {
+export function trails(x: ArrayLike<number>, y: ArrayLike<number>, z: ArrayLike<number>, edgeA: ArrayLike<number>, edgeB: ArrayLike<number>, fromHigh = false): Trail[] {
   const n = x.length;
   const m = edgeA.length;
   const left = new Int32Array(n);
@@ -27,9 +36,9 @@ export function trails(x: ArrayLike<number>, y: ArrayLike<number>, z: ArrayLike<
     incident[fill[edgeB[e]]++] = e;
   }
   const used = new Uint8Array(m);
-  const out: Trail[] = [];
-  const follow = (start: number) => {
-    const nodes = [start];
+  const all: number[][] = [];
+  const follow = (nodes: number[], ends: boolean) => {
+    const start = nodes[nodes.length - 1];
     let at = start;
     let dx = 0;
     let dy = 0;
@@ -62,10 +71,27 @@ export function trails(x: ArrayLike<number>, y: ArrayLike<number>, z: ArrayLike<
       }
       nodes.push(bestTo);
       at = bestTo;
+      if (ends && at !== start && left[at] % 2 === 0 && z[at] < z[start]) break;
     }
-    out.push({ x: Float64Array.from(nodes, (i) => x[i]), y: Float64Array.from(nodes, (i) => y[i]), z: Float64Array.from(nodes, (i) => z[i]) });
   };
-  for (let i = 0; i < n; i++) while (left[i] % 2 === 1) follow(i);
-  for (let i = 0; i < n; i++) while (left[i] > 0) follow(i);
-  return out;
+  const begin = (i: number, ends: boolean) => {
+    const nodes = [i];
+    follow(nodes, ends);
+    all.push(nodes);
+  };
+  const odd: number[] = [];
+  for (let i = 0; i < n; i++) if (left[i] % 2 === 1) odd.push(i);
+  if (fromHigh) odd.sort((i, j) => z[j] - z[i]);
+  for (const i of odd) while (left[i] % 2 === 1) begin(i, fromHigh);
+  // What is left are loops: taken along by a trail that passes them, else from anywhere.
+  all.forEach((nodes, k) => {
+    if (nodes.every((i) => left[i] === 0)) return;
+    all[k] = [];
+    for (const i of nodes) {
+      all[k].push(i);
+      while (left[i] > 0) follow(all[k], false);
+    }
+  });
+  for (let i = 0; i < n; i++) while (left[i] > 0) begin(i, false);
+  return all.map((nodes) => ({ x: Float64Array.from(nodes, (i) => x[i]), y: Float64Array.from(nodes, (i) => y[i]), z: Float64Array.from(nodes, (i) => z[i]) }));
 }

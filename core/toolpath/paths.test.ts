@@ -3,7 +3,7 @@ import { blob, circle, distanceToRings, seeded, star } from "../testing/random.t
 import { ringsFrom } from "../geometry/rings.ts";
 import { cutAlong, PATH_TOLERANCE, rampDown, unroll } from "./loops.ts";
 import { ARC_CCW, ARC_CW, FEED, figures, moveLength, RAPID, sweepOf, type Toolpath, ToolpathWriter } from "./toolpath.ts";
-import { between, nearestOrder, openRuns } from "./trails.ts";
+import { between, openRuns } from "./trails.ts";
 
 /** Points along every cutting move, arcs followed on their circles. */
 function along(t: Toolpath, steps = 24): [number, number, number][] {
@@ -61,34 +61,6 @@ describe("cutting along a loop", () => {
       expect(fall).toBeLessThanOrEqual(0.0505 * Math.hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1]) + 0.004);
     }
     expect(figures(t).cutLength).toBeGreaterThan(4 / 0.05);
-  });
-});
-
-describe("order of trails", () => {
-  const random = seeded(8);
-  const ends = Array.from({ length: 300 }, () => ({ x0: 200 * random(), y0: 200 * random(), x1: 200 * random(), y1: 200 * random() }));
-  it("runs each once, always going to the nearest open end", () => {
-    const order = nearestOrder(ends);
-    expect(new Set(order.map((o) => o.index)).size).toBe(ends.length);
-    const left = new Set(ends.map((_, i) => i));
-    let [x, y] = [0, 0];
-    for (const { index, reverse } of order) {
-      const e = ends[index];
-      const [bx, by, ex, ey] = reverse ? [e.x1, e.y1, e.x0, e.y0] : [e.x0, e.y0, e.x1, e.y1];
-      let least = Infinity;
-      for (const i of left) least = Math.min(least, Math.hypot(ends[i].x0 - x, ends[i].y0 - y), Math.hypot(ends[i].x1 - x, ends[i].y1 - y));
-      expect(Math.hypot(bx - x, by - y)).toBeCloseTo(least, 9);
-      left.delete(index);
-      [x, y] = [ex, ey];
-    }
-  });
-  it("never turns round what runs one way only, and weighs what beginning costs", () => {
-    const oneWay = nearestOrder(ends.map((e) => ({ ...e, oneWay: true })));
-    expect(oneWay.every((o) => !o.reverse)).toBe(true);
-    // A deep end nearby or a shallow one farther off: the cost decides.
-    const two = [{ x0: 1, y0: 0, z0: -5, x1: 4, y1: 0, z1: -0.1 }];
-    expect(nearestOrder(two)[0].reverse).toBe(false);
-    expect(nearestOrder(two, 0, 0, (_, __, z) => -2 * z)[0].reverse).toBe(true);
   });
 });
 

@@ -1,7 +1,7 @@
 import { trails } from "../../geometry/trails.ts";
 import { cutAlong } from "../../toolpath/loops.ts";
 import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
-import { nearestOrder } from "../../toolpath/trails.ts";
+import { nearestOrder } from "../../toolpath/order.ts";
 import { sinkAlong } from "./enter.ts";
 import type { AreaPlan, Level } from "./level.ts";
 

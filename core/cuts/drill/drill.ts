@@ -3,7 +3,7 @@ import { ringCount, type Rings } from "../../geometry/rings.ts";
 import { parsePlaces, placesField } from "../../settings/places.ts";
 import type { Settings } from "../../settings/fields.ts";
 import { NEAR, ToolpathWriter } from "../../toolpath/toolpath.ts";
-import { nearestOrder } from "../../toolpath/trails.ts";
+import { shortOrder } from "../../toolpath/order.ts";
 import { formatLength } from "../../units.ts";
 import { rateFields } from "../fields.ts";
 import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
@@ -46,7 +46,7 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   if (places.length === 0) notes.push({ code: "nothing-to-drill", severity: "warning", message: `No circle up to ${formatLength(s.most as number)} mm is in the art and no place is marked: there is nothing to drill. Mark places on the stage, or allow larger circles.` });
   const small = places.filter((c) => c.r > 0 && 2 * c.r < inputs.cutter.diameter * (1 - ROUND_SHARE));
   if (small.length > 0) notes.push({ code: "drill-too-wide", severity: "warning", message: `${small.length} ${small.length === 1 ? "circle is" : "circles are"} smaller than the ${formatLength(inputs.cutter.diameter)} mm drill: the ${small.length === 1 ? "hole comes" : "holes come"} out larger than drawn.`, at: { x: small[0].x, y: small[0].y } });
-  const order = nearestOrder(places.map((p) => ({ x0: p.x, y0: p.y, x1: p.x, y1: p.y })));
+  const order = shortOrder(places.map((p) => ({ x0: p.x, y0: p.y, x1: p.x, y1: p.y })));
   const peck = (s.peck as number) > 0 ? (s.peck as number) : depth;
   for (const { index } of order) {
     const { x, y } = places[index];

@@ -4,7 +4,7 @@ import { ringCount } from "../../geometry/rings.ts";
 import { rateField, type Settings } from "../../settings/fields.ts";
 import { cutAlong } from "../../toolpath/loops.ts";
 import { thin } from "../../geometry/thin.ts";
-import { nearestOrder } from "../../toolpath/trails.ts";
+import { shortOrder } from "../../toolpath/order.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
@@ -71,7 +71,7 @@ function plan(inputs: CutInputs, s: Settings): Planned {
     notes.push({ code: "no-stroke-width", severity: "warning", message: inputs.lines === null ? "Engraving as wide as the strokes needs a centre line: set the outline's trace to centre line. Until then the depth is the same everywhere." : "A flat cutter cuts one width at any depth: use a V, ball or tapered one to follow the strokes' width." });
   const lines = byWidth ? linesByWidth(inputs, p, most) : linesByDepth(inputs, most);
   const ends = lines.map((l) => ({ x0: l.x[0], y0: l.y[0], x1: l.x[l.x.length - 1], y1: l.y[l.y.length - 1] }));
-  const order = nearestOrder(ends);
+  const order = shortOrder(ends);
   order.forEach(({ index, reverse }, k) => {
     follow(w, reverse ? turned(lines[index]) : lines[index], s.stepdown as number);
     if ((k & 31) === 0) inputs.progress(k / order.length);

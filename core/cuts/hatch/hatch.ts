@@ -5,7 +5,7 @@ import { ringCount, type Rings } from "../../geometry/rings.ts";
 import { spans } from "../../geometry/scanlines.ts";
 import type { Settings } from "../../settings/fields.ts";
 import { cutAlong, unroll } from "../../toolpath/loops.ts";
-import { nearestOrder } from "../../toolpath/trails.ts";
+import { nearestOrder } from "../../toolpath/order.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import { levels } from "../area/level.ts";

@@ -3,14 +3,16 @@ import { profileOf } from "../../cutters/profile.ts";
 import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
 import { type Rings, ringCount } from "../../geometry/rings.ts";
 import type { Settings } from "../../settings/fields.ts";
-import { PATH_TOLERANCE } from "../../toolpath/loops.ts";
-import { trails, type Trail } from "../../geometry/trails.ts";
+import { type Trail, trailLength, trails } from "../../geometry/trails.ts";
 import { openRuns } from "../../toolpath/trails.ts";
 import { type Reached, reachedBy } from "../area/reached.ts";
 import type { CutInputs } from "../kind.ts";
 
 /** How far passes reach into ground a clearing cutter opened, more than both paths may stray, mm. */
-const OVERLAP = 0.02;
+const OVERLAP = 0.01;
+
+/** How far written passes over a floor may stray from the computed ones, mm: what they may stray, they lie nearer together. */
+export const FLOOR_TOLERANCE = 0.001;
 
 /** Rings scraped with a point before it is clearly a mistake: more than any sign needs, few enough to compute. */
 const MOST_RINGS = 2000;
@@ -20,27 +22,28 @@ const MOST_RINGS = 2000;
  * reached, in rings as far apart as the stated ridge allows, and along the middle where two rings are too far apart.
  * `scraped` is the length spent on open floor, mm.
  */
-export function floorTrails(inputs: CutInputs, c: Clearance, s: Settings, p: Profile, floor: number, rho: number): { paths: Trail[]; scraped: number } {
-  const paths: Trail[] = [];
+export function floorTrails(inputs: CutInputs, c: Clearance, s: Settings, p: Profile, floor: number, rho: number): { foot: Trail[]; rest: Trail[]; scraped: number } {
+  const foot: Trail[] = [];
+  const rest: Trail[] = [];
   let scraped = 0;
-  if (c.widest <= rho) return { paths, scraped };
-  addRings(paths, inset(c, rho).rings, -floor, null);
+  if (c.widest <= rho) return { foot, rest, scraped };
+  addRings(foot, inset(c, rho).rings, -floor, null);
   const { cleared, radius } = clearedBy(inputs, c, rho);
-  // Rings may each stray by the path's tolerance: that much nearer together they still keep the ridge.
-  const step = Math.max(0.01, 2 * p.r(s.ridge as number) - 2 * PATH_TOLERANCE);
+  // Passes may each stray by their tolerance: that much nearer together they still keep the ridge.
+  const step = Math.max(0.01, 2 * p.r(s.ridge as number) - 2 * FLOOR_TOLERANCE);
   const overlap = Math.min(step, OVERLAP);
   for (let k = 1; k < MOST_RINGS; k++) {
     const at = rho + k * step;
     if (at >= c.widest || at > rho + radius) break;
-    scraped += addRings(paths, inset(c, at).rings, -floor, cleared && ((x, y) => cleared(x, y, at) < -overlap));
+    scraped += addRings(rest, inset(c, at).rings, -floor, cleared && ((x, y) => cleared(x, y, at) < -overlap));
     if ((k & 15) === 0) inputs.progress(0.4 + 0.4 * Math.min(1, k / 200));
   }
   const ridge = middles(c, rho, step, -floor, cleared && ((x, y, d) => cleared(x, y, d) < -overlap));
   for (const t of ridge) {
-    paths.push(t);
-    scraped += lengthOf(t);
+    rest.push(t);
+    scraped += trailLength(t);
   }
-  return { paths, scraped };
+  return { foot, rest, scraped };
 }
 
 /** What all clearing cutters together have opened of the floor. */
@@ -56,7 +59,7 @@ function addRings(paths: Trail[], r: Rings, z: number, skip: ((x: number, y: num
   for (let k = 0; k < ringCount(r); k++)
     for (const run of openRuns(r.xy, r.starts[k], r.starts[k + 1], skip)) {
       const t: Trail = { ...run, z: new Float64Array(run.x.length).fill(z) };
-      total += lengthOf(t);
+      total += trailLength(t);
       paths.push(t);
     }
   return total;
@@ -85,10 +88,4 @@ function middles(c: Clearance, rho: number, step: number, z: number, skip: ((x: 
     b.push(j);
   }
   return trails(axis.x, axis.y, new Float64Array(axis.x.length).fill(z), a, b);
-}
-
-function lengthOf(t: Trail): number {
-  let sum = 0;
-  for (let i = 1; i < t.x.length; i++) sum += Math.hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1]);
-  return sum;
 }

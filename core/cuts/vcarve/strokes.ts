@@ -1,0 +1,64 @@
+import type { Rings } from "../../geometry/rings.ts";
+import { SegmentGrid } from "../../geometry/segmentgrid.ts";
+import { thin } from "../../geometry/thin.ts";
+import type { Trail } from "../../geometry/trails.ts";
+import { cutAlong } from "../../toolpath/loops.ts";
+import { type BeginCost, type Ends, shortOrder } from "../../toolpath/order.ts";
+import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
+import { FLOOR_TOLERANCE } from "./rest.ts";
+
+/** How far thinned carving moves may be from the medial axis, mm. */
+const THIN = 0.002;
+/** Ways over the floor longer than this many times its depth are lifted over: mostly to a stroke that begins at the stock's top. */
+const LONGEST_LINK = 1.4;
+/** Ways may come so much nearer to a wall than its foot, mm. */
+const LINK_SLACK = 0.002;
+/** Coming down into stock takes as long as this much more way at rapid speed. */
+const PLUNGE_COST = 4;
+
+/** Whether the cutter may go straight from one place to another, both at depth. */
+export type Link = (x0: number, y0: number, z0: number, x1: number, y1: number, z1: number) => boolean;
+
+/** Links over the floor: nowhere nearer to a wall than its foot, `rho` away. */
+export function overFloorLinks(region: Rings, rho: number, floor: number): Link {
+  const edges = new SegmentGrid(region);
+  return (x0, y0, z0, x1, y1, z1) => {
+    if (Math.abs(z0 + floor) > 1e-9 || Math.abs(z1 + floor) > 1e-9) return false;
+    return Math.hypot(x1 - x0, y1 - y0) <= LONGEST_LINK * floor && edges.distanceOfWay(x0, y0, x1, y1, rho) >= rho - LINK_SLACK;
+  };
+}
+
+/** Cuts trails in an order that travels little; stays down where one begins at the end of another, or where the floor between them is open. */
+export function carveTrails(w: ToolpathWriter, parts: readonly Trail[], link: Link | null): void {
+  const ends = parts.map((t): Ends => {
+    const last = t.x.length - 1;
+    return { x0: t.x[0], y0: t.y[0], z0: t.z[0], x1: t.x[last], y1: t.y[last], z1: t.z[last] };
+  });
+  // Corners begin at the stock's top: coming down there costs nothing, and the way in carves.
+  const begin: BeginCost = (way, z, z1) => (way < 1e-6 || (link && z === z1 && way <= -LONGEST_LINK * z) ? 0 : PLUNGE_COST * -z1);
+  for (const { index, reverse } of shortOrder(ends, begin)) {
+    const t = reverse ? backwards(parts[index]) : parts[index];
+    const [x, y, z] = [t.x[0], t.y[0], t.z[0]];
+    if (link?.(w.x, w.y, w.z, x, y, z)) w.to(x, y, z);
+    // Written so that a cutter that is nowhere yet comes down too.
+    else if (!(Math.hypot(x - w.x, y - w.y, z - w.z) <= 1e-6)) {
+      w.above(x, y);
+      w.plunge(z);
+    }
+    carve(w, t);
+  }
+}
+
+/** Along a trail from its beginning: level stretches in lines and arcs, the rest in lines. */
+function carve(w: ToolpathWriter, t: Trail): void {
+  const last = t.x.length - 1;
+  for (let from = 0, to; from < last; from = to) {
+    const level = t.z[from + 1] === t.z[from];
+    to = from + 1;
+    while (to < last && (t.z[to + 1] === t.z[to]) === level) to++;
+    if (level) cutAlong(w, t.x, t.y, from, to, t.z[from], FLOOR_TOLERANCE);
+    else for (const i of thin(t.x, t.y, t.z, from, to, THIN).slice(1)) w.to(t.x[i], t.y[i], t.z[i]);
+  }
+}
+
+const backwards = (t: Trail): Trail => ({ x: t.x.slice().reverse(), y: t.y.slice().reverse(), z: t.z.slice().reverse() });
