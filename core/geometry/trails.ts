@@ -8,7 +8,7 @@ export interface Trail {
 /** Length of a trail, mm. */
 export function trailLength(t: Trail): number {
   let sum = 0;
-  for (let i = 1; i < t.x.length; i++) sum += Math.hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1], t.z[i] - t.z[i - 1]);
+  for (let i = 1; i < t.x.length; i++) sum += Math.sqrt((t.x[i] - t.x[i - 1]) ** 2 + (t.y[i] - t.y[i - 1]) ** 2 + (t.z[i] - t.z[i - 1]) ** 2);
   return sum;
 }
 

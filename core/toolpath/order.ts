@@ -57,7 +57,7 @@ export function nearestOrder(ends: readonly Ends[], x = 0, y = 0, cost: BeginCos
 export const shortOrder = (ends: readonly Ends[], cost: BeginCost = () => 0): Placed[] => betterOrder(ends, nearestOrder(ends, 0, 0, cost), cost);
 
 /** Trails so near to an end are looked at as neighbours of it, as many as this. */
-const NEIGHBOURS = 10;
+const NEIGHBOURS = 6;
 /** Trails moved together, at most, and how often all are looked at. */
 const CHAIN = 3;
 const ROUNDS = 8;
@@ -105,11 +105,16 @@ export function betterOrder(ends: readonly Ends[], order: readonly Placed[], cos
     return way + cost(way, (aBack ? p.z0 : p.z1) ?? 0, (bBack ? q.z1 : q.z0) ?? 0);
   };
   const now = (a: number, b: number) => join(a, reverse[a], b, reverse[b]);
+  // Trails to look at again: all at first, then those beside a change.
+  const waiting = new Uint8Array(n + 1).fill(1);
   const chain: number[] = [];
   /** Moves the chain to where it costs least, if that is less than where it is. */
   const move = (): boolean => {
     const [first, end] = [chain[0], chain[chain.length - 1]];
     const [before, after] = [prev[first], next[end]];
+    const [into, outOf] = [now(before, first), now(end, after)];
+    const loose = into + outOf - now(before, after);
+    if (loose <= GAIN) return false;
     // Costs inside the chain, as it is and turned round.
     let [inside, turned] = [0, 0];
     for (let k = 1; k < chain.length; k++) {
@@ -117,8 +122,7 @@ export function betterOrder(ends: readonly Ends[], order: readonly Placed[], cos
       turned += join(chain[k], 1 - reverse[chain[k]], chain[k - 1], 1 - reverse[chain[k - 1]]);
     }
     const turns = chain.every((t) => !ends[t].oneWay);
-    const freed = now(before, first) + inside + now(end, after) - now(before, after);
-    let best = freed - GAIN;
+    let best = loose + inside - GAIN;
     let place = -1;
     let back = false;
     const consider = (t: number) => {
@@ -126,18 +130,37 @@ export function betterOrder(ends: readonly Ends[], order: readonly Placed[], cos
       const u = next[t] === first ? after : next[t];
       const open = now(t, u);
       const straight = now(t, first) + inside + now(end, u) - open;
-      if (straight < best) [best, place, back] = [straight, t, false];
+      if (straight < best) {
+        best = straight;
+        place = t;
+        back = false;
+      }
       if (!turns) return;
       const round = join(t, reverse[t], end, 1 - reverse[end]) + turned + join(first, 1 - reverse[first], u, reverse[u]) - open;
-      if (round < best) [best, place, back] = [round, t, true];
+      if (round < best) {
+        best = round;
+        place = t;
+        back = true;
+      }
     };
-    for (const [t, far] of [[first, reverse[first] === 1], [end, reverse[end] === 0]] as const)
+    // One of the new ways must be shorter than the longer of the two left, or there is nothing to gain.
+    const most = Math.max(into, outOf);
+    for (let side = 0; side < 2; side++) {
+      const t = side === 0 ? first : end;
+      const far = (side === 0) === (reverse[t] === 1);
+      const x = far ? ends[t].x1 : ends[t].x0;
+      const y = far ? ends[t].y1 : ends[t].y0;
       for (const e of nearTo(t, far)) {
+        const o = ends[e >> 1];
+        const dx = (e & 1 ? o.x1 : o.x0) - x;
+        const dy = (e & 1 ? o.y1 : o.y0) - y;
+        if (dx * dx + dy * dy >= most * most) break;
         consider(e >> 1);
         const p = prev[e >> 1];
         if (p !== head) consider(p === end ? before : p);
       }
-    if (place < 0 || (place === before && !back)) return false;
+    }
+    if (place < 0) return false;
     next[before] = after;
     prev[after] = before;
     const run = back ? [...chain].reverse() : chain;
@@ -151,16 +174,20 @@ export function betterOrder(ends: readonly Ends[], order: readonly Placed[], cos
     }
     next[at] = to;
     prev[to] = at;
+    for (const t of [before, after, place, to, first, end]) waiting[t] = waiting[prev[t]] = 1;
     return true;
   };
   for (let round = 0, any = true; round < ROUNDS && any; round++) {
     any = false;
-    for (let t = 0; t < n; t++)
+    for (let t = 0; t < n; t++) {
+      if (!waiting[t]) continue;
+      waiting[t] = 0;
       for (let length = 1; length <= CHAIN; length++) {
         chain.length = 0;
         for (let k = 0, u = t; k < length && u !== head; k++, u = next[u]) chain.push(u);
         if (chain.length === length && move()) any = true;
       }
+    }
   }
   const out: Placed[] = [];
   for (let t = next[head]; t !== head; t = next[t]) out.push({ index: t, reverse: reverse[t] === 1 });

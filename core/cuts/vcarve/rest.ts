@@ -12,7 +12,7 @@ import type { CutInputs } from "../kind.ts";
 const OVERLAP = 0.01;
 
 /** How far written passes over a floor may stray from the computed ones, mm: what they may stray, they lie nearer together. */
-export const FLOOR_TOLERANCE = 0.001;
+export const FLOOR_TOLERANCE = 0.002;
 
 /** Rings scraped with a point before it is clearly a mistake: more than any sign needs, few enough to compute. */
 const MOST_RINGS = 2000;
