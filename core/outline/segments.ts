@@ -128,6 +128,10 @@ export function fitArc(px: Float64Array, py: Float64Array, a: number, b: number,
 }
 
 const SAMPLES = 12;
+/** A cubic's control polygon against the way it follows: half a circle's is 1.49 times as long, and none turns farther. */
+const LONGEST_SIDES = 1.6;
+/** How far a cubic may go from one point's foot to the next's, against the way between the points, and one hold more. */
+const FARTHEST = 1.5;
 const ts = new Float64Array(4096);
 
 /** How far along a run of points each one is, by the chords between them. */
@@ -169,6 +173,9 @@ export function fitCubic(px: Float64Array, py: Float64Array, along: Float64Array
   }
   // Hopeless where even the sampled points stray: measuring every point would only tell the same.
   if (sampled > 1.2 * hold) return null;
+  // Points may lie on a curve that swings far out between them: no longer than the way the points go, it cannot.
+  const sides = Math.hypot(c![0] - px[a], c![1] - py[a]) + Math.hypot(c![2] - c![0], c![3] - c![1]) + Math.hypot(px[b] - c![2], py[b] - c![3]);
+  if (sides > LONGEST_SIDES * length + 2 * hold) return null;
   const error = cubicError(px, py, along, a, b, c!, hold, sparse ? Math.max(1, Math.floor(n / LOOK)) : 1);
   return error <= hold ? { kind: "cubic", a: c![0], b: c![1], c: c![2], d: c![3], error } : null;
 }
@@ -289,7 +296,11 @@ function setCubic(x0: number, y0: number, c: readonly [number, number, number, n
   cubic[7] = y3 - 3 * c[3] + 3 * c[1] - y0;
 }
 
-/** Largest distance of every point a…b from the cubic, each found from its neighbour's parameter; stops above `hold`. */
+/**
+ * Largest distance of every point a…b from the cubic, each found from its neighbour's parameter; stops above `hold`. From one
+ * point to the next the curve may go little farther than the points do: then all of it is near the points, as they are near to
+ * it. @returns infinity where it goes farther
+ */
 function cubicError(px: Float64Array, py: Float64Array, along: Float64Array, a: number, b: number, c: readonly [number, number, number, number], hold: number, stride: number): number {
   setCubic(px[a], py[a], c, px[b], py[b]);
   const [c0x, c0y, c1x, c1y, c2x, c2y, c3x, c3y] = cubic;
@@ -297,27 +308,43 @@ function cubicError(px: Float64Array, py: Float64Array, along: Float64Array, a: 
   let worst = 0;
   let lag = 0;
   const share = 1 / (along[b] - along[a]);
+  let before = a;
+  let stood = 0;
+  let pace = Math.sqrt(c1x * c1x + c1y * c1y);
   for (let i = a + 1; i < b; i += stride) {
     const here = (along[i] - along[a]) * share;
     let t = here + lag;
     let d2 = Infinity;
+    let foot = 0;
+    let speed2 = 0;
     for (let k = 0; k < 4; k++) {
       t = t > 0 ? (t < 1 ? t : 1) : 0;
       const qx = ((c3x * t + c2x) * t + c1x) * t + c0x - px[i];
       const qy = ((c3y * t + c2y) * t + c1y) * t + c0y - py[i];
       const now = qx * qx + qy * qy;
-      if (now < d2) d2 = now;
       const dx = (3 * c3x * t + 2 * c2x) * t + c1x;
       const dy = (3 * c3y * t + 2 * c2y) * t + c1y;
+      if (now < d2) {
+        d2 = now;
+        foot = t;
+        speed2 = dx * dx + dy * dy;
+      }
       const den = dx * dx + dy * dy + qx * (6 * c3x * t + 2 * c2x) + qy * (6 * c3y * t + 2 * c2y);
       if (den > 1e-12) t -= (qx * dx + qy * dy) / den;
       if (d2 <= near) break;
     }
     lag = t - here;
+    const speed = Math.sqrt(speed2);
+    const gone = (foot > stood ? foot - stood : stood - foot) * (speed > pace ? speed : pace);
+    if (gone > FARTHEST * (along[i] - along[before]) + hold) return Infinity;
+    before = i;
+    stood = foot;
+    pace = speed;
     if (d2 > worst) {
       worst = d2;
       if (worst > hold * hold) break;
     }
   }
-  return Math.sqrt(worst);
+  const last = 3 * Math.hypot(px[b] - c[2], py[b] - c[3]);
+  return (1 - stood) * (last > pace ? last : pace) > FARTHEST * (along[b] - along[before]) + hold ? Infinity : Math.sqrt(worst);
 }
