@@ -68,6 +68,10 @@ function mixed(raster: Raster, s: ToneSettings): Grey {
   const wb = Math.round(s.blue * k * ONE);
   const wg = ONE - wr - wb;
   const plain = wr >= 0 && wg >= 0 && wb >= 0;
+  if (plain && !wide) {
+    mixBytes(data as Uint8Array, wr, wg, wb, out as Uint8Array);
+    return { width, height, data: out, max };
+  }
   for (let i = 0, j = 0; i < n; i++, j += 4) {
     const a = data[j + 3];
     let v = (data[j] * wr + data[j + 1] * wg + data[j + 2] * wb + ONE / 2) / ONE;
@@ -78,14 +82,23 @@ function mixed(raster: Raster, s: ToneSettings): Grey {
   return { width, height, data: out, max };
 }
 
+/** As {@link mixed}, in whole numbers: weights that sum to 2¹⁵, none below nought. */
+function mixBytes(rgba: Uint8Array, wr: number, wg: number, wb: number, out: Uint8Array): void {
+  for (let i = 0, j = 0; i < out.length; i++, j += 4) {
+    const v = (rgba[j] * wr + rgba[j + 1] * wg + rgba[j + 2] * wb + (1 << 14)) >> 15;
+    const a = rgba[j + 3];
+    out[i] = a === 255 ? v : (v * a + 255 * (255 - a)) / 255;
+  }
+}
+
 /** Variance below this is noise to smooth away, above it an edge to keep; share of the whole range, squared. */
 const EDGE_VARIANCE = 0.04 ** 2;
 
 /** K. He, J. Sun, X. Tang, "Guided image filtering", 2010, the picture guiding itself. */
 function smoothKeepingEdges(g: Grey, radius: number): void {
   const { width, height, data, max } = g;
-  const mean = boxMeans(width, height, radius, (i) => data[i]);
-  const square = boxMeans(width, height, radius, (i) => data[i] * data[i]);
+  const mean = boxMeans(width, height, radius, data);
+  const square = boxMeans(width, height, radius, data, 2);
   const eps = EDGE_VARIANCE * max * max;
   // mean and square become the slope a and the offset b of each window's line.
   for (let i = 0; i < mean.length; i++) {
@@ -94,10 +107,9 @@ function smoothKeepingEdges(g: Grey, radius: number): void {
     square[i] = mean[i] * (1 - a);
     mean[i] = a;
   }
-  const slope = boxMeans(width, height, radius, (i) => mean[i]);
-  for (let i = 0; i < data.length; i++) data[i] = clamp(slope[i] * data[i], max);
-  const offset = boxMeans(width, height, radius, (i) => square[i]);
-  for (let i = 0; i < data.length; i++) data[i] = clamp(data[i] + offset[i], max);
+  const slope = boxMeans(width, height, radius, mean);
+  const offset = boxMeans(width, height, radius, square, 1, mean);
+  for (let i = 0; i < data.length; i++) data[i] = clamp(slope[i] * data[i] + offset[i], max);
 }
 
 /** A stroke this many local standard deviations darker than its surroundings comes out black. */
@@ -115,8 +127,8 @@ const EVEN_BUSY = 0.95;
  */
 function evenOut(g: Grey, radius: number): void {
   const { width, height, data, max } = g;
-  const mean = boxMeans(width, height, radius, (i) => data[i]);
-  const spread = boxMeans(width, height, radius, (i) => data[i] * data[i]);
+  const mean = boxMeans(width, height, radius, data);
+  const spread = boxMeans(width, height, radius, data, 2);
   const looks: number[] = [];
   const step = Math.max(1, Math.floor(data.length / 100_000));
   for (let i = 0; i < data.length; i++) {
@@ -146,7 +158,7 @@ export function noiseOf(g: Grey): number {
 
 function addDifference(g: Grey, radius: number, amount: number): void {
   const { width, height, data, max } = g;
-  const mean = boxMeans(width, height, radius, (i) => data[i]);
+  const mean = boxMeans(width, height, radius, data);
   for (let i = 0; i < data.length; i++) data[i] = clamp(data[i] + amount * (data[i] - mean[i]), max);
 }
 
