@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { seeded } from "../testing/random.ts";
 import { blockiness, type Cure, type Fit, fitnessOf, judge, unevenness } from "./fitness.ts";
 import type { Grey, Raster } from "./raster.ts";
-import { contrast, histogram, toGrey } from "./tone.ts";
+import { contrast, findInkLevel, histogram, toGrey } from "./tone.ts";
 
 const random = seeded(77);
 
@@ -18,7 +18,7 @@ function painted(width: number, height: number, colour: (x: number, y: number) =
 const grey = (width: number, height: number, value: (x: number, y: number) => number): Grey => ({ width, height, max: 255, data: Uint8Array.from({ length: width * height }, (_, i) => Math.max(0, Math.min(255, Math.round(value(i % width, Math.floor(i / width)))))) });
 const looked = (r: Raster) => {
   const bins = histogram(toGrey(r, {}));
-  return fitnessOf(r, bins, contrast(bins));
+  return fitnessOf(r, bins, contrast(bins), findInkLevel(bins));
 };
 
 describe("what a picture is", () => {
@@ -40,6 +40,16 @@ describe("what a picture is", () => {
     expect(looked(painted(90, 60, (x) => (x % 9 < 3 ? [10, 10, 10] : [245, 245, 245]))).greyShare).toBe(0);
     expect(looked(painted(256, 30, (x) => [x, x, x])).greyShare).toBeCloseTo(1 / 3, 1);
   });
+});
+
+it("a drawing whose light was evened out is still one: its ground is at the middle then, and no soft grey", () => {
+  const uneven = painted(480, 320, (x, y) => {
+    const v = (Math.hypot(x - 240, y - 160) % 60 < 12 ? 30 : 250) * (1 - (0.35 * x) / 480) + 6 * (random() - 0.5);
+    return [v, v, v];
+  });
+  const evened = toGrey(uneven, { even: 60 });
+  const bins = histogram(evened);
+  expect(fitnessOf(uneven, bins, contrast(bins), findInkLevel(bins)).greyShare).toBeLessThan(0.1);
 });
 
 describe("light and blocks", () => {

@@ -6,7 +6,7 @@ export interface Fitness {
   flatColours: number;
   /** share of pixels that belong to one of them */
   flatShare: number;
-  /** share of pixels between dark and light thirds of the grey range */
+  /** share of pixels within a sixth of the grey range of the ink level: neither clearly ink nor clearly ground */
   greyShare: number;
   contrast: number;
 }
@@ -15,8 +15,12 @@ const LEVELS = 8;
 /** Pixels looked at: a spread of these tells as much as all of them. */
 const LOOKS = 400_000;
 
-/** Colour statistics of a picture from an even spread of its pixels. */
-export function fitnessOf(r: Raster, bins: Uint32Array, contrast: number): Fitness {
+/**
+ * Colour statistics of a picture from an even spread of its pixels.
+ * @param bins histogram of its grey, as the tone step makes it
+ * @param level ink level, 0…1
+ */
+export function fitnessOf(r: Raster, bins: Uint32Array, contrast: number, level: number): Fitness {
   const shift = r.data instanceof Uint16Array ? 8 : 0;
   const n = r.width * r.height;
   const stride = Math.max(1, Math.floor(n / LOOKS));
@@ -43,7 +47,7 @@ export function fitnessOf(r: Raster, bins: Uint32Array, contrast: number): Fitne
   while (hi > 0 && bins[hi] === 0) hi--;
   for (let i = 0; i < 256; i++) {
     total += bins[i];
-    if (i > lo + (hi - lo) / 3 && i < hi - (hi - lo) / 3) grey += bins[i];
+    if (Math.abs(i / 255 - level) < (hi - lo) / 255 / 6) grey += bins[i];
   }
   return { flatColours, flatShare: flat / seen, greyShare: grey / total, contrast };
 }

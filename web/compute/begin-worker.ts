@@ -25,8 +25,9 @@ async function begin(ask: BeginAsk): Promise<void> {
   try {
     const raster = await pixels(ask.sha);
     const tone = pictureOf(ask.jobs[0], ask.jobs[0].nodes.find((n) => n.kind === "outline")!.id, raster, cache, noProgress).toneResult;
-    const fitness = fitnessOf(raster, tone.bins, tone.contrast);
-    const known: Fit = { ...fitness, pixelsPerMm: raster.width / ask.width, width: ask.width, noise: noiseOf(tone.grey) / tone.grey.max, blocks: blockiness(tone.grey), uneven: unevenness(tone.grey), thinnest: null, typical: null, contours: null };
+    const fitness = fitnessOf(raster, tone.bins, tone.contrast, tone.found);
+    const evened = ask.jobs[0].nodes.some((n) => n.kind === "tone" && Number(n.settings.even ?? 0) > 0);
+    const known: Fit = { ...fitness, pixelsPerMm: raster.width / ask.width, width: ask.width, noise: noiseOf(tone.grey) / tone.grey.max, blocks: blockiness(tone.grey), uneven: evened ? 0 : unevenness(tone.grey), thinnest: null, typical: null, contours: null };
     said.judgement = judge(known);
     send();
     for (let i = 0; i < ask.jobs.length; i++) {

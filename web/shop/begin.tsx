@@ -33,6 +33,8 @@ export function BeginPage() {
   useEffect(() => setWaiting(waitingPictures()), [sha]);
   const [begun, setBegun] = useState<Begun | null>(null);
   const [working, setWorking] = useState(true);
+  // What is said is of the picture before the last change.
+  const [stale, setStale] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
   const worker = useRef<Worker | null>(null);
   const seq = useRef(0);
@@ -61,12 +63,14 @@ export function BeginPage() {
     w.onmessage = (e: MessageEvent<Begun>) => {
       if (e.data.seq !== seq.current) return;
       setBegun(e.data);
+      setStale(false);
       setWorking(!e.data.done);
     };
     return () => w.terminate();
   }, []);
   useEffect(() => {
     setWorking(true);
+    setStale(true);
     const timer = setTimeout(() => worker.current?.postMessage({ seq: ++seq.current, sha, jobs: OUTCOMES.map((o) => jobs[o.id]), width }), 250);
     return () => clearTimeout(timer);
   }, [jobs, sha, width]);
@@ -112,7 +116,9 @@ export function BeginPage() {
                 ))}
               </nav>
             )}
-            <h2 className="mb-2 text-[17px]">Will it work?</h2>
+            <h2 className="mb-2 text-[17px]">
+              Will it work? {begun && stale && <span role="status" className="ml-2 text-[13px] font-normal text-soft">looking again …</span>}
+            </h2>
             {!begun && <p className="text-soft">Looking at the picture …</p>}
             {begun?.problem && (
               <p role="alert" className="flex gap-2">
@@ -127,7 +133,7 @@ export function BeginPage() {
                 <button className="underline" onClick={() => setCures({})}>undo</button>
               </p>
             )}
-            <ul className="grid gap-2">
+            <ul className="grid gap-2" aria-busy={stale}>
               {begun?.judgement.map((j) => (
                 <li key={j.text} className="flex gap-2">
                   {j.good ? <CircleCheck size={18} className="mt-0.5 shrink-0 text-spruce" aria-label="good" /> : <TriangleAlert size={18} className="mt-0.5 shrink-0 text-amber" aria-label="watch out" />}
@@ -135,7 +141,8 @@ export function BeginPage() {
                     {j.text}
                     {j.cure && (
                       <button
-                        className="ml-1.5 rounded px-1 font-semibold text-spruce underline hover:bg-sunk"
+                        className="ml-1.5 rounded px-1 font-semibold text-spruce underline hover:bg-sunk disabled:text-soft disabled:no-underline"
+                        disabled={stale}
                         onClick={() => {
                           const { width: w, smooth, grow, even } = j.cure!;
                           if (w) {

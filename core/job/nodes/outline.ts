@@ -73,6 +73,7 @@ export const outlineFields: readonly Field<OutlineContext>[] = [
     auto: (c) => {
       const wanted = (c.hard ? HOLD_PIXELS_HARD : HOLD_PIXELS) * c.scale;
       const v = Math.round(Math.max(HOLD_LEAST, c.hard ? wanted : Math.min(HOLD_MOST, wanted)) * 1000) / 1000;
+      if (wanted < HOLD_LEAST) return { value: v, reason: `closer only follows noise: a pixel is ${formatLength(c.scale, "mm", 3)} mm` };
       return { value: v, reason: c.hard ? `hard edges are steps of a pixel; two fifths of one are ${formatLength(wanted, "mm", 3)} mm` : `a quarter of a pixel is ${formatLength(wanted, "mm", 3)} mm` };
     },
   },
