@@ -50,7 +50,7 @@ export function CutCard({ cut, index, result, working, seeAfter }: { cut: JobCut
             {index + 1} · {cut.name}
           </span>
           <span className="block truncate text-[12.5px] leading-4 text-soft">{cut.group ? `${cut.group} · ` : ""}{result ? cutKind(cut.kind).summary(Object.fromEntries(Object.entries(result.resolved).map(([k, v]) => [k, v.value])), cut.cutter) : "…"}</span>
-          <span className="num block truncate leading-5">{cut.on ? (result ? (result.toolpath.kind.length > 0 ? formatTime(result.seconds) : "nothing to cut") : "") : "off"}</span>
+          <span className="num block truncate leading-5">{cut.on ? (result ? (result.toolpath.kind.length > 0 ? formatTime(result.seconds) : "no cuts") : "") : "off"}</span>
         </span>
       </button>
       <div className="flex flex-col justify-center self-stretch pr-0.5 text-soft">
