@@ -174,8 +174,12 @@ function crossedWords(words: Int32Array, from: number, bound: number, above: Int
   let before = -1;
   // Most words lie wholly on the side that the ones on their left and above lie on.
   let flat = -1;
+  let same = 0;
   for (let i = 0; i < above.length; i++) {
-    const word = words[from + i] ^ flip;
+    const raw = words[from + i];
+    if (raw === same && above[i] === flat) continue;
+    const word = raw ^ flip;
+    same = raw;
     const ink = ((((word & LOW) + add) | word) ^ ~flip) & HIGH;
     if (ink === flat && ink === above[i]) continue;
     // The first pixel has no neighbour on its left to differ from.
