@@ -1,5 +1,3 @@
-import { setFlagsFromString } from "node:v8";
-import { runInNewContext } from "node:vm";
 import { HOBBY_ROUTER } from "@oaken/core/cutters/feeds";
 import { materialById } from "@oaken/core/cutters/materials";
 import { profileOf } from "@oaken/core/cutters/profile";
@@ -16,7 +14,7 @@ import { blob, circle, seeded, star } from "@oaken/core/testing/random";
 import { figures, moveLength, RAPID } from "@oaken/core/toolpath/toolpath";
 import { moveSeconds } from "@oaken/core/toolpath/time";
 import { clipperInset } from "./clipper.ts";
-import { median, ms, row } from "./measure.ts";
+import { collectGarbage, median, ms, row } from "./measure.ts";
 
 /** Plans one cut from nothing: clearance and all, as the first time on a drawing. */
 function planFresh(kind: string, region: Rings, cutter: string, own: Settings, size: { width: number; height: number; thickness: number }): Planned {
@@ -80,12 +78,6 @@ const BOARD = { width: 300, height: 200, thickness: 20 };
 /** Cuts and proof, as ratios against single insets by the registry's polygon library and a plain pass over the same cells. */
 /** How often the proof and what it is measured against have their turns. */
 const TURNS = 5;
-
-/** So that memory given back in the meantime does not count as less in use. */
-function collectGarbage(): void {
-  setFlagsFromString("--expose-gc");
-  (runInNewContext("gc") as () => void)();
-}
 
 export async function benchCuts(): Promise<void> {
   const region = drawing();

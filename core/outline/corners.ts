@@ -102,7 +102,7 @@ export function sharpenCorners(xy: Float64Array, n: number, corners: readonly nu
     }
     m++;
   }
-  return { xy: out.slice(0, 2 * m), n: m, corners: at, deviation };
+  return { xy: out.subarray(0, 2 * m), n: m, corners: at, deviation };
 }
 
 interface Leg {

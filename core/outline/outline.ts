@@ -211,7 +211,7 @@ function toMillimetres(c: Contours, k: number, place: Placement, hard: boolean):
     lastX = x;
     lastY = y;
   }
-  return out.slice(0, at);
+  return out.subarray(0, at);
 }
 
 /** A closed contour averaged with its neighbours, no point farther than STEP_REACH from where it was. */
