@@ -1,5 +1,6 @@
 import { ShapeBuilder } from "../geometry/shape.ts";
-import { chordLengths, fitArc, fitCubic, lineError, LOOK, type Fit } from "./segments.ts";
+import { fitCubic } from "./cubic.ts";
+import { chordLengths, fitArc, lineError, LOOK, type Fit } from "./segments.ts";
 
 /** Contour points on either side whose chord gives the direction at a point. */
 const TANGENT_ARM = 4;
