@@ -50,6 +50,9 @@ export interface Profile {
   beam?: true;
 }
 
+/** Whether all of its underside is level: a flat cutter or a torch. */
+export const isFlat = (p: Profile): boolean => p.ball === 0 && p.coneSlope === 0;
+
 const rad = (deg: number): number => (deg * Math.PI) / 180;
 
 /**

@@ -1,4 +1,4 @@
-import type { Profile } from "../cutters/profile.ts";
+import { isFlat, type Profile } from "../cutters/profile.ts";
 import { arcSteps } from "../geometry/shape.ts";
 import { cutSloping } from "./line.ts";
 import { cutPoint } from "./point.ts";
@@ -28,7 +28,7 @@ export class Chain {
   /** the cutter's whole disc, or deeper, was swept where the next move begins */
   private stood = false;
   constructor(private s: Surface, private p: Profile, private cut: number) {
-    this.level = p.ball === 0 && p.coneSlope === 0;
+    this.level = isFlat(p);
   }
 
   /** A move that begins where the one before it ended, unless {@link end} came between. */

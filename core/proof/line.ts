@@ -1,4 +1,4 @@
-import type { Profile } from "../cutters/profile.ts";
+import { isFlat, type Profile } from "../cutters/profile.ts";
 import type { Surface } from "./surface.ts";
 
 /** One sloping move of any cutter from (x0,y0,z0) to (x1,y1,z1), its ends included. */
@@ -49,7 +49,7 @@ function lowestAlong(p: Profile, len: number, z0: number, m: number): (u: number
   const clamp = (w: number) => (w < 0 ? 0 : w > len ? len : w);
   const ascent = Math.abs(m);
   const dir = m < 0 ? 1 : -1;
-  if (ball === 0 && c === 0) {
+  if (isFlat(p)) {
     // Flat: the lowest end of the stretch during which the disc covers the cell.
     const R2 = radius * radius;
     return (u, v) => {

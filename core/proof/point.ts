@@ -1,4 +1,4 @@
-import type { Profile } from "../cutters/profile.ts";
+import { isFlat, type Profile } from "../cutters/profile.ts";
 import { clip, EDGE, span } from "./span.ts";
 import type { Stroke } from "./stroke.ts";
 import type { Surface } from "./surface.ts";
@@ -12,7 +12,7 @@ export function cutPoint(s: Surface, p: Profile, cut: number, x: number, y: numb
   const { cell, width, height, z, by } = s;
   const reach = p.r(-low);
   const { flat, coneSlope } = p;
-  const level = p.ball === 0 && coneSlope === 0;
+  const level = isFlat(p);
   const cone = p.ball === 0 && !level;
   let [below, above] = [-reach, reach];
   if (from && to && from.ahead === 0 && to.ahead === 0) [below, above] = wedge(from, to, reach);

@@ -1,4 +1,4 @@
-import type { Profile } from "../cutters/profile.ts";
+import { isFlat, type Profile } from "../cutters/profile.ts";
 import { cutCrescent } from "./crescent.ts";
 import { clip, EDGE, span } from "./span.ts";
 import type { Surface } from "./surface.ts";
@@ -44,7 +44,7 @@ export class Stroke {
     const steep = Math.abs(slope);
     const low = Math.min(z0, z1);
     // Deeper than the cone is high its shank's wall would come into play.
-    const flat = p.ball === 0 && p.coneSlope === 0;
+    const flat = isFlat(p);
     if (slope !== 0 && !flat && !(p.ball === 0 && p.flat === 0 && steep < 0.98 * p.coneSlope && -low <= p.radius * p.coneSlope)) return false;
     this.x0 = x0;
     this.y0 = y0;
@@ -85,7 +85,7 @@ function strip(s: Surface, p: Profile, cut: number, k: Stroke): void {
   const { cell, width, z, by } = s;
   const { ux, uy, reach, z0: low } = k;
   const { flat, coneSlope } = p;
-  const level = p.ball === 0 && coneSlope === 0;
+  const level = isFlat(p);
   const cone = p.ball === 0 && !level;
   const [j0, j1] = rows(s, k, 0);
   // In each row the strip lies between two pairs of edges, its sides and its ends, all linear in y: counted in cells.

@@ -1,4 +1,4 @@
-import type { Profile } from "../cutters/profile.ts";
+import { isFlat, type Profile } from "../cutters/profile.ts";
 import { ARC_CCW, ARC_CW, RAPID, sweepOf, TORCH_OFF, TORCH_ON, type Toolpath } from "../toolpath/toolpath.ts";
 import { sweepLevelArc } from "./arc.ts";
 import { Chain, chordSteps, sweepLine } from "./chain.ts";
@@ -60,7 +60,7 @@ export function sweep(surface: Surface, t: Toolpath, p: Profile, cut: number, fr
         if (report.rapidAt < 0) report.rapidAt = i;
       }
     } else if (t.kind[i] !== ARC_CW && t.kind[i] !== ARC_CCW) chain.line(x0, y0, z0, t.x[i], t.y[i], z1);
-    else if (z0 === z1 && !(p.ball === 0 && p.coneSlope === 0)) {
+    else if (z0 === z1 && !isFlat(p)) {
       chain.withEnds();
       sweepLevelArc(surface, p, cut, x0, y0, t.x[i], t.y[i], t.cx[i], t.cy[i], sweepOf(t, i), z1);
     } else {
