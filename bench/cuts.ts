@@ -75,10 +75,10 @@ function panel(n: number): Rings {
 
 const BOARD = { width: 300, height: 200, thickness: 20 };
 
-/** Cuts and proof, as ratios against single insets by the registry's polygon library and a plain pass over the same cells. */
 /** How often the proof and what it is measured against have their turns. */
 const TURNS = 5;
 
+/** Cuts and proof, as ratios against single insets by the registry's polygon library and a plain pass over the same cells. */
 export async function benchCuts(): Promise<void> {
   const region = drawing();
   region.parent = nesting(region);

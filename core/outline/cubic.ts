@@ -121,8 +121,7 @@ function solve(px: Float64Array, py: Float64Array, a: number, b: number, stride:
  * @returns the largest distance of a sampled point from the tangent where it stood: the distance from the curve, nearly
  */
 function reparameterise(px: Float64Array, py: Float64Array, a: number, b: number, stride: number, m: number, c: readonly [number, number, number, number]): number {
-  setCubic(px[a], py[a], c, px[b], py[b]);
-  const [c0x, c0y, c1x, c1y, c2x, c2y, c3x, c3y] = cubic;
+  const [c0x, c0y, c1x, c1y, c2x, c2y, c3x, c3y] = powerSeries(px[a], py[a], c, px[b], py[b]);
   let worst = 0;
   for (let i = 0, p = a + stride; i < m; i++, p += stride) {
     const t = ts[i];
@@ -142,22 +141,10 @@ function reparameterise(px: Float64Array, py: Float64Array, a: number, b: number
   return Math.sqrt(worst);
 }
 
-/**
- * The cubic at hand as the coefficients of its power series, x and y by turns, and last the parameter a Newton step came to.
- * In an array, because numbers in variables out here would be boxed at every write.
- */
-const cubic = new Float64Array(9);
-const STEP = 8;
-
-function setCubic(x0: number, y0: number, c: readonly [number, number, number, number], x3: number, y3: number): void {
-  cubic[0] = x0;
-  cubic[1] = y0;
-  cubic[2] = 3 * (c[0] - x0);
-  cubic[3] = 3 * (c[1] - y0);
-  cubic[4] = 3 * (c[2] - 2 * c[0] + x0);
-  cubic[5] = 3 * (c[3] - 2 * c[1] + y0);
-  cubic[6] = x3 - 3 * c[2] + 3 * c[0] - x0;
-  cubic[7] = y3 - 3 * c[3] + 3 * c[1] - y0;
+/** The cubic as the coefficients of its power series, x and y by turns. */
+function powerSeries(x0: number, y0: number, c: readonly [number, number, number, number], x3: number, y3: number): [number, number, number, number, number, number, number, number] {
+  const [ax, ay, bx, by] = c;
+  return [x0, y0, 3 * (ax - x0), 3 * (ay - y0), 3 * (bx - 2 * ax + x0), 3 * (by - 2 * ay + y0), x3 - 3 * bx + 3 * ax - x0, y3 - 3 * by + 3 * ay - y0];
 }
 
 /**
@@ -166,8 +153,7 @@ function setCubic(x0: number, y0: number, c: readonly [number, number, number, n
  * it. @returns infinity where it goes farther
  */
 function cubicError(px: Float64Array, py: Float64Array, along: Float64Array, a: number, b: number, c: readonly [number, number, number, number], hold: number, stride: number): number {
-  setCubic(px[a], py[a], c, px[b], py[b]);
-  const [c0x, c0y, c1x, c1y, c2x, c2y, c3x, c3y] = cubic;
+  const [c0x, c0y, c1x, c1y, c2x, c2y, c3x, c3y] = powerSeries(px[a], py[a], c, px[b], py[b]);
   const near = (stride > 1 ? 1 : 0.64) * hold * hold;
   let worst = 0;
   let lag = 0;

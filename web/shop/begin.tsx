@@ -71,7 +71,9 @@ export function BeginPage() {
   useEffect(() => {
     setWorking(true);
     setStale(true);
-    const timer = setTimeout(() => worker.current?.postMessage({ seq: ++seq.current, sha, jobs: OUTCOMES.map((o) => jobs[o.id]), width }), 250);
+    // Counted at the change: what still comes of the one before is of no use.
+    const mine = ++seq.current;
+    const timer = setTimeout(() => worker.current?.postMessage({ seq: mine, sha, jobs: OUTCOMES.map((o) => jobs[o.id]), width }), 250);
     return () => clearTimeout(timer);
   }, [jobs, sha, width]);
 

@@ -39,9 +39,10 @@ export function carveTrails(w: ToolpathWriter, parts: readonly Trail[], link: Li
   for (const { index, reverse } of shortOrder(ends, begin)) {
     const t = reverse ? backwards(parts[index]) : parts[index];
     const [x, y, z] = [t.x[0], t.y[0], t.z[0]];
-    if (link?.(w.x, w.y, w.z, x, y, z)) w.to(x, y, z);
-    // Written so that a cutter that is nowhere yet comes down too.
-    else if (!(Math.hypot(x - w.x, y - w.y, z - w.z) <= 1e-6)) {
+    // A cutter that is nowhere yet is not there either.
+    const there = Math.hypot(x - w.x, y - w.y, z - w.z) <= 1e-6;
+    if (!there && link?.(w.x, w.y, w.z, x, y, z)) w.to(x, y, z);
+    else if (!there) {
       w.above(x, y);
       w.plunge(z);
     }
