@@ -111,7 +111,7 @@ describe("oaken outline", () => {
   it("answers noise with a sentence", async () => {
     const n = 1600;
     await writeFile(file("noise.png"), await sharp(Buffer.from(Uint8Array.from({ length: n * n }, (_, i) => (Math.imul(i + 1, 2654435761) >>> 13) & 255)), { raw: { width: n, height: n, channels: 1 } }).png().toBuffer());
-    await expect(outline([file("noise.png"), "--size", "300", "--out", file("bad"), "--trace", "colours"], () => {})).rejects.toThrow(/noise or a photo/);
+    await expect(outline([file("noise.png"), "--size", "300", "--out", file("bad"), "--trace", "colours"], () => {})).rejects.toThrow(/noise rather than a drawing/);
   });
 });
 

@@ -1,4 +1,5 @@
 import { type Clearance, inset } from "./clearance/clearance.ts";
+import { soundOf } from "./mend.ts";
 import { nesting } from "./nesting.ts";
 import { complement, emptyRings, ringArea, ringCount, type Rings } from "./rings.ts";
 
@@ -46,7 +47,7 @@ export function grown(region: Rings, by: number, clearance: ClearanceOf): Rings 
     for (let i = rings.starts[k + 1] - 1; i >= rings.starts[k]; i--) loop.push(rings.xy[2 * i], rings.xy[2 * i + 1]);
     loops.push(loop);
   }
-  return ringsOf(merged(loops));
+  return soundOf(ringsOf(merged(loops)));
 }
 
 /** Everything at least `by` mm inside the region. */
@@ -54,7 +55,8 @@ export function thinned(region: Rings, by: number, clearance: ClearanceOf): Ring
   if (ringCount(region) === 0 || by <= 0) return region;
   const { rings } = inset(clearance(region), by);
   if (ringCount(rings) === 0) return emptyRings();
-  return ringsOf(merged(Array.from({ length: ringCount(rings) }, (_, k) => [...rings.xy.subarray(2 * rings.starts[k], 2 * rings.starts[k + 1])])));
+  const loops = Array.from({ length: ringCount(rings) }, (_, k) => [...rings.xy.subarray(2 * rings.starts[k], 2 * rings.starts[k + 1])]);
+  return soundOf(ringsOf(merged(loops)));
 }
 
 /** Gaps narrower than `width` closed: grown by half of it and thinned again (morphological closing). */

@@ -140,6 +140,56 @@ export function flatten(s: Shape, tolerance: number): Rings {
   return { xy: out.take(), starts, parent: s.parent };
 }
 
+/** Chords of curves that cuts read stay this close, mm. */
+export const FLATTEN = 0.002;
+/** What cuts read lies on a grid of a hundred-thousandth of a millimetre, so that files written with as many digits say the same. */
+export const GRID = 1e-5;
+
+/**
+ * Contour k as cuts read it: flattened within {@link FLATTEN}, on the {@link GRID}, without points that repeat the one before.
+ * A closed one begins after its origin and ends there; an open one begins at its origin.
+ * @param xy receives the points, x, y by turns
+ * @param segment receives for each point the segment of the contour that it lies on, where wanted
+ */
+export function readContour(s: Shape, k: number, closed: boolean, xy: GrowingF64, segment?: GrowingI32): void {
+  const from = xy.length;
+  const put = (x: number, y: number, of: number): void => {
+    const [gx, gy] = [Math.round(x / GRID) * GRID, Math.round(y / GRID) * GRID];
+    const n = xy.length;
+    if (n > from && xy.data[n - 2] === gx && xy.data[n - 1] === gy) return;
+    xy.push2(gx, gy);
+    segment?.push(of);
+  };
+  if (!closed) put(s.origin[2 * k], s.origin[2 * k + 1], 0);
+  const flat = new GrowingF64(64);
+  let of = 0;
+  eachSegment(s, k, (kind, x0, y0, at) => {
+    flat.length = 0;
+    flattenSegment(kind, x0, y0, s.nodes, at, FLATTEN, flat);
+    for (let i = 0; i < flat.length; i += 2) put(flat.data[i], flat.data[i + 1], of);
+    of++;
+  });
+  if (!closed) return;
+  while (xy.length > from + 2 && xy.data[xy.length - 2] === xy.data[from] && xy.data[xy.length - 1] === xy.data[from + 1]) {
+    xy.length -= 2;
+    if (segment) segment.length--;
+  }
+}
+
+/** A shape of closed contours as cuts read it: see {@link readContour}. Ones that are less than a triangle keep their index with no points. */
+export function asRead(s: Shape): Rings {
+  const xy = new GrowingF64(4 * s.kinds.length + 16);
+  const n = contourCount(s);
+  const starts = new Int32Array(n + 1);
+  for (let k = 0; k < n; k++) {
+    const from = xy.length;
+    readContour(s, k, true, xy);
+    if (xy.length < from + 6) xy.length = from;
+    starts[k + 1] = xy.length / 2;
+  }
+  return { xy: xy.take(), starts, parent: s.parent };
+}
+
 /** Bounds of the shape in mm, exact to 0.01 mm. */
 export function shapeBounds(s: Shape): Box {
   return boundsOf(flatten(s, 0.01).xy);

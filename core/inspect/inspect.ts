@@ -7,6 +7,7 @@ import { duplicateCuts } from "./rules/duplicate-cuts.ts";
 import { droppedSpecks } from "./rules/dropped-specks.ts";
 import { leftStanding } from "./rules/left-standing.ts";
 import { loosePieces } from "./rules/loose-pieces.ts";
+import { mendedOutline } from "./rules/mended-outline.ts";
 import { noFloor } from "./rules/no-floor.ts";
 import { offStock } from "./rules/off-stock.ts";
 import { order } from "./rules/order.ts";
@@ -16,7 +17,7 @@ import { sweptMoves } from "./rules/swept-moves.ts";
 import { thinStrokes } from "./rules/thin-strokes.ts";
 
 /** Every rule; one line each. */
-const RULES: readonly Rule[] = [cutOutside, sweptMoves, offStock, depthAgainstStock, noFloor, cutterHeight, order, loosePieces, leftStanding, thinStrokes, duplicateCuts, coarsePicture, droppedSpecks, planNotes, staleProgram];
+const RULES: readonly Rule[] = [cutOutside, sweptMoves, offStock, depthAgainstStock, noFloor, cutterHeight, order, loosePieces, leftStanding, thinStrokes, duplicateCuts, coarsePicture, droppedSpecks, mendedOutline, planNotes, staleProgram];
 
 const ORDER = { stop: 0, warning: 1, note: 2 };
 

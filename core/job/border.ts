@@ -2,7 +2,7 @@ import type { Clearance } from "../geometry/clearance/clearance.ts";
 import { grown, ringsOf } from "../geometry/morph.ts";
 import { boundsOf, insideRegion, ringCount, type Rings } from "../geometry/rings.ts";
 import { rectangle } from "../geometry/shape.ts";
-import { crossingPlaces } from "../outline/crossing.ts";
+import { isSound } from "../geometry/sound.ts";
 import type { Settings } from "../settings/fields.ts";
 import type { StockSettings } from "./document.ts";
 
@@ -32,7 +32,7 @@ function holds(outer: Rings, inner: Rings): boolean {
   for (let k = 0; k < ringCount(inner); k++) if (inner.starts[k + 1] > inner.starts[k] && !insideRegion(outer, inner.xy[2 * inner.starts[k]], inner.xy[2 * inner.starts[k] + 1])) return false;
   const n = ringCount(outer);
   const both = { xy: Float64Array.from([...outer.xy, ...inner.xy]), starts: Int32Array.from([...outer.starts, ...inner.starts.slice(1).map((v) => v + outer.starts[n])]), parent: new Int32Array(n + ringCount(inner)) };
-  return crossingPlaces(both, true).length === 0;
+  return isSound(both);
 }
 
 /** Outer region minus an inner one that lies wholly inside it: the inner rings turned round. */

@@ -1,11 +1,13 @@
-import { flatten } from "../geometry/shape.ts";
+import { mended } from "../geometry/mend.ts";
+import { asRead } from "../geometry/shape.ts";
+import { unsoundPlaces } from "../geometry/sound.ts";
 import type { Rings } from "../geometry/rings.ts";
 import type { ClearanceOf } from "../geometry/morph.ts";
 import { type Lines } from "../outline/centre.ts";
 import type { Outline } from "../outline/outline.ts";
 import { framed, framedSize } from "../picture/frame.ts";
 import type { Grey, Raster } from "../picture/raster.ts";
-import { contrast, findInkLevel, histogram, isHard, toGrey } from "../picture/tone.ts";
+import { contrast, findInkLevel, histogram, toGrey } from "../picture/tone.ts";
 import { Problem, type Progress } from "../problem.ts";
 import { resolve, type Resolved, type Settings } from "../settings/fields.ts";
 import type { JobDocument, JobNode } from "./document.ts";
@@ -13,10 +15,7 @@ import { hash, type Derived } from "./hash.ts";
 import { outlineFields } from "./nodes/outline.ts";
 import { frameOf, pictureFields, placement } from "./nodes/picture.ts";
 import { toneFields, toneSettings } from "./nodes/tone.ts";
-import { type ColourResult, traceOutline, type Traced } from "./trace.ts";
-
-/** Chords of curves that cuts read stay this close, mm. */
-export const FLATTEN = 0.002;
+import { type ColourResult, outlineContext, traceOutline, type Traced } from "./trace.ts";
 
 export interface ToneResult {
   key: string;
@@ -46,6 +45,8 @@ export interface ChainResult extends PictureResult {
   key: string;
   result: Outline;
   ink: Rings;
+  /** where the outline was not sound before it was mended, mm */
+  mendedAt: readonly { x: number; y: number }[];
   /** the centre line of every stroke, where that was asked for */
   lines: Lines | null;
   colours: ColourResult | null;
@@ -123,11 +124,12 @@ export function chainOf(job: JobDocument, outlineId: string, full: Raster, cache
   const p = pictureOf(job, outlineId, full, cache, (s) => progress(0.3 * s));
   const t1 = now();
   const { outline, toneResult, place } = p;
-  const o = resolve(outlineFields, outline.settings, { found: toneResult.found, scale: place.scale, hard: isHard(toneResult.bins) });
+  const o = resolve(outlineFields, outline.settings, outlineContext(p, cache));
   if (o.values.trace !== "colours" && toneResult.contrast < LEAST_CONTRAST && !(toneResult.contrast > 0 && hasInk(toneResult.bins))) throw oneTone(toneResult.bins, p.raster);
   const base = o.values.trace === "colours" ? p.rasterKey : toneResult.key;
-  const key = hash(`${base}|${JSON.stringify(o.values)}|${place.scale}|${place.x0}|${place.y1}`);
-  const traced = cache.get("outline", key, () => traceOutline(p, o.values, cache, clearance, (s) => progress(0.3 + 0.7 * s)));
+  const faint = !o.resolved.hold.set;
+  const key = hash(`${base}|${JSON.stringify(o.values)}|${faint}|${place.scale}|${place.x0}|${place.y1}`);
+  const traced = cache.get("outline", key, () => traceOutline(p, o.values, faint, cache, clearance, (s) => progress(0.3 + 0.7 * s)));
   const { result } = traced;
   if (result.shape.parent.length === 0)
     throw new Problem(
@@ -136,7 +138,7 @@ export function chainOf(job: JobDocument, outlineId: string, full: Raster, cache
         ? `At this ink level there are only specks: ${result.dropped} pieces, all smaller than ${o.values.specks} mm². Move the ink level, or keep smaller specks.`
         : "No ink is found with these settings. Move the ink level towards the picture's greys, invert the picture, or keep more of it.",
     );
-  const ink = cache.get("ink", key, () => flatten(result.shape, FLATTEN));
+  const { ink, mended: mendedAt } = cache.get("ink", key, () => soundInk(asRead(result.shape)));
   return {
     ...p,
     key,
@@ -144,8 +146,15 @@ export function chainOf(job: JobDocument, outlineId: string, full: Raster, cache
     values: { ...p.values, [outline.id]: o.values },
     ...traced,
     ink,
+    mendedAt,
     timings: { tone: t1 - t0, outline: now() - t1 },
   };
+}
+
+/** Ink that cuts can trust: where it crosses or touches itself it is mended, and said where. */
+function soundInk(ink: Rings): { ink: Rings; mended: { x: number; y: number }[] } {
+  const places = unsoundPlaces(ink);
+  return places.length === 0 ? { ink, mended: [] } : { ink: mended(ink), mended: places };
 }
 
 /** A few dark strokes on a large sheet may fall outside the middle 99 % of greys: look for them before calling it one tone. */

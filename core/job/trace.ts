@@ -1,23 +1,22 @@
 import { closed, type ClearanceOf, grown, rounded, thinned } from "../geometry/morph.ts";
 import { ringCount, type Rings } from "../geometry/rings.ts";
-import { flatten } from "../geometry/shape.ts";
+import { asRead, flatten } from "../geometry/shape.ts";
 import { type Bridge, bridged } from "../outline/bridges.ts";
 import { centreLines, type Lines } from "../outline/centre.ts";
-import { traceArcs } from "../outline/colours/arcs.ts";
+import { type Arcs, traceArcs } from "../outline/colours/arcs.ts";
 import { joinCorners, labelPixels, type Labels, mergeSpecks } from "../outline/colours/labels.ts";
 import { findColours, type Swatch } from "../outline/colours/palette.ts";
 import { colourShape, fitArcs } from "../outline/colours/shapes.ts";
-import { contoursAt } from "../outline/contours.ts";
-import { crossingPlaces } from "../outline/crossing.ts";
+import { type Contours, contoursAt } from "../outline/contours.ts";
+import { edgeNoise } from "../outline/noise.ts";
 import { fitOutline, keepLarge, type Outline, type OutlineSettings } from "../outline/outline.ts";
 import { keepRings, onlyRings } from "../outline/pieces.ts";
 import { pick, reduced, refitted } from "../outline/refit.ts";
-import { isHard } from "../picture/tone.ts";
-import { Problem, type Progress } from "../problem.ts";
+import { noProgress, Problem, type Progress } from "../problem.ts";
 import type { Settings } from "../settings/fields.ts";
 import type { PictureResult } from "./chain.ts";
 import { hash, type Derived } from "./hash.ts";
-import { coloursOf } from "./nodes/outline.ts";
+import { coloursOf, type OutlineContext } from "./nodes/outline.ts";
 import { parsePlaces } from "../settings/places.ts";
 
 /** The colours a picture was parted into. */
@@ -46,9 +45,13 @@ const EDGE_POINTS = 4000;
 /** A thin stroke's centre line may be thinned out by this much of the hold. */
 const CENTRE_HOLD = 0.5;
 
-/** From a toned picture to its outline, with everything asked for on the way. */
-export function traceOutline(p: PictureResult, v: Settings, cache: Derived, clearance: ClearanceOf, progress: Progress): Traced {
-  const settings = (hold: number): OutlineSettings => ({ hold, specks: v.specks as number, pinholes: v.pinholes as number, cornerAngle: ((v.corner as number) * Math.PI) / 180, hard: isHard(p.toneResult.bins) });
+/**
+ * From a toned picture to its outline, with everything asked for on the way.
+ * @param faint the hold is found by itself: where greys hardly change the fit may stray farther
+ */
+export function traceOutline(p: PictureResult, v: Settings, faint: boolean, cache: Derived, clearance: ClearanceOf, progress: Progress): Traced {
+  const cornerAngle = ((v.corner as number) * Math.PI) / 180;
+  const settings = (hold: number): OutlineSettings => ({ hold, specks: v.specks as number, pinholes: v.pinholes as number, cornerAngle, faint });
   const most = v.nodesMost as number;
   let colours: ColourResult | null = null;
   let fit: (hold: number) => Outline;
@@ -59,7 +62,7 @@ export function traceOutline(p: PictureResult, v: Settings, cache: Derived, clea
     fit = c.fit;
     edge = c.edge;
   } else {
-    const contours = cache.get("contours", hash(`${p.toneResult.key}|${v.ink}`), () => contoursAt(p.toneResult.grey, v.ink as number));
+    const contours = contoursOf(p, v, cache);
     fit = (hold) => fitOutline(contours, p.place, settings(hold), progress);
     const keep = keepLarge(contours, p.place.scale, v.specks as number, v.pinholes as number);
     edge = spread(contours.xy, contours.starts, p.place, (k) => keep[k] === 1);
@@ -67,19 +70,18 @@ export function traceOutline(p: PictureResult, v: Settings, cache: Derived, clea
   let { outline: result, hold: held } = reduced(fit, v.hold as number, most);
   let bridges: Bridge[] = [];
   const reshape = (r: Rings) => {
-    const again = reduced((hold) => refitted(r, Math.min(p.place.scale, 0.25), { ...settings(hold), specks: 0, pinholes: 0, hard: false }), v.hold as number, most);
+    const again = reduced((hold) => refitted(r, Math.min(p.place.scale, 0.25), { ...settings(hold), specks: 0, pinholes: 0 }), v.hold as number, most);
     held = again.hold;
     edge = spread(r.xy, r.starts, { scale: 1, x0: 0, y1: 0 }, () => true, 1);
     result = { ...again.outline, maxDeviation: Math.max(result.maxDeviation, again.outline.maxDeviation), dropped: result.dropped, droppedAt: result.droppedAt };
   };
   const [grow, close, round] = [v.grow as number, v.close as number, v.round as number];
   if (ringCount({ starts: result.shape.starts } as Rings) > 0 && (grow !== 0 || close > 0 || round > 0)) {
-    let r = flatten(result.shape, Math.min(0.005, held / 4));
+    let r = asRead(result.shape);
     if (close > 0) r = closed(r, close, clearance);
     if (grow > 0) r = grown(r, grow, clearance);
     if (grow < 0) r = thinned(r, -grow, clearance);
     if (round > 0) r = rounded(r, round, clearance);
-    if (crossingPlaces(r).length > 0) throw new Problem("cannot-shape", "Growing, closing or rounding by exactly this much crosses the outline with itself here. Change the distance a little.");
     if (ringCount(r) === 0) throw new Problem("nothing-left", "Nothing is left of the outline: its strokes are narrower than what is taken off them. Grow less, or round to a smaller radius.");
     reshape(r);
   }
@@ -89,11 +91,11 @@ export function traceOutline(p: PictureResult, v: Settings, cache: Derived, clea
   const only = parsePlaces(v.only as string, "Pieces alone").map(toStock);
   if (only.length > 0) result = withRings(result, (r) => onlyRings(r, only));
   if ((v.bridges as number) > 0) {
-    const b = bridged(flatten(result.shape, Math.min(0.005, held / 4)), v.bridges as number, parsePlaces(v.bridgesAt as string, "Bridges").map(toStock));
+    const b = bridged(asRead(result.shape), v.bridges as number, parsePlaces(v.bridgesAt as string, "Bridges").map(toStock));
     bridges = b.bridges;
     if (bridges.length > 0) reshape(b.ink);
   }
-  const lines = v.trace === "centre" ? centreLines(clearance(flatten(result.shape, 0.01)), Math.max(0.005, CENTRE_HOLD * held)) : null;
+  const lines = v.trace === "centre" ? centreLines(clearance(asRead(result.shape)), Math.max(0.005, CENTRE_HOLD * held)) : null;
   return { result, lines, colours, bridges, held, edge };
 }
 
@@ -102,37 +104,75 @@ function withRings(o: Outline, which: (r: Rings) => boolean[]): Outline {
   return { ...o, shape, nodes: shape.kinds.length };
 }
 
-function colourOutline(p: PictureResult, v: Settings, cache: Derived, progress: Progress): { colours: ColourResult; fit: (hold: number) => Outline; edge: Float64Array } {
-  const { raster, place } = p;
+/** What automatic values of an outline may ask of the picture: each is found out when it is asked for, and kept. */
+export function outlineContext(p: PictureResult, cache: Derived): OutlineContext {
+  const { scale } = p.place;
+  return {
+    found: p.toneResult.found,
+    scale,
+    noise: (v) => {
+      if (v.trace === "colours") return cache.get("arc-noise", hash(`${p.rasterKey}|${v.colours}|${v.specks}|${scale}`), () => edgeNoise(bordersOf(p, v, cache, noProgress).arcs));
+      return cache.get("edge-noise", hash(`${p.toneResult.key}|${v.ink}`), () => {
+        const c = contoursOf(p, v, cache);
+        const keep = keepLarge(c, 1, LEAST_PIXELS, LEAST_PIXELS);
+        return edgeNoise(c, (k) => keep[k] === 1);
+      });
+    },
+  };
+}
+
+/** Contours smaller than this many pixels tell nothing of the picture's edges. */
+const LEAST_PIXELS = 9;
+
+const contoursOf = (p: PictureResult, v: Settings, cache: Derived): Contours =>
+  cache.get("contours", hash(`${p.toneResult.key}|${v.ink}`), () => contoursAt(p.toneResult.grey, v.ink as number));
+
+interface Borders {
+  key: string;
+  swatches: Swatch[];
+  labels: Labels;
+  arcs: Arcs;
+  dropped: number;
+}
+
+/** The picture parted into colours, and the borders between them. @throws Problem `one-tone` */
+function bordersOf({ raster, rasterKey, place }: PictureResult, v: Settings, cache: Derived, progress: Progress): Borders {
   const count = Math.round(v.colours as number);
-  const paletteKey = hash(`${p.rasterKey}|colours ${count}`);
+  const paletteKey = hash(`${rasterKey}|colours ${count}`);
   const { swatches, table } = cache.get("palette", paletteKey, () => findColours(raster, count));
   if (swatches.length < 2) throw new Problem("one-tone", "The picture has only one colour: there is nothing in it to trace. Use a picture with more.");
   const least = Math.round((v.specks as number) / place.scale ** 2);
-  const labelKey = hash(`${paletteKey}|${least}`);
-  const { labels, arcs, dropped } = cache.get(
+  const key = hash(`${paletteKey}|${least}`);
+  return cache.get(
     "labels",
-    labelKey,
+    key,
     () => {
       const labels = labelPixels(raster, swatches, table);
       progress(0.2);
       const dropped = mergeSpecks(labels, least);
       joinCorners(labels);
       progress(0.3);
-      return { labels, arcs: traceArcs(labels, raster, swatches), dropped };
+      return { key, swatches, labels, arcs: traceArcs(labels, raster, swatches), dropped };
     },
     2,
   );
+}
+
+function colourOutline(p: PictureResult, v: Settings, cache: Derived, progress: Progress): { colours: ColourResult; fit: (hold: number) => Outline; edge: Float64Array } {
+  const { place } = p;
+  const { key, swatches, labels, arcs, dropped } = bordersOf(p, v, cache, progress);
   const ground = groundOf(labels);
   const wanted = coloursOf(v.keep as string);
   const kept = swatches.map((_, l) => (wanted.length === 0 ? l !== ground : false));
   for (const c of wanted) kept[nearestSwatch(swatches, c)] = true;
   const side = (l: number) => l < kept.length && kept[l];
+  const cornerAngle = ((v.corner as number) * Math.PI) / 180;
   return {
     colours: { swatches, kept, ground, labels },
     edge: spread(arcs.xy, arcs.starts, place, (k) => side(arcs.left[k]) !== side(arcs.right[k])),
     fit: (hold) => {
-      const fitted = cache.get("arcs", hash(`${labelKey}|${hold}|${v.corner}|${place.scale}|${place.x0}|${place.y1}`), () => fitArcs(arcs, place, hold, ((v.corner as number) * Math.PI) / 180, (s) => progress(0.3 + 0.7 * s)), 3);
+      const arcsKey = hash(`${key}|${hold}|${v.corner}|${place.scale}|${place.x0}|${place.y1}`);
+      const fitted = cache.get("arcs", arcsKey, () => fitArcs(arcs, place, hold, cornerAngle, (s) => progress(0.3 + 0.7 * s)), 3);
       const shape = colourShape(fitted, kept);
       return { shape, nodes: shape.kinds.length, maxDeviation: fitted.maxDeviation, dropped, droppedAt: new Float64Array(0) };
     },

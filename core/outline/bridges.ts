@@ -1,4 +1,5 @@
 import Flatbush from "flatbush";
+import { soundOf } from "../geometry/mend.ts";
 import { ringsOf } from "../geometry/morph.ts";
 import { ringArea, ringCount, type Rings } from "../geometry/rings.ts";
 
@@ -49,7 +50,7 @@ export function bridged(ink: Rings, width: number, at: readonly (readonly [numbe
     cut(link[0], link[1]);
     if (loops.length === before) break;
   }
-  return { ink: ringsOf(loops), bridges };
+  return { ink: soundOf(ringsOf(loops)), bridges };
 }
 
 /** The shortest link from a hole to another ring of the same piece of ink. */

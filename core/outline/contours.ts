@@ -9,6 +9,8 @@ import { rowScan } from "./rowscan.ts";
 export interface Contours {
   /** x, y by turns */
   xy: Float64Array;
+  /** by how much the grey changes over the pixel that each point lies in, 0…1; 1 on the picture's border. Where it was traced */
+  steep?: Float32Array;
   starts: Int32Array;
   /** index of the contour directly around this one, or −1 */
   parent: Int32Array;
@@ -175,34 +177,63 @@ function saddleIsInk(data: Uint8Array | Uint16Array, W: number, r: number, x: nu
   return (tl * br - tr * bl) / (tl + br - tr - bl) < cut;
 }
 
+/** No contour passes nearer to a pixel's centre than this where another passes on its other side, px. */
+const APART = 0.05;
+
+/**
+ * How far along the grid line from pixel (x, y) to the one dx, dy farther the level is crossed, 0…1. Where the grey is within a
+ * whisker of the level, two contours would run past a pixel a millionth of a pixel apart and meet as soon as anything is rounded:
+ * there they keep {@link APART} from its centre, so that no two contours are ever nearer to each other than that.
+ */
+function crossedAt(grey: Grey, cut: number, x: number, y: number, dx: number, dy: number): number {
+  const { width: W, data } = grey;
+  const v0 = data[y * W + x];
+  const t = (cut - v0) / (data[(y + dy) * W + x + dx] - v0);
+  if (t < APART) return otherContourAt(grey, cut, x, y, dx, dy) ? APART : t;
+  if (t > 1 - APART) return otherContourAt(grey, cut, x + dx, y + dy, -dx, -dy) ? 1 - APART : t;
+  return t;
+}
+
+/** Whether a contour besides the one that crosses towards (dx, dy) may pass close by the centre of pixel (x, y). */
+function otherContourAt(grey: Grey, cut: number, x: number, y: number, dx: number, dy: number): boolean {
+  const { width: W, height: H, data } = grey;
+  const inkAt = (px: number, py: number): boolean => px >= 0 && py >= 0 && px < W && py < H && data[py * W + px] < cut;
+  const own = inkAt(x, y);
+  if (inkAt(x - dx, y - dy) !== own) return true;
+  // A neighbour on either side that differs joins this contour, unless the pixel between them is of our own kind: a saddle.
+  for (const side of [-1, 1]) {
+    const [sx, sy] = [side * dy, side * dx];
+    if (inkAt(x + sx, y + sy) !== own && inkAt(x + dx + sx, y + dy + sy) === own) return true;
+  }
+  return false;
+}
+
 function walk(grey: Grey, cut: number, next: Int32Array, nH: number, hx: Int32Array, hInkLeft: Uint8Array, hRow: Int32Array, vx: Int32Array, vRow: Int32Array): Contours {
   const { width: W, height: H, data } = grey;
   const n = next.length;
+  const step = new Float32Array(n);
   const px = new Float64Array(n);
   const py = new Float64Array(n);
   for (let y = 0; y < H; y++)
     for (let c = hRow[y]; c < hRow[y + 1]; c++) {
       const x = hx[c];
       py[c] = y + 0.5;
-      if (x === 0 || x === W) px[c] = x;
-      else {
-        const v0 = data[y * W + x - 1];
-        px[c] = x - 0.5 + (cut - v0) / (data[y * W + x] - v0);
-      }
+      const onBorder = x === 0 || x === W;
+      px[c] = onBorder ? x : x - 0.5 + crossedAt(grey, cut, x - 1, y, 1, 0);
+      step[c] = onBorder ? 1 : Math.abs(data[y * W + x] - data[y * W + x - 1]) / grey.max;
     }
   for (let r = 0; r <= H; r++)
     for (let c = vRow[r]; c < vRow[r + 1]; c++) {
       const x = vx[c];
       px[nH + c] = x + 0.5;
-      if (r === 0 || r === H) py[nH + c] = r;
-      else {
-        const v0 = data[(r - 1) * W + x];
-        py[nH + c] = r - 0.5 + (cut - v0) / (data[r * W + x] - v0);
-      }
+      const onBorder = r === 0 || r === H;
+      py[nH + c] = onBorder ? r : r - 0.5 + crossedAt(grey, cut, x, r - 1, 0, 1);
+      step[nH + c] = onBorder ? 1 : Math.abs(data[r * W + x] - data[(r - 1) * W + x]) / grey.max;
     }
 
   const label = new Int32Array(n).fill(-1);
   const xy = new Float64Array(2 * n);
+  const steep = new Float32Array(n);
   const starts = new GrowingI32();
   const parent = new GrowingI32();
   const hole = new GrowingI32();
@@ -220,13 +251,14 @@ function walk(grey: Grey, cut: number, next: Int32Array, nH: number, hx: Int32Ar
       let c = first;
       do {
         label[c] = me;
+        steep[at >> 1] = step[c];
         xy[at++] = px[c];
         xy[at++] = py[c];
         c = next[c];
       } while (c !== first);
     }
   starts.push(at >> 1);
-  return { xy: at === xy.length ? xy : xy.slice(0, at), starts: starts.take(), parent: parent.take(), hole: Uint8Array.from(hole.take()) };
+  return { xy: at === xy.length ? xy : xy.slice(0, at), steep: steep.subarray(0, at >> 1), starts: starts.take(), parent: parent.take(), hole: Uint8Array.from(hole.take()) };
 }
 
 /** Area enclosed by contour k in square pixels, positive for outer contours and holes alike. */

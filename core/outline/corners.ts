@@ -49,11 +49,12 @@ const STRAIGHT = 0.2;
 /**
  * Puts corners back where their straight legs meet: a pixel grid cuts every corner off by a good part of a pixel. Only
  * where both legs are straight and no point left out is farther than `hold` from them.
- * @returns the points with each sharpened corner in place of the rounded ones, the corners' new indices, and the largest
- * distance of a left-out point from the legs
+ * @param fixed points that must stay as they are, where there are any: 1 for each
+ * @returns the points with each sharpened corner in place of the rounded ones, the index each of them had before, the corners'
+ * new indices, and the largest distance of a left-out point from the legs
  */
-export function sharpenCorners(xy: Float64Array, n: number, corners: readonly number[], hold: number): { xy: Float64Array; n: number; corners: number[]; deviation: number } {
-  if (corners.length === 0 || n < 4 * (ROUNDED + LEG)) return { xy, n, corners: [...corners], deviation: 0 };
+export function sharpenCorners(xy: Float64Array, n: number, corners: readonly number[], hold: number, fixed: Uint8Array | null = null): Sharpened {
+  if (corners.length === 0 || n < 4 * (ROUNDED + LEG)) return { xy, source: null, corners: [...corners], deviation: 0 };
   const drop = new Uint8Array(n);
   const moved = new Map<number, [number, number]>();
   let deviation = 0;
@@ -63,6 +64,7 @@ export function sharpenCorners(xy: Float64Array, n: number, corners: readonly nu
     const gapBefore = (c - corners[(k - 1 + corners.length) % corners.length] + n) % n || n;
     const gapAfter = (corners[(k + 1) % corners.length] - c + n) % n || n;
     if (Math.min(gapBefore, gapAfter) < ROUNDED + LEG + 2) return;
+    if (fixed && anyFixed(fixed, n, c - ROUNDED, c + ROUNDED)) return;
     const a = legLine(xy, n, c - ROUNDED - LEG, c - ROUNDED);
     const b = legLine(xy, n, c + ROUNDED, c + ROUNDED + LEG);
     if (!a || !b) return;
@@ -89,12 +91,14 @@ export function sharpenCorners(xy: Float64Array, n: number, corners: readonly nu
     moved.set(c, [x, y]);
   });
   const out = new Float64Array(2 * n);
+  const source = new Int32Array(n);
   const at: number[] = [];
   let m = 0;
   for (let i = 0; i < n; i++) {
     if (drop[i]) continue;
     out[2 * m] = xy[2 * i];
     out[2 * m + 1] = xy[2 * i + 1];
+    source[m] = i;
     if (isCorner[i]) {
       const p = moved.get(i);
       if (p) out.set(p, 2 * m);
@@ -102,7 +106,22 @@ export function sharpenCorners(xy: Float64Array, n: number, corners: readonly nu
     }
     m++;
   }
-  return { xy: out.subarray(0, 2 * m), n: m, corners: at, deviation };
+  return { xy: out.subarray(0, 2 * m), source: source.subarray(0, m), corners: at, deviation };
+}
+
+/** A contour with its corners put back. */
+export interface Sharpened {
+  xy: Float64Array;
+  /** which of the contour's points each one is; null where all of them are there */
+  source: Int32Array | null;
+  corners: number[];
+  /** largest distance of a left-out point from a corner's legs, mm */
+  deviation: number;
+}
+
+function anyFixed(fixed: Uint8Array, n: number, from: number, to: number): boolean {
+  for (let i = from; i <= to; i++) if (fixed[(i + n) % n]) return true;
+  return false;
 }
 
 interface Leg {

@@ -1,4 +1,4 @@
-import { type Fit, LOOK } from "./segments.ts";
+import { type Fit, fromJoin, LOOK, type Points } from "./segments.ts";
 
 /** Points of a run that its least squares take in, at least. */
 const SAMPLES = 12;
@@ -13,10 +13,10 @@ const ts = new Float64Array(4096);
  * Cubic Bézier through both ends; a zero tangent leaves that end free, otherwise the control point lies along it.
  * Least squares on a chord-length parameter, improved by Newton steps towards each point's foot; long runs fit on a
  * spread of their points and are then measured at every one.
- * @param along the points' {@link chordLengths}
  * @param sparse whether a spread of {@link LOOK} points tells enough
  */
-export function fitCubic(px: Float64Array, py: Float64Array, along: Float64Array, a: number, b: number, tx: number, ty: number, ex: number, ey: number, hold: number, sparse = false): Fit | null {
+export function fitCubic(points: Points, a: number, b: number, tx: number, ty: number, ex: number, ey: number, hold: number, sparse = false): Fit | null {
+  const { sx, sy, along } = points;
   const n = b - a;
   if (n < 2) return null;
   const stride = Math.max(1, Math.floor(n / SAMPLES));
@@ -29,26 +29,26 @@ export function fitCubic(px: Float64Array, py: Float64Array, along: Float64Array
   let c: [number, number, number, number] | null = null;
   let sampled = 0;
   for (let round = 0; round < 3; round++) {
-    c = solve(px, py, a, b, stride, m, tx, ty, ex, ey);
+    c = solve(points, a, b, stride, m, tx, ty, ex, ey);
     if (!c) return null;
-    sampled = reparameterise(px, py, a, b, stride, m, c);
+    sampled = reparameterise(points, a, b, stride, m, c);
     if (sampled <= 0.7 * hold) break;
     if (sampled > (round === 0 ? 4 : 1.6) * hold) return null;
   }
   // Hopeless where even the sampled points stray: measuring every point would only tell the same.
   if (sampled > 1.2 * hold) return null;
   // Points may lie on a curve that swings far out between them: no longer than the way the points go, it cannot.
-  const sides = Math.hypot(c![0] - px[a], c![1] - py[a]) + Math.hypot(c![2] - c![0], c![3] - c![1]) + Math.hypot(px[b] - c![2], py[b] - c![3]);
+  const sides = Math.hypot(c![0] - sx[a], c![1] - sy[a]) + Math.hypot(c![2] - c![0], c![3] - c![1]) + Math.hypot(sx[b] - c![2], sy[b] - c![3]);
   if (sides > LONGEST_SIDES * length + 2 * hold) return null;
-  const error = cubicError(px, py, along, a, b, c!, hold, sparse ? Math.max(1, Math.floor(n / LOOK)) : 1);
+  const error = cubicError(points, a, b, c!, hold, sparse ? Math.max(1, Math.floor(n / LOOK)) : 1);
   return error <= hold ? { kind: "cubic", a: c![0], b: c![1], c: c![2], d: c![3], error } : null;
 }
 
-function solve(px: Float64Array, py: Float64Array, a: number, b: number, stride: number, m: number, tx: number, ty: number, ex: number, ey: number): [number, number, number, number] | null {
-  const x0 = px[a];
-  const y0 = py[a];
-  const x3 = px[b];
-  const y3 = py[b];
+function solve({ px, py, sx, sy }: Points, a: number, b: number, stride: number, m: number, tx: number, ty: number, ex: number, ey: number): [number, number, number, number] | null {
+  const x0 = sx[a];
+  const y0 = sy[a];
+  const x3 = sx[b];
+  const y3 = sy[b];
   let s11 = 0;
   let s12 = 0;
   let s22 = 0;
@@ -120,8 +120,8 @@ function solve(px: Float64Array, py: Float64Array, a: number, b: number, stride:
  * One Newton step of every sampled parameter towards its point's foot.
  * @returns the largest distance of a sampled point from the tangent where it stood: the distance from the curve, nearly
  */
-function reparameterise(px: Float64Array, py: Float64Array, a: number, b: number, stride: number, m: number, c: readonly [number, number, number, number]): number {
-  const [c0x, c0y, c1x, c1y, c2x, c2y, c3x, c3y] = powerSeries(px[a], py[a], c, px[b], py[b]);
+function reparameterise({ px, py, sx, sy, ease }: Points, a: number, b: number, stride: number, m: number, c: readonly [number, number, number, number]): number {
+  const [c0x, c0y, c1x, c1y, c2x, c2y, c3x, c3y] = powerSeries(sx[a], sy[a], c, sx[b], sy[b]);
   let worst = 0;
   for (let i = 0, p = a + stride; i < m; i++, p += stride) {
     const t = ts[i];
@@ -136,7 +136,8 @@ function reparameterise(px: Float64Array, py: Float64Array, a: number, b: number
     ts[i] = next > 1e-6 ? (next < 1 - 1e-6 ? next : 1 - 1e-6) : 1e-6;
     // Times the squared speed, so that no division is needed but where it counts.
     const off = qx * dy - qy * dx;
-    if (off * off > worst * speed) worst = (off * off) / speed;
+    const off2 = off * off * (ease ? ease[p] : 1);
+    if (off2 > worst * speed) worst = off2 / speed;
   }
   return Math.sqrt(worst);
 }
@@ -152,10 +153,12 @@ function powerSeries(x0: number, y0: number, c: readonly [number, number, number
  * point to the next the curve may go little farther than the points do: then all of it is near the points, as they are near to
  * it. @returns infinity where it goes farther
  */
-function cubicError(px: Float64Array, py: Float64Array, along: Float64Array, a: number, b: number, c: readonly [number, number, number, number], hold: number, stride: number): number {
-  const [c0x, c0y, c1x, c1y, c2x, c2y, c3x, c3y] = powerSeries(px[a], py[a], c, px[b], py[b]);
+function cubicError(points: Points, a: number, b: number, c: readonly [number, number, number, number], hold: number, stride: number): number {
+  const { px, py, sx, sy, along, ease } = points;
+  const [c0x, c0y, c1x, c1y, c2x, c2y, c3x, c3y] = powerSeries(sx[a], sy[a], c, sx[b], sy[b]);
   const near = (stride > 1 ? 1 : 0.64) * hold * hold;
-  let worst = 0;
+  let worst = sx === px ? 0 : Math.max(fromJoin(points, a), fromJoin(points, b));
+  if (worst > hold * hold) return Infinity;
   let lag = 0;
   const share = 1 / (along[b] - along[a]);
   let before = a;
@@ -190,11 +193,12 @@ function cubicError(px: Float64Array, py: Float64Array, along: Float64Array, a: 
     before = i;
     stood = foot;
     pace = speed;
+    if (ease) d2 *= ease[i];
     if (d2 > worst) {
       worst = d2;
       if (worst > hold * hold) break;
     }
   }
-  const last = 3 * Math.hypot(px[b] - c[2], py[b] - c[3]);
+  const last = 3 * Math.hypot(sx[b] - c[2], sy[b] - c[3]);
   return (1 - stood) * (last > pace ? last : pace) > FARTHEST * (along[b] - along[before]) + hold ? Infinity : Math.sqrt(worst);
 }

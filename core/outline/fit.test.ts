@@ -1,11 +1,11 @@
 import { describe, expect, it } from "vitest";
 import { ringsFrom, type Rings } from "../geometry/rings.ts";
+import { isSound } from "../geometry/sound.ts";
 import { SegmentGrid } from "../geometry/segmentgrid.ts";
-import { flatten, ShapeBuilder } from "../geometry/shape.ts";
+import { flatten } from "../geometry/shape.ts";
 import { seeded } from "../testing/random.ts";
 import { findCorners } from "./corners.ts";
-import { crossingPlaces } from "./crossing.ts";
-import { fitContour } from "./fit.ts";
+import { FitWriter, fitContour } from "./fit.ts";
 
 type Loop = [number, number][];
 const random = seeded(41);
@@ -32,10 +32,10 @@ const boxy = (): Loop => {
 
 function fitted(loop: Loop, hold: number): { curve: Rings; nodes: number; error: number } {
   const xy = Float64Array.from(loop.flat());
-  const b = new ShapeBuilder(64);
-  const error = fitContour(xy, loop.length, findCorners(xy, loop.length, 4, 0.7), -1, hold, b);
-  const shape = b.take();
-  return { curve: flatten(shape, 0.01), nodes: shape.kinds.length, error };
+  const out = new FitWriter();
+  fitContour({ raw: xy, smooth: xy }, loop.length, findCorners(xy, loop.length, 4, 0.7), hold, out);
+  const { shape } = out.take();
+  return { curve: flatten(shape, 0.01), nodes: shape.kinds.length, error: out.worst };
 }
 
 /** The largest distance of a closed line's points from another, `between` them too. */
@@ -75,7 +75,7 @@ describe("a fitted contour", () => {
       expect(farthest(curve, points, true)).toBeLessThanOrEqual(bow + 0.011);
     });
   it("on noise no curve swings out so that the contour crosses itself, but where noise folds it", () => {
-    for (let round = 0; round < 12; round++) expect(crossingPlaces(fitted(noisy(80 + 10 * round, 3, 0.35), 0.25).curve).length).toBe(0);
+    for (let round = 0; round < 12; round++) expect(isSound(fitted(noisy(80 + 10 * round, 3, 0.35), 0.25).curve)).toBe(true);
   });
   it("where there is no noise, waves need a few nodes each, straights one", () => {
     expect(fitted(noisy(150, 5, 0), 0.23).nodes).toBeLessThanOrEqual(24);

@@ -1,6 +1,7 @@
-import { ShapeBuilder } from "../geometry/shape.ts";
+import { GrowingI32 } from "../growing.ts";
+import { type Shape, ShapeBuilder } from "../geometry/shape.ts";
 import { fitCubic } from "./cubic.ts";
-import { chordLengths, fitArc, lineError, LOOK, type Fit } from "./segments.ts";
+import { chordLengths, fitArc, lineError, LOOK, type Fit, type Points } from "./segments.ts";
 
 /** Contour points on either side whose chord gives the direction at a point. */
 const TANGENT_ARM = 4;
@@ -15,6 +16,70 @@ const FINE = 3;
 /** Share of the hold that a spread of the points must keep, so that all of them keep the whole. */
 const MARGIN = 0.98;
 
+/** Collects fitted segments, and which of the contour's points each of them ends at. */
+export class FitWriter {
+  private readonly shape: ShapeBuilder;
+  private readonly ends = new GrowingI32(32);
+  /** largest measured distance of a point from its segment, mm */
+  worst = 0;
+  /** the point that the contour begins at */
+  private first = 0;
+  /** which of the course's points those that are fitted are, where some were left out */
+  points: Int32Array | null = null;
+  /** @param segments how many are expected */
+  constructor(segments = 32) {
+    this.shape = new ShapeBuilder(segments);
+  }
+  begin(x: number, y: number, point: number): void {
+    this.shape.begin(x, y, -1);
+    this.first = this.points ? this.points[point] : point;
+  }
+  add(fit: Fit, x: number, y: number, end: number): void {
+    if (fit.kind === "line") this.shape.line(x, y);
+    else if (fit.kind === "arc") this.shape.arc(fit.a, fit.b, fit.c, x, y);
+    else this.shape.cubic(fit.a, fit.b, fit.c, fit.d, x, y);
+    this.ends.push(this.points ? this.points[end] : end);
+    if (fit.error > this.worst) this.worst = fit.error;
+  }
+  line(x: number, y: number, end: number): void {
+    this.shape.line(x, y);
+    this.ends.push(this.points ? this.points[end] : end);
+  }
+  /** The shape, the point it begins at, and for each segment the point at its end. */
+  take(): { shape: Shape; first: number; ends: Int32Array } {
+    return { shape: this.shape.take(), first: this.first, ends: this.ends.take() };
+  }
+}
+
+/** What is fitted: the points as the picture has them, and the same with noise averaged out, x and y by turns, mm. */
+export interface Pair {
+  raw: Float64Array;
+  smooth: Float64Array;
+  /** share of its squared distance that counts at each point; all of it where not given */
+  ease?: Float64Array;
+}
+
+/** The points a … a + n − 1 of a ring of `total` points, going round it. */
+function pointsOf({ raw, smooth, ease }: Pair, total: number, a: number, n: number): Points {
+  const [px, py] = unrolled(raw, total, a, n);
+  const along = chordLengths(px, py);
+  const eased = ease && Float64Array.from({ length: n }, (_, i) => ease[(a + i) % total]);
+  if (raw === smooth) return { px, py, sx: px, sy: py, along, ease: eased };
+  const [sx, sy] = unrolled(smooth, total, a, n);
+  return { px, py, sx, sy, along, ease: eased };
+}
+
+function unrolled(xy: Float64Array, total: number, a: number, n: number): [Float64Array, Float64Array] {
+  const x = new Float64Array(n);
+  const y = new Float64Array(n);
+  for (let i = 0, j = 2 * (a % total); i < n; i++, j += 2) {
+    if (j === 2 * total) j = 0;
+    x[i] = xy[j];
+    y[i] = xy[j + 1];
+  }
+  return [x, y];
+}
+
 /**
  * Replaces one closed contour by lines, circular arcs and cubic Béziers within `hold`.
  *
@@ -22,59 +87,43 @@ const MARGIN = 0.98;
  * back; each try is a least-squares fit (P. Schneider, "An algorithm for automatically fitting digitized curves", Graphics
  * Gems 1990) with smooth joins keeping the contour's own direction. Every accepted segment's error has been measured.
  *
- * @param xy the contour's points, mm, n of them
+ * @param c the contour's points, n of them
  * @param corners indices of corner points, ascending
  * @param out receives the segments; the caller has not begun the contour
- * @returns the largest measured distance of a contour point from its curve, mm
  */
-export function fitContour(xy: Float64Array, n: number, corners: readonly number[], parent: number, hold: number, out: ShapeBuilder): number {
+export function fitContour(c: Pair, n: number, corners: readonly number[], hold: number, out: FitWriter): void {
   // Unrolled copy beginning at a corner (or anywhere on a smooth contour), its first point repeated at the end.
-  const first = corners[0] ?? straightest(xy, n);
-  const px = new Float64Array(n + 1);
-  const py = new Float64Array(n + 1);
-  for (let i = 0, j = 2 * first; i <= n; i++, j += 2) {
-    if (j === 2 * n) j = 0;
-    px[i] = xy[j];
-    py[i] = xy[j + 1];
-  }
+  const first = corners[0] ?? straightest(c.smooth, n);
+  const p = pointsOf(c, n, first, n + 1);
   const isCorner = new Uint8Array(n + 1);
-  for (const c of corners) isCorner[(c - first + n) % n] = 1;
+  for (const at of corners) isCorner[(at - first + n) % n] = 1;
   isCorner[n] = isCorner[0];
-  const along = chordLengths(px, py);
-
-  out.begin(px[0], py[0], parent);
-  let worst = 0;
+  out.begin(p.sx[0], p.sy[0], first);
   let from = 0;
   while (from < n) {
     let end = from + 1;
     while (end < n && !isCorner[end]) end++;
-    worst = Math.max(worst, fitRun(px, py, along, from, end, !!isCorner[from], !!isCorner[end], n, hold, out));
+    fitRun(p, { from, end, cornerStart: !!isCorner[from], cornerEnd: !!isCorner[end], n, first, of: n }, hold, out);
     from = end;
   }
-  return worst;
 }
 
 /**
- * As {@link fitContour} for an open run from its first point to its last.
- * @param corners indices of corner points inside the run, ascending
+ * As {@link fitContour} for a stretch of points from one to another, whose first has already been begun or drawn to.
+ * @param c points of a ring of `total`, or of an open run of as many
+ * @param from the stretch's first point
+ * @param count how many points it has; it goes round the ring's end where it must
+ * @param corners which points are corners, by their index in the ring
  */
-export function fitOpen(xy: Float64Array, n: number, corners: readonly number[], parent: number, hold: number, out: ShapeBuilder): number {
-  const px = new Float64Array(n);
-  const py = new Float64Array(n);
-  for (let i = 0; i < n; i++) {
-    px[i] = xy[2 * i];
-    py[i] = xy[2 * i + 1];
-  }
-  const along = chordLengths(px, py);
-  out.begin(px[0], py[0], parent);
-  let worst = 0;
-  let from = 0;
-  for (const end of [...corners, n - 1]) {
+export function fitStretch(c: Pair, total: number, from: number, count: number, corners: Uint8Array, hold: number, out: FitWriter): void {
+  const p = pointsOf(c, total, from, count);
+  let a = 0;
+  for (let b = 1; b < count; b++) {
+    if (b < count - 1 && !corners[(from + b) % total]) continue;
     // One more than the last index: an open run never wraps round.
-    if (end > from) worst = Math.max(worst, fitRun(px, py, along, from, end, true, true, n + 1, hold, out));
-    from = end;
+    fitRun(p, { from: a, end: b, cornerStart: true, cornerEnd: true, n: count + 1, first: from, of: total }, hold, out);
+    a = b;
   }
-  return worst;
 }
 
 /** Index whose neighbourhood bends least: the best place to cut a contour that has no corner. */
@@ -94,53 +143,90 @@ function straightest(xy: Float64Array, n: number): number {
   return best;
 }
 
-function fitRun(px: Float64Array, py: Float64Array, along: Float64Array, from: number, end: number, cornerStart: boolean, cornerEnd: boolean, n: number, hold: number, out: ShapeBuilder): number {
-  let worst = 0;
+/** A run between two corners, or round a contour without any. */
+interface Run {
+  from: number;
+  end: number;
+  cornerStart: boolean;
+  cornerEnd: boolean;
+  /** points round, one more where the run is open */
+  n: number;
+  /** the contour's index of point 0, and how many points the contour has */
+  first: number;
+  of: number;
+}
+
+/** A run that as many segments hold at a share of the hold is fitted at that share: the same nodes, nearer to the edge. */
+const TIGHTER = [0.6, 0.8];
+/** Segments of fewer points than this on average follow noise: nothing is gained by following it closer. */
+const NOISY = 6;
+
+function fitRun(p: Points, run: Run, hold: number, out: FitWriter): void {
+  let best = segmentsOf(p, run, hold, Infinity)!;
+  for (const share of run.end - run.from < NOISY * best.length ? [] : TIGHTER) {
+    const tighter = segmentsOf(p, run, hold * share, best.length);
+    if (!tighter) continue;
+    best = tighter;
+    break;
+  }
+  for (const { fit, b } of best) out.add(fit, p.sx[b], p.sy[b], (run.first + b) % run.of);
+}
+
+/** A segment from one point of a run to another. */
+interface Segment {
+  fit: Fit;
+  b: number;
+}
+
+/** The segments that hold a run, each reaching as far as it can; null where they are more than `most`. */
+function segmentsOf(p: Points, { from, end, cornerStart, cornerEnd, n }: Run, hold: number, most: number): Segment[] | null {
+  const { sx, sy } = p;
+  const out: Segment[] = [];
   let a = from;
   // The direction to leave a smooth join with; corners are free.
   let tx = 0;
   let ty = 0;
-  if (!cornerStart) [tx, ty] = tangent(px, py, a, n, from, end, true);
+  if (!cornerStart) [tx, ty] = tangent(sx, sy, a, n, from, end, true);
   while (a < end) {
-    const reach = longest(px, py, along, a, end, tx, ty, hold);
+    if (out.length === most) return null;
+    const reach = longest(p, a, end, tx, ty, hold);
     const { b } = reach;
     let { fit } = reach;
     if (fit.kind === "cubic" && !(b === end && cornerEnd)) {
       // Where the contour's own direction serves as well, the join is smoother for it.
-      const [ex, ey] = tangent(px, py, b, n, from, end, false);
-      fit = fitCubic(px, py, along, a, b, tx, ty, ex, ey, hold) ?? fit;
+      const [ex, ey] = tangent(sx, sy, b, n, from, end, false);
+      fit = fitCubic(p, a, b, tx, ty, ex, ey, hold) ?? fit;
     }
-    emit(out, fit, px[b], py[b]);
-    worst = Math.max(worst, fit.error);
-    [tx, ty] = b < end || !cornerEnd ? leaving(fit, px[b], py[b], px[a], py[a]) : [0, 0];
+    out.push({ fit, b });
+    [tx, ty] = b < end || !cornerEnd ? leaving(fit, sx[b], sy[b], sx[a], sy[a]) : [0, 0];
     a = b;
   }
-  return worst;
+  return out;
 }
 
 /** The farthest b for which one segment holds points a…b: looked for with a spread of the points, then measured at every one. */
-function longest(px: Float64Array, py: Float64Array, along: Float64Array, a: number, end: number, tx: number, ty: number, hold: number): { b: number; fit: Fit } {
-  const sparse = search(px, py, along, a, end, tx, ty, MARGIN * hold, true);
+function longest(p: Points, a: number, end: number, tx: number, ty: number, hold: number): { b: number; fit: Fit } {
+  const sparse = search(p, a, end, tx, ty, MARGIN * hold, true);
   if (sparse.b - a < 2 * LOOK) return sparse;
-  const fit = attempt(px, py, along, a, sparse.b, tx, ty, hold, false);
-  return fit ? { b: sparse.b, fit } : search(px, py, along, a, sparse.b, tx, ty, hold, false);
+  const fit = attempt(p, a, sparse.b, tx, ty, hold, false);
+  return fit ? { b: sparse.b, fit } : search(p, a, sparse.b, tx, ty, hold, false);
 }
 
-function attempt(px: Float64Array, py: Float64Array, along: Float64Array, a: number, b: number, tx: number, ty: number, hold: number, sparse: boolean): Fit | null {
-  return simple(px, py, a, b, hold, sparse) ?? fitCubic(px, py, along, a, b, tx, ty, 0, 0, hold, sparse);
+function attempt(p: Points, a: number, b: number, tx: number, ty: number, hold: number, sparse: boolean): Fit | null {
+  return simple(p, a, b, hold, sparse) ?? fitCubic(p, a, b, tx, ty, 0, 0, hold, sparse);
 }
 
 /** Ever longer runs, then bisection between the last good and the first bad. */
-function search(px: Float64Array, py: Float64Array, along: Float64Array, a: number, end: number, tx: number, ty: number, hold: number, sparse: boolean): { b: number; fit: Fit } {
+function search(p: Points, a: number, end: number, tx: number, ty: number, hold: number, sparse: boolean): { b: number; fit: Fit } {
   let good = Math.min(end, a + MIN_RUN);
-  let fit = attempt(px, py, along, a, good, tx, ty, hold, sparse);
-  while (!fit && good > a + 1) fit = attempt(px, py, along, a, --good, tx, ty, hold, sparse);
+  let fit = attempt(p, a, good, tx, ty, hold, sparse);
+  while (!fit && good > a + 1) fit = attempt(p, a, --good, tx, ty, hold, sparse);
   if (!fit) return { b: good, fit: { kind: "line", a: 0, b: 0, c: 0, d: 0, error: 0 } };
   let step = FIRST_STEP;
   let bad = -1;
   while (good < end) {
     const b = Math.min(end, good + step);
-    const next = attempt(px, py, along, a, b, tx, ty, hold, sparse);
+    const next = attempt(p, a, b, tx, ty, hold, sparse);
     if (next) {
       good = b;
       fit = next;
@@ -152,7 +238,7 @@ function search(px: Float64Array, py: Float64Array, along: Float64Array, a: numb
   }
   while (bad - good > Math.max(1, (good - a) >> FINE)) {
     const mid = (good + bad) >> 1;
-    const next = attempt(px, py, along, a, mid, tx, ty, hold, sparse);
+    const next = attempt(p, a, mid, tx, ty, hold, sparse);
     if (next) {
       good = mid;
       fit = next;
@@ -162,10 +248,10 @@ function search(px: Float64Array, py: Float64Array, along: Float64Array, a: numb
 }
 
 /** A line or an arc that holds; null when neither does. */
-function simple(px: Float64Array, py: Float64Array, a: number, b: number, hold: number, sparse: boolean): Fit | null {
-  const straight = lineError(px, py, a, b, SIMPLE * hold);
+function simple(p: Points, a: number, b: number, hold: number, sparse: boolean): Fit | null {
+  const straight = lineError(p, a, b, b === a + 1 ? Infinity : SIMPLE * hold);
   if (straight <= SIMPLE * hold || b === a + 1) return { kind: "line", a: 0, b: 0, c: 0, d: 0, error: straight };
-  return fitArc(px, py, a, b, SIMPLE * hold, sparse);
+  return fitArc(p, a, b, SIMPLE * hold, sparse);
 }
 
 /** Direction of the contour at point i; backward at the end of a segment, so that it points into the segment. */
@@ -199,10 +285,4 @@ function leaving(fit: Fit, x: number, y: number, x0: number, y0: number): [numbe
   }
   const len = Math.hypot(dx, dy) || 1;
   return [dx / len, dy / len];
-}
-
-function emit(out: ShapeBuilder, fit: Fit, x: number, y: number): void {
-  if (fit.kind === "line") out.line(x, y);
-  else if (fit.kind === "arc") out.arc(fit.a, fit.b, fit.c, x, y);
-  else out.cubic(fit.a, fit.b, fit.c, fit.d, x, y);
 }

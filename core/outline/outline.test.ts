@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
-import { flatten } from "../geometry/shape.ts";
+import { asRead, flatten } from "../geometry/shape.ts";
 import type { Grey } from "../picture/raster.ts";
 import { distanceToRings, seeded } from "../testing/random.ts";
-import { contourArea, contoursAt } from "./contours.ts";
-import { crossingContours } from "./crossing.ts";
+import { contourArea, type Contours, contoursAt } from "./contours.ts";
+import { isSound } from "../geometry/sound.ts";
 import { fitOutline } from "./outline.ts";
 
 /** A grey picture of a distance function: black inside, a soft edge one pixel wide. */
@@ -47,7 +47,7 @@ describe("contours", () => {
     for (const level of [0.203, 0.5, 0.73]) {
       const data = Uint8Array.from({ length: 48 * 40 }, () => Math.floor(random() * 256));
       const c = contoursAt({ width: 48, height: 40, data, max: 255 }, level);
-      expect(crossingContours({ xy: c.xy, starts: c.starts, parent: c.parent })).toEqual([]);
+      expect(isSound(c)).toBe(true);
       // Even–odd over all contours must give back each sample's side.
       let wrong = 0;
       for (let y = 0; y < 40; y++)
@@ -96,12 +96,43 @@ describe("contours", () => {
         }
   });
 
+  it("keep a twentieth of a pixel apart where greys lie within a whisker of the level", () => {
+    const random = seeded(8);
+    for (let round = 0; round < 12; round++) {
+      // Three greys: well below the level, well above, and so near to it that contours run through pixels' centres.
+      const greys = [20, 128, 230];
+      const data = Uint8Array.from({ length: 400 }, () => greys[Math.floor(3 * random())]);
+      const c = contoursAt({ width: 20, height: 20, data, max: 255 }, (128 + 1e-3 * (round % 2 ? 1 : -1)) / 255);
+      expect(nearestStrangers(c)).toBeGreaterThan(0.05);
+    }
+  });
+
   it("a one-pixel checkerboard gives separate squares", () => {
     const data = Uint8Array.from({ length: 256 }, (_, i) => (((i >> 4) + i) % 2 ? 255 : 0));
     const c = contoursAt({ width: 16, height: 16, data, max: 255 }, 0.499);
-    expect(crossingContours({ xy: c.xy, starts: c.starts, parent: c.parent })).toEqual([]);
+    expect(isSound(c)).toBe(true);
   });
 });
+
+/** Least distance between points of two edges that are not neighbours, looked for at every edge's ends, px. */
+function nearestStrangers(c: Contours): number {
+  const edges: { k: number; i: number; j: number }[] = [];
+  for (let k = 0; k + 1 < c.starts.length; k++)
+    for (let i = c.starts[k]; i < c.starts[k + 1]; i++) edges.push({ k, i, j: i + 1 < c.starts[k + 1] ? i + 1 : c.starts[k] });
+  let least = Infinity;
+  for (const e of edges)
+    for (const f of edges) {
+      if (e.i === f.i || e.i === f.j) continue;
+      const [x, y] = [c.xy[2 * e.i], c.xy[2 * e.i + 1]];
+      const [ax, ay, bx, by] = [c.xy[2 * f.i], c.xy[2 * f.i + 1], c.xy[2 * f.j], c.xy[2 * f.j + 1]];
+      const [dx, dy] = [bx - ax, by - ay];
+      const t = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy)));
+      // Along its own contour, the second edge from a point may be near it where the edge between is short.
+      const beside = e.k === f.k && (e.j === f.i || edges.some((g) => g.i === f.j && g.j === e.i));
+      if (!beside) least = Math.min(least, Math.hypot(x - ax - t * dx, y - ay - t * dy));
+    }
+  return least;
+}
 
 describe("fitted outline", () => {
   const blob = soft(300, 200, (x, y) => {
@@ -145,7 +176,7 @@ describe("fitted outline", () => {
     const c = contoursAt({ width: 160, height: 120, data, max: 255 }, 0.45);
     const o = fitOutline(c, { scale: 0.1, x0: 0, y1: 12 }, { ...settings, specks: 0.2, pinholes: 0.1, hold: 0.1 });
     expect(o.dropped).toBeGreaterThan(100);
-    expect(crossingContours(flatten(o.shape, 0.0125))).toEqual([]);
+    expect(isSound(asRead(o.shape))).toBe(true);
     for (let k = 0; k < o.shape.parent.length; k++) expect(o.shape.parent[k]).toBeLessThan(k);
   });
 });

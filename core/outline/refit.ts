@@ -32,19 +32,26 @@ export function refitted(r: Rings, spacing: number, s: OutlineSettings): Outline
     }
   });
   const c: Contours = { xy, starts, parent: Int32Array.from(order, (k) => (dense.parent[k] < 0 ? -1 : at[dense.parent[k]])), hole: Uint8Array.from(order, (k) => hole[k]) };
-  return fitOutline(c, { scale: spacing, x0: 0, y1: 0 }, s);
+  return fitOutline(c, { scale: spacing, x0: 0, y1: 0 }, { ...s, noise: 0 });
 }
 
-/** How often the hold is widened to come under a limit of nodes, and by how much each time. */
+/** How often the hold is widened to come under a limit of nodes, by how much at least, and at most where it is far off. */
 const WIDENINGS = 24;
 const WIDENING = 1.35;
+const WIDEST = 4;
+/** Widening that spares less than this share of the nodes so often in a row spares no more: corners are left. */
+const SPARES = 0.02;
+const IN_VAIN = 3;
 
 /** The closest fit with at most `most` nodes: holds ever wider until it is met, or as near as rounds allow. */
 export function reduced(fit: (hold: number) => Outline, hold: number, most: number): { outline: Outline; hold: number } {
   let outline = fit(hold);
-  for (let k = 0; k < WIDENINGS && most > 0 && outline.nodes > most; k++) {
-    hold *= WIDENING;
+  let vain = 0;
+  for (let k = 0; k < WIDENINGS && most > 0 && outline.nodes > most && vain < IN_VAIN; k++) {
+    const before = outline.nodes;
+    hold *= Math.max(WIDENING, Math.min(WIDEST, Math.sqrt(before / most)));
     outline = fit(hold);
+    vain = outline.nodes > (1 - SPARES) * before ? vain + 1 : 0;
   }
   return { outline, hold };
 }

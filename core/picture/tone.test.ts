@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { seeded } from "../testing/random.ts";
 import { unevenness } from "./fitness.ts";
 import type { Raster } from "./raster.ts";
-import { findInkLevel, histogram, isHard, monotone, noiseOf, toGrey } from "./tone.ts";
+import { findInkLevel, histogram, monotone, noiseOf, toGrey } from "./tone.ts";
 
 const raster = (width: number, height: number, at: (x: number, y: number) => [number, number, number]): Raster => {
   const data = new Uint8Array(4 * width * height);
@@ -93,12 +93,5 @@ describe("tone", () => {
     const g = toGrey({ width: 20, height: 20, data }, { smooth: 1, sharpen: 0.2, black: 0.1 });
     expect(g.data).toBeInstanceOf(Uint16Array);
     expect(new Set(g.data).size).toBeGreaterThan(300);
-  });
-
-  it("tells hard-edged pictures from soft ones", () => {
-    const hard = raster(100, 100, (x) => plain(x < 50 ? 0 : 255));
-    const soft = raster(100, 100, (x) => plain(Math.max(0, Math.min(255, (x - 45) * 25))));
-    expect(isHard(histogram(toGrey(hard, {})))).toBe(true);
-    expect(isHard(histogram(toGrey(soft, {})))).toBe(false);
   });
 });

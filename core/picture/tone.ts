@@ -270,22 +270,3 @@ export function contrast(bins: Uint32Array): number {
   for (let seen = bins[255]; hi > 0 && seen <= cut; seen += bins[--hi]);
   return Math.max(0, hi - lo) / 255;
 }
-
-/** Share of in-between greys under which a picture counts as hard-edged, and how near to its two greys counts as being one of them. */
-const HARD_SHARE = 0.004;
-const HARD_NEAR = 10;
-
-/** Whether a picture has two greys and hardly any between them, so that its edges are steps of whole pixels. */
-export function isHard(bins: Uint32Array): boolean {
-  let dark = 0;
-  let light = 255;
-  while (dark < 255 && bins[dark] === 0) dark++;
-  while (light > 0 && bins[light] === 0) light--;
-  let total = 0;
-  let between = 0;
-  for (let i = 0; i < 256; i++) {
-    total += bins[i];
-    if (i > dark + HARD_NEAR && i < light - HARD_NEAR) between += bins[i];
-  }
-  return light - dark > 2 * HARD_NEAR && between < HARD_SHARE * total;
-}

@@ -1,5 +1,5 @@
 import { thin } from "../geometry/thin.ts";
-import { fitArc, lineError } from "../outline/segments.ts";
+import { fitArc, lineError, type Polyline } from "../outline/segments.ts";
 import type { ToolpathWriter } from "./toolpath.ts";
 
 /** How far thinned lines and fitted arcs may be from the computed path, mm. */
@@ -10,31 +10,32 @@ export const PATH_TOLERANCE = 0.003;
  * `from` and at depth. Longest runs first by doubling and bisecting, as the outline's fit does.
  */
 export function cutAlong(w: ToolpathWriter, x: Float64Array, y: Float64Array, from: number, to: number, z: number, tolerance = PATH_TOLERANCE): void {
+  const p: Polyline = { px: x, py: y, sx: x, sy: y };
   let a = from;
   while (a < to) {
     let good = a + 1;
     let bad = -1;
     for (let step = 4; good < to && bad < 0; step *= 2) {
       const b = Math.min(to, a + step);
-      if (holds(x, y, a, b, tolerance)) good = b;
+      if (holds(p, a, b, tolerance)) good = b;
       else bad = b;
     }
     while (bad - good > 1) {
       const mid = (good + bad) >> 1;
-      if (holds(x, y, a, mid, tolerance)) good = mid;
+      if (holds(p, a, mid, tolerance)) good = mid;
       else bad = mid;
     }
-    if (good === a + 1 || lineError(x, y, a, good, tolerance) <= tolerance) w.to(x[good], y[good], z);
+    if (good === a + 1 || lineError(p, a, good, tolerance) <= tolerance) w.to(x[good], y[good], z);
     else {
-      const f = fitArc(x, y, a, good, tolerance)!;
+      const f = fitArc(p, a, good, tolerance)!;
       w.arc(f.c > 0, f.a, f.b, x[good], y[good], z);
     }
     a = good;
   }
 }
 
-function holds(x: Float64Array, y: Float64Array, a: number, b: number, tolerance: number): boolean {
-  return lineError(x, y, a, b, tolerance) <= tolerance || fitArc(x, y, a, b, tolerance) !== null;
+function holds(p: Polyline, a: number, b: number, tolerance: number): boolean {
+  return lineError(p, a, b, tolerance) <= tolerance || fitArc(p, a, b, tolerance) !== null;
 }
 
 /** A closed loop unrolled to begin (and end) at point `first`, optionally the other way round. */

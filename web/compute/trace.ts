@@ -25,7 +25,7 @@ export function trace(job: JobDocument, rasters: (sha: string) => Raster, cache:
   const coarse = partKind === "tone" && raster.width * raster.height > 2 * PREVIEW_PIXELS ? cache.get("coarse", `${picture.asset!.sha}|${JSON.stringify(frameOf(picture.settings))}`, () => shrunk(framed(raster, frameOf(picture.settings)), PREVIEW_PIXELS), 1) : null;
   const p = pictureOf(job, outline.id, raster, cache, noProgress, coarse);
   const { place } = p;
-  const { values } = resolve(outlineFields, outline.settings, { found: p.toneResult.found, scale: place.scale, hard: false });
+  const { values } = resolve(outlineFields, outline.settings, { found: p.toneResult.found, scale: place.scale, noise: () => 0 });
   const tone = partKind === "tone" ? smallTone(p.toneResult.grey) : null;
   if (values.trace === "colours") return { rings: { xy: new Float32Array(0), starts: new Int32Array(1) }, tone };
   const c = contoursAt(p.toneResult.grey, values.ink as number);

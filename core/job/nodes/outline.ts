@@ -9,16 +9,27 @@ export interface OutlineContext {
   found: number;
   /** mm per pixel */
   scale: number;
-  /** the picture has two greys and hardly any between: its edges are steps */
-  hard: boolean;
+  /** how far noise, blended colours, compression or whole pixels move the edges that these settings find, px */
+  noise(settings: Settings): number;
 }
 
-/** Hard-edged pictures tell where the edge is only to about half a pixel. */
-const HOLD_PIXELS_HARD = 0.4;
+/** A fit no closer than so many spreads of the edge's own noise: hardly a point lies farther out. */
+const HOLD_NOISE = 3;
 /** A fit no closer than this share of a pixel, nor than HOLD_LEAST mm: closer only follows noise. */
-const HOLD_PIXELS = 0.25;
+const HOLD_PIXELS = 0.33;
 const HOLD_LEAST = 0.02;
-const HOLD_MOST = 0.1;
+const HOLD_MOST = 0.15;
+
+/** How closely an outline is held when nobody says: a third of a pixel, but no closer than its edge is known. */
+function holdOf(c: OutlineContext, s: Settings): { value: number; reason: string } {
+  const noise = c.noise(s);
+  const [pixel, wobble] = [HOLD_PIXELS * c.scale, HOLD_NOISE * noise * c.scale];
+  const value = Math.round(Math.max(HOLD_LEAST, Math.min(HOLD_MOST, pixel), wobble) * 1000) / 1000;
+  const mm = (v: number): string => `${formatLength(v, "mm", 3)} mm`;
+  if (value < wobble + 0.001) return { value, reason: `the picture's edge wobbles by ${mm(noise * c.scale)}: closer only follows that` };
+  if (pixel < HOLD_LEAST) return { value, reason: `closer only follows noise: a pixel is ${mm(c.scale)}` };
+  return { value, reason: `a third of a pixel is ${mm(pixel)}` };
+}
 
 const isInk = (s: Settings): boolean => s.trace !== "colours";
 
@@ -62,22 +73,6 @@ export const outlineFields: readonly Field<OutlineContext>[] = [
     auto: (c) => ({ value: Math.round(Math.max(0.01, Math.min(0.99, c.found)) * 250) / 250, reason: "parts the picture's greys into two groups best" }),
   },
   {
-    key: "hold",
-    label: "Hold within",
-    type: "length",
-    help: "How far the fitted lines and curves may stray from the picture's edge.",
-    min: 0.002,
-    max: 5,
-    step: 0.01,
-    slider: true,
-    auto: (c) => {
-      const wanted = (c.hard ? HOLD_PIXELS_HARD : HOLD_PIXELS) * c.scale;
-      const v = Math.round(Math.max(HOLD_LEAST, c.hard ? wanted : Math.min(HOLD_MOST, wanted)) * 1000) / 1000;
-      if (wanted < HOLD_LEAST) return { value: v, reason: `closer only follows noise: a pixel is ${formatLength(c.scale, "mm", 3)} mm` };
-      return { value: v, reason: c.hard ? `hard edges are steps of a pixel; two fifths of one are ${formatLength(wanted, "mm", 3)} mm` : `a quarter of a pixel is ${formatLength(wanted, "mm", 3)} mm` };
-    },
-  },
-  {
     key: "specks",
     label: "Specks under",
     type: "area",
@@ -88,6 +83,17 @@ export const outlineFields: readonly Field<OutlineContext>[] = [
     auto: (c) => ({ value: Math.round(Math.max(0.1, 9 * c.scale * c.scale) * 100) / 100, reason: "too small to cut, or nine pixels" }),
   },
   { key: "pinholes", label: "Pinholes under", type: "area", help: "Holes in the ink smaller than this are filled.", min: 0, max: 100000, step: 0.1, auto: (_c, s) => ({ value: s.specks as number, reason: "as specks" }) },
+  {
+    key: "hold",
+    label: "Hold within",
+    type: "length",
+    help: "How far the fitted lines and curves may stray from the picture's edge. By itself it is looser where greys hardly change.",
+    min: 0.002,
+    max: 5,
+    step: 0.01,
+    slider: true,
+    auto: holdOf,
+  },
   { key: "corner", label: "Corners from", type: "angle", help: "Turns sharper than this stay corners; gentler ones become smooth.", min: 5, max: 175, step: 5, more: true, auto: () => ({ value: 40, reason: "keeps the corners of letters, smooths pixel steps" }) },
   { key: "grow", label: "Grow strokes", type: "length", help: "Makes every stroke wider by this much on each side; less than 0 makes it thinner.", min: -50, max: 50, step: 0.05, slider: true, auto: () => ({ value: 0, reason: "as drawn" }), consequence: (v) => ((v as number) === 0 ? "strokes keep their width" : `strokes ${formatLength(2 * Math.abs(v as number))} mm ${(v as number) > 0 ? "wider" : "thinner"}`) },
   { key: "close", label: "Close gaps under", type: "length", help: "Gaps and slits narrower than this are filled, so that broken strokes join.", min: 0, max: 50, step: 0.05, more: true, auto: () => ({ value: 0, reason: "none closed" }) },

@@ -1,5 +1,4 @@
 import { GrowingI32 } from "../../growing.ts";
-import { Problem } from "../../problem.ts";
 import type { Raster } from "../../picture/raster.ts";
 import { type Swatch, tableIndex } from "./palette.ts";
 
@@ -13,7 +12,7 @@ export interface Labels {
 const UNKNOWN = 255;
 /** Neighbours that differ by more than this (of 255, summed) make a pixel an edge's blend. */
 const EDGE_STEP = 36;
-/** A larger share of edge pixels than this is no picture in flat colours. */
+/** With a larger share of edge pixels than this a picture is no drawing in flat colours: every pixel keeps its nearest colour. */
 const MOST_EDGES = 0.4;
 /** How far an edge's blend looks for the colours it was blended from, px. */
 const REACH = 3;
@@ -21,7 +20,6 @@ const REACH = 3;
 /**
  * Every pixel's colour. Pixels on edges are blends of the colours beside them: they take one of those and never a third that
  * happens to look alike, so that no sliver of a wrong colour lines the edges.
- * @throws Problem `too-busy`
  */
 export function labelPixels(r: Raster, swatches: readonly Swatch[], table: Uint8Array): Labels {
   const { width: W, height: H, data } = r;
@@ -52,7 +50,7 @@ export function labelPixels(r: Raster, swatches: readonly Swatch[], table: Uint8
       for (let q = 0; q < 3; q++) step += Math.max(Math.abs(data[4 * left + q] - data[4 * right + q]), Math.abs(data[4 * up + q] - data[4 * down + q])) >> shift;
       if (step > EDGE_STEP) unknown.push(i);
     }
-  if (unknown.length > MOST_EDGES * n) throw new Problem("too-busy", `${Math.round((100 * unknown.length) / n)} % of the picture is edges between colours: that is noise or a photo rather than flat colours. Smooth it in a picture program, use fewer colours, or trace by ink level.`);
+  if (unknown.length > MOST_EDGES * n) return { width: W, height: H, data: out };
   const rgb = [0, 0, 0];
   const colour = (i: number) => {
     const o = 4 * i;
