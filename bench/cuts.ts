@@ -25,6 +25,7 @@ function planFresh(kind: string, region: Rings, cutter: string, own: Settings, s
     ink: region,
     lines: null,
     carveRegion: () => region,
+    held: 0,
     clearance: (r) => made.get(r) ?? made.set(r, clearanceOf(r)).get(r)!,
     progress: () => {},
   };

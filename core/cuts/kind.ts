@@ -41,6 +41,8 @@ export interface Peer {
 export interface CutInputs extends CutContext {
   /** the chosen shapes flattened: ink, in stock coordinates */
   ink: Rings;
+  /** how closely the ink's edge is held, mm: finer than half of it nothing is worth cutting; 0 where it is exact */
+  held: number;
   /** centre lines of the strokes, where the outline was traced that way */
   lines: Lines | null;
   /** the region a V-carve works in: the ink, or a border minus the ink; null where the border does not hold the ink */

@@ -84,14 +84,22 @@ export function trails(x: ArrayLike<number>, y: ArrayLike<number>, z: ArrayLike<
   if (fromHigh) odd.sort((i, j) => z[j] - z[i]);
   for (const i of odd) while (left[i] % 2 === 1) begin(i, fromHigh);
   // What is left are loops: taken along by a trail that passes them, else from anywhere.
-  all.forEach((nodes, k) => {
-    if (nodes.every((i) => left[i] === 0)) return;
-    all[k] = [];
-    for (const i of nodes) {
-      all[k].push(i);
-      while (left[i] > 0) follow(all[k], false);
+  const takeLoops = (k: number) => {
+    // A loop taken along may pass further ones.
+    while (all[k].some((i) => left[i] > 0)) {
+      const nodes = all[k];
+      all[k] = [];
+      for (const i of nodes) {
+        all[k].push(i);
+        while (left[i] > 0) follow(all[k], false);
+      }
     }
-  });
-  for (let i = 0; i < n; i++) while (left[i] > 0) begin(i, false);
+  };
+  for (let k = 0; k < all.length; k++) takeLoops(k);
+  for (let i = 0; i < n; i++)
+    while (left[i] > 0) {
+      begin(i, false);
+      takeLoops(all.length - 1);
+    }
   return all.map((nodes) => ({ x: Float64Array.from(nodes, (i) => x[i]), y: Float64Array.from(nodes, (i) => y[i]), z: Float64Array.from(nodes, (i) => z[i]) }));
 }

@@ -2,7 +2,6 @@ import { materialById } from "../cutters/materials.ts";
 import { profileOf } from "../cutters/profile.ts";
 import type { CutContext, CutInputs, CutKind, Note, Peer, Planned } from "../cuts/kind.ts";
 import { cutKind } from "../cuts/register.ts";
-import { unsound } from "../cuts/sound.ts";
 import { clearanceOf } from "../geometry/clearance/clearance.ts";
 import { regionKey } from "../geometry/regionkey.ts";
 import type { Rings } from "../geometry/rings.ts";
@@ -188,12 +187,11 @@ function planOne(name: string, kind: CutKind, values: Settings, context: CutCont
     ...context,
     ink: chain.ink,
     lines: chain.lines,
+    held: chain.held,
     progress,
     carveRegion: (s) => cache.get("region", hash(JSON.stringify([chain.key, border?.key ?? "", s.side, s.border, s.borderWidth, job.stock])), () => carveRegion(chain.ink, s, job.stock, (r) => clearance(r, cache), border?.ink ?? null)),
     clearance: (r, loss) => clearance(r, cache, loss),
   };
-  const wrong = cache.get("sound", chain.key, () => unsound(chain.ink, name));
-  if (wrong) return nothing(wrong);
   try {
     return kind.plan(inputs, values);
   } catch (e) {

@@ -12,12 +12,14 @@ import { noProgress } from "../problem.ts";
 import { newSurface, type Surface } from "../proof/surface.ts";
 import { sweep } from "../proof/sweep.ts";
 import { resolve, type Settings } from "../settings/fields.ts";
-import { unsound } from "../cuts/sound.ts";
-import { RAPID, ToolpathWriter } from "../toolpath/toolpath.ts";
+import { mended } from "../geometry/mend.ts";
+import { isSound } from "../geometry/sound.ts";
+import { RAPID } from "../toolpath/toolpath.ts";
 
 /** Plans one cut on a region the way a job would, for tests: stock 100 × 100 × 20 mm of ash. */
-export function planOn(kind: string, ink: Rings, cutter: string, own: Settings, peers: { target?: Peer; helpers?: Peer[]; earlier?: Peer[] } = {}, lines: Lines | null = null): Planned & { values: Settings } {
-  ink.parent = nesting(ink);
+export function planOn(kind: string, ink: Rings, cutter: string, own: Settings, peers: { target?: Peer; helpers?: Peer[]; earlier?: Peer[] } = {}, lines: Lines | null = null, held = 0): Planned & { values: Settings } {
+  if (isSound(ink)) ink.parent = nesting(ink);
+  else ink = mended(ink);
   const context: CutContext = { cutter: parseCutter(cutter), stock: { width: 100, height: 100, thickness: 20, margin: 5 }, material: materialById("ash"), machine: HOBBY_ROUTER, target: peers.target, helpers: peers.helpers ?? [], earlier: peers.earlier ?? [] };
   const k = cutKind(kind);
   const { values } = resolve(k.fields, own, context);
@@ -26,6 +28,7 @@ export function planOn(kind: string, ink: Rings, cutter: string, own: Settings, 
     ...context,
     ink,
     lines,
+    held,
     carveRegion: () => ink,
     clearance: (r) => {
       if (!made.has(r)) made.set(r, clearanceOf(r));
@@ -33,8 +36,6 @@ export function planOn(kind: string, ink: Rings, cutter: string, own: Settings, 
     },
     progress: noProgress,
   };
-  const wrong = unsound(ink, kind);
-  if (wrong) return { toolpath: new ToolpathWriter(1, 1, 1).take(), notes: [wrong], facts: {}, values };
   const plan = k.plan(inputs, values);
   // Every cut begins with a rapid above the stock: where the machine comes from is not known.
   const t = plan.toolpath;

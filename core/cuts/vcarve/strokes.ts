@@ -10,7 +10,7 @@ import { FLOOR_TOLERANCE } from "./rest.ts";
 /** How far thinned carving moves may be from the medial axis, mm. */
 const THIN = 0.002;
 /** Ways over the floor longer than this many times its depth are lifted over: mostly to a stroke that begins at the stock's top. */
-const LONGEST_LINK = 1.4;
+const LONGEST_LINK = 8;
 /** Ways may come so much nearer to a wall than its foot, mm. */
 const LINK_SLACK = 0.002;
 /** Coming down into stock takes as long as this much more way at rapid speed. */
@@ -19,29 +19,37 @@ const PLUNGE_COST = 4;
 /** Whether the cutter may go straight from one place to another, both at depth. */
 export type Link = (x0: number, y0: number, z0: number, x1: number, y1: number, z1: number) => boolean;
 
-/** Links over the floor: nowhere nearer to a wall than its foot, `rho` away. */
-export function overFloorLinks(region: Rings, rho: number, floor: number): Link {
+/** Shallower than this the cutter is as good as out, mm. */
+const SHALLOW = 0.1;
+
+/**
+ * Short links at depth: nowhere nearer to a wall than the cutter is wide at the deeper of the two ends.
+ * @param radius the cutter's at a depth, mm
+ */
+export function clearLinks(region: Rings, radius: (depth: number) => number, floor: number): Link {
   const edges = new SegmentGrid(region);
   return (x0, y0, z0, x1, y1, z1) => {
-    if (Math.abs(z0 + floor) > 1e-9 || Math.abs(z1 + floor) > 1e-9) return false;
-    return Math.hypot(x1 - x0, y1 - y0) <= LONGEST_LINK * floor && edges.distanceOfWay(x0, y0, x1, y1, rho) >= rho - LINK_SLACK;
+    const depth = -Math.min(z0, z1);
+    if (depth < SHALLOW || Math.hypot(x1 - x0, y1 - y0) > LONGEST_LINK * floor) return false;
+    const rho = radius(depth);
+    return edges.distanceOfWay(x0, y0, x1, y1, rho) >= rho - LINK_SLACK;
   };
 }
 
 /** Cuts trails in an order that travels little; stays down where one begins at the end of another, or where the floor between them is open. */
-export function carveTrails(w: ToolpathWriter, parts: readonly Trail[], link: Link | null): void {
+export function carveTrails(w: ToolpathWriter, parts: readonly Trail[], link: Link, floor: number): void {
   const ends = parts.map((t): Ends => {
     const last = t.x.length - 1;
     return { x0: t.x[0], y0: t.y[0], z0: t.z[0], x1: t.x[last], y1: t.y[last], z1: t.z[last] };
   });
   // Corners begin at the stock's top: coming down there costs nothing, and the way in carves.
-  const begin: BeginCost = (way, z, z1) => (way < 1e-6 || (link && z === z1 && way <= -LONGEST_LINK * z) ? 0 : PLUNGE_COST * -z1);
+  const begin: BeginCost = (way, z, z1) => (way < 1e-6 || (z < -SHALLOW && z1 < -SHALLOW && way <= LONGEST_LINK * floor) ? 0 : PLUNGE_COST * -z1);
   for (const { index, reverse } of shortOrder(ends, begin)) {
     const t = reverse ? backwards(parts[index]) : parts[index];
     const [x, y, z] = [t.x[0], t.y[0], t.z[0]];
-    // A cutter that is nowhere yet is not there either.
+    // Before the first move the writer's position is NaN, and NaN compares false: the cutter counts as not there.
     const there = Math.hypot(x - w.x, y - w.y, z - w.z) <= 1e-6;
-    if (!there && link?.(w.x, w.y, w.z, x, y, z)) w.to(x, y, z);
+    if (!there && link(w.x, w.y, w.z, x, y, z)) w.to(x, y, z);
     else if (!there) {
       w.above(x, y);
       w.plunge(z);

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { parseCutter } from "../../cutters/rack.ts";
 import { boundsOf, insideRegion, ringsFrom, type Rings } from "../../geometry/rings.ts";
 import { FEED, PLUNGE, RAPID } from "../../toolpath/toolpath.ts";
-import { circle, distanceToRings, seeded, star } from "../../testing/random.ts";
+import { blob, circle, distanceToRings, seeded, star } from "../../testing/random.ts";
 import { planOn, proofOf } from "../../testing/cutting.ts";
 
 const CELL = 0.1;
@@ -121,16 +121,18 @@ describe("V-carve against its definition", () => {
     expect(overFloor).toBeGreaterThan(500);
   });
 
-  it("begins strokes at their shallow ends: plunges go less than half as deep as the floor", () => {
+  it("carves a star's corners and the foot of its walls in one go from a tip: hardly a plunge, hardly any way twice", () => {
     const region = ringsFrom([star(seeded(4), 13, 12, 44, 50, 50)]);
     const { toolpath: t } = planOn("vcarve", region, "v:60:30", { floor: 20, stepdown: 50 });
-    let plunged = 0;
-    let count = 0;
-    for (let i = 1; i < t.kind.length; i++)
-      if (t.kind[i] === PLUNGE) {
-        plunged += t.z[i - 1] - t.z[i];
-        count++;
-      }
-    expect(plunged / count).toBeLessThan(1);
+    const plunges = Array.from(t.kind, (k, i) => (k === PLUNGE ? t.z[i] : NaN)).filter((z) => !Number.isNaN(z));
+    expect(plunges[0]).toBeCloseTo(0, 3);
+    expect(plunges.length).toBeLessThanOrEqual(3);
+  });
+
+  it("leaves out branches that change the wall by less than half of what the edge is known to", () => {
+    const random = seeded(12);
+    const rough = blob(random, 400, 20, 50, 50, 0).map(([x, y]): [number, number] => [x + 0.08 * random(), y + 0.08 * random()]);
+    const moves = [0, 0.2].map((held) => planOn("vcarve", ringsFrom([rough]), "v:60:30", { floor: 20, stepdown: 50 }, {}, null, held).toolpath.kind.length);
+    expect(moves[1]).toBeLessThan(moves[0] / 4);
   });
 });

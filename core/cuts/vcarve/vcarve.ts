@@ -1,17 +1,18 @@
 import { feedsFor } from "../../cutters/feeds.ts";
 import { describeCutter, profileOf } from "../../cutters/profile.ts";
+import { withLoss } from "../../geometry/clearance/clearance.ts";
 import { regionArea, ringCount, type Rings } from "../../geometry/rings.ts";
 import { SCRATCH } from "../../picture/fitness.ts";
 import { rateField, type Settings } from "../../settings/fields.ts";
 import { formatLength } from "../../units.ts";
-import { trails } from "../../geometry/trails.ts";
 import { between } from "../../toolpath/trails.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
 import { borderFields, effectiveFloor, floorFields } from "./floor.ts";
 import { axisBelow } from "./axis.ts";
+import { joinedTrails } from "./network.ts";
 import { floorTrails } from "./rest.ts";
-import { carveTrails, overFloorLinks } from "./strokes.ts";
+import { carveTrails, clearLinks } from "./strokes.ts";
 import { thinParts } from "./thin.ts";
 
 const feedsAt = (c: CutContext, s: Settings) => feedsFor(c.cutter, c.material, c.machine, Math.min(s.floor as number, c.material.stepdown * c.cutter.diameter), c.cutter.diameter);
@@ -64,22 +65,22 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   const region = inputs.carveRegion(s);
   if (!region || ringCount(region) === 0) return { toolpath: w.take(), notes: region ? [] : [outsideBorder], facts: {} };
   const floor = effectiveFloor(s, profile);
-  const c = inputs.clearance(region);
+  const c = withLoss(inputs.clearance(region), Math.max(LEAST_LOSS, inputs.held / 2));
   inputs.progress(0.4);
   const rho = profile.r(floor);
   const axis = axisBelow(c, rho, (d) => -Math.min(floor, Math.max(0, profile.h(Math.min(d, profile.radius)))), profile.flat, profile.ball > 0);
-  const strokes = trails(axis.x, axis.y, axis.z, axis.a, axis.b, true);
   const { foot, rest, scraped } = floorTrails(inputs, c, s, profile, floor, rho);
   inputs.progress(0.8);
-  const all = [...foot, ...strokes, ...rest];
+  const all = [...joinedTrails(axis, foot, floor, s.feed as number), ...rest];
 
+  const links = clearLinks(region, (depth) => profile.r(depth), floor);
   const step = s.stepdown as number;
   const passes = Math.max(1, Math.ceil(Math.min(floor, profile.height, profile.h(Math.min(c.widest, profile.radius))) / step - 1e-6));
   for (let k = 0; k < passes; k++) {
     const top = k === 0 ? Infinity : -k * step;
     const low = k === passes - 1 ? -floor : -(k + 1) * step;
     const parts = passes === 1 ? all : all.flatMap((t) => between(t, top, low));
-    carveTrails(w, parts, k === passes - 1 && c.widest > rho ? overFloorLinks(region, rho, floor) : null);
+    carveTrails(w, parts, links, floor);
   }
   const thin = thinParts(c, profile.r(SCRATCH));
   const facts = { widest: c.widest, deepest: Math.min(floor, profile.h(Math.min(c.widest, profile.radius))), scraped, area: regionArea(region), thinArea: thin.area, thinX: thin.x, thinY: thin.y };
@@ -87,6 +88,9 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   const notes: Note[] = scraped > LONG_SCRAPE ? [{ code: "v-scrapes-floor", severity: "warning", message: `The V cutter scrapes ${formatLength(scraped / 1000, "mm", 1)} m of open floor. Clear wide floors with a flat cutter first.` }] : [];
   return { toolpath: w.take(), notes, facts, within: region, ...(profile.ball === 0 && { ideal }) };
 }
+
+/** A branch into a corner is carved where it changes the wall by more than this, and by more than half of what its edge is known to, mm. */
+const LEAST_LOSS = 0.01;
 
 /** Scraping longer than this on open floor deserves a clearing cutter, mm. */
 const LONG_SCRAPE = 15000;

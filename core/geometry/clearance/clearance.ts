@@ -51,6 +51,9 @@ export function clearanceOf(region: Rings, loss = BRANCH_LOSS): Clearance {
   return { boundary, axis, kept, widest, widestAt };
 }
 
+/** The same clearance with the branches pruned that change the wall by no more than `loss` mm. */
+export const withLoss = (c: Clearance, loss: number): Clearance => ({ ...c, kept: pruneAxis(c.axis, loss) });
+
 const nothing = new Int32Array(0);
 
 function interleaved(b: Boundary): Float64Array {
