@@ -60,13 +60,22 @@ const CASES: readonly Case[] = [
   { what: "the same cut twice", outcome: "pocket", edit: (j) => void duplicateCut(j, "pocket"), code: "duplicate-cut", severity: "warning", says: /exactly what Pocket has cut/ },
   { what: "clearing after carving", outcome: "sign", edit: (j) => moveCut(j, "clear", 1), code: "wrong-order", severity: "warning", says: /comes after it/ },
   { what: "corners out of a pocket cutter's reach", outcome: "pocket", edit: (j) => void (j.cuts[0].cutter = parseCutter("flat:12")), code: "out-of-reach", severity: "note", says: /Add a rest cut/, raster: picture((x, y) => 60 - Math.max(Math.abs(x - 500), Math.abs(y - 200))) },
-  { what: "a plunge with a cutter that does not cut at its centre", outcome: "pocket", edit: (j) => { set("pocket", { entry: "plunge" })(j); j.cuts[0].cutter.centreCutting = false; }, code: "plunge-without-centre", severity: "warning", says: /does not cut at its centre/ },
+  { what: "a plunge with a cutter that does not cut at its centre", outcome: "pocket", edit: (j) => { set("pocket", { entry: "plunge" })(j); j.cuts[0].cutter.centreCutting = false; }, code: "plunge-not-used", severity: "note", says: /does not cut at its centre/ },
   { what: "a floor whose clearing cut is switched off", outcome: "sign", edit: (j) => { j.cuts.find((c) => c.kind === "clear")!.on = false; }, code: "v-scrapes-floor", severity: "warning", says: /scrapes/ },
 ];
 
 describe("inspection", () => {
   it("finds nothing to stop or warn of in a sound job of each kind", () => {
     for (const outcome of ["sign", "raised", "cutout", "pocket", "engrave"]) expect(find(job(outcome, () => {})).filter((f) => f.severity !== "note"), outcome).toEqual([]);
+  });
+
+  it("says where an outline was mended, and stops a path with a number that is none", () => {
+    const j = job("pocket", () => {});
+    const build = buildJob(j, { raster: plain, cells: 60_000 }, new Derived());
+    build.chain = Object.assign(build.chain!, { mendedAt: [{ x: 40, y: 30 }, { x: 40, y: 30 }] });
+    expect(inspect({ build }).find((f) => f.code === "outline-mended")).toMatchObject({ severity: "note", at: { x: 40, y: 30 } });
+    build.cuts[0].toolpath.x[3] = NaN;
+    expect(inspect({ build })[0]).toMatchObject({ code: "not-a-number", severity: "stop" });
   });
 
   for (const c of CASES)

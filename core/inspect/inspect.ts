@@ -5,6 +5,7 @@ import { cutterHeight } from "./rules/cutter-height.ts";
 import { depthAgainstStock } from "./rules/depth-against-stock.ts";
 import { duplicateCuts } from "./rules/duplicate-cuts.ts";
 import { droppedSpecks } from "./rules/dropped-specks.ts";
+import { finiteMoves } from "./rules/finite-moves.ts";
 import { leftStanding } from "./rules/left-standing.ts";
 import { loosePieces } from "./rules/loose-pieces.ts";
 import { mendedOutline } from "./rules/mended-outline.ts";
@@ -17,7 +18,7 @@ import { sweptMoves } from "./rules/swept-moves.ts";
 import { thinStrokes } from "./rules/thin-strokes.ts";
 
 /** Every rule; one line each. */
-const RULES: readonly Rule[] = [cutOutside, sweptMoves, offStock, depthAgainstStock, noFloor, cutterHeight, order, loosePieces, leftStanding, thinStrokes, duplicateCuts, coarsePicture, droppedSpecks, mendedOutline, planNotes, staleProgram];
+const RULES: readonly Rule[] = [finiteMoves, cutOutside, sweptMoves, offStock, depthAgainstStock, noFloor, cutterHeight, order, loosePieces, leftStanding, thinStrokes, duplicateCuts, coarsePicture, droppedSpecks, mendedOutline, planNotes, staleProgram];
 
 const ORDER = { stop: 0, warning: 1, note: 2 };
 

@@ -4,6 +4,7 @@ import { Problem } from "../problem.ts";
 import { DRAWING_STYLES } from "../output/dxf.ts";
 import { settingsSchema } from "../settings/fields.ts";
 import { JOB_FORMAT, JOB_VERSION, type JobDocument, STOPS, ZEROS } from "./document.ts";
+import type { Machine } from "../cutters/feeds.ts";
 import { NODES } from "./nodes/register.ts";
 
 const length = { type: "number", exclusiveMinimum: 0, maximum: 10000 };
@@ -20,22 +21,24 @@ const cutter = {
     diameter: { type: "number", exclusiveMinimum: 0, maximum: 200 },
     angle: { type: "number", minimum: 1, maximum: 179 },
     tip: { type: "number", minimum: 0, maximum: 50 },
-    tipRadius: positive,
+    tipRadius: { ...positive, maximum: 100 },
     halfAngle: { type: "number", exclusiveMinimum: 0, maximum: 85 },
     flutes: { type: "integer", minimum: 1, maximum: 12 },
-    fluteLength: positive,
+    fluteLength: { ...positive, maximum: 1000 },
     centreCutting: { type: "boolean" },
     name,
     id,
   },
 };
 
-const machineKeys = ["spindleLeast", "spindleMost", "power", "feedMost", "plungeMost", "rapid", "rapidZ", "acceleration", "accelerationZ", "junction"];
+/** The most that any machine does, in the units of {@link Machine}: beyond it a number is a slip of the pen. */
+const machineMost = { spindleLeast: 200_000, spindleMost: 200_000, power: 100_000, feedMost: 100_000, plungeMost: 100_000, rapid: 200_000, rapidZ: 200_000, acceleration: 100_000, accelerationZ: 100_000, junction: 10 } satisfies Partial<Machine>;
+const seconds = { type: "number", minimum: 0, maximum: 86_400 };
 const machine = {
   type: "object",
-  required: ["name", ...machineKeys, "spindleStart", "toolChange"],
+  required: ["name", ...Object.keys(machineMost), "spindleStart", "toolChange"],
   additionalProperties: false,
-  properties: { name, ...Object.fromEntries(machineKeys.map((k) => [k, positive])), spindleStart: { type: "number", minimum: 0 }, toolChange: { type: "number", minimum: 0 } },
+  properties: { name, ...Object.fromEntries(Object.entries(machineMost).map(([k, maximum]) => [k, { ...positive, maximum }])), spindleStart: seconds, toolChange: seconds },
 };
 
 /** The document's own schema; the settings of each node and cut follow from its kind's fields. */

@@ -12,11 +12,12 @@ export interface Course extends Pair {
   hold: number;
 }
 
-/** How a point of a course is treated; every level keeps nearer to the picture's own edge than the one before. */
-const FITTED = 0;
-const RAW = 2;
-/** Share of the hold that points keep at each level below RAW. */
+/**
+ * How a point of a course is treated: every level keeps nearer to the picture's own edge than the one before, at this share of the
+ * hold; the last one is the edge itself.
+ */
 const SHARE = [1, 0.25];
+const RAW = SHARE.length;
 /** Points on either side that give a corner its direction: 4 points are about 3 pixels. */
 const CORNER_ARM = 4;
 /** Points this many spacings from a crossing give way at first, and how much farther each round after it. */

@@ -47,13 +47,22 @@ export function resolve<C>(fields: readonly Field<C>[], own: Settings, context: 
   const values: Settings = {};
   const resolved: Record<string, Resolved> = {};
   for (const f of fields) {
-    const auto = f.auto(context, values);
+    const auto = withinRange(f, f.auto(context, values));
     const set = own[f.key] !== undefined;
     values[f.key] = set ? own[f.key] : auto.value;
     resolved[f.key] = { value: values[f.key], reason: set ? `set by you; automatic would be ${showSetting(f, auto.value)}` : auto.reason, set };
   }
   for (const f of fields) if (f.consequence) resolved[f.key].consequence = f.consequence(values[f.key], context, values);
   return { values, resolved };
+}
+
+/** An automatic value held to what the field takes: it may come from a machine or a cutter that says anything. */
+function withinRange<C>(f: Field<C>, auto: { value: Setting; reason: string }): { value: Setting; reason: string } {
+  if (typeof auto.value !== "number") return auto;
+  const [least, most] = [f.min ?? -Infinity, f.max ?? Infinity];
+  if (auto.value >= least && auto.value <= most) return auto;
+  const value = auto.value < least ? least : most;
+  return { value: Number.isFinite(value) ? value : 0, reason: `${auto.reason}; held to ${showSetting(f, value)}` };
 }
 
 /** Longest text a setting may hold. */

@@ -60,6 +60,13 @@ export function unroll(xy: Float64Array, start: number, end: number, first: numb
   return { x, y, s };
 }
 
+/** A closed path, with how far along each point lies. */
+export function loopOf(x: Float64Array, y: Float64Array): Loop {
+  const s = new Float64Array(x.length);
+  for (let i = 1; i < x.length; i++) s[i] = s[i - 1] + Math.hypot(x[i] - x[i - 1], y[i] - y[i - 1]);
+  return { x, y, s };
+}
+
 /** The same closed loop begun at point i. */
 export function rotate(l: Loop, i: number): Loop {
   if (i === 0) return l;
@@ -72,9 +79,6 @@ export function rotate(l: Loop, i: number): Loop {
   return unroll(xy, 0, n, i, false);
 }
 
-/** A loop too short to sink along at the wanted slope is sunk along steeper: no more than this many rounds. */
-const MOST_ROUNDS = 40;
-
 /** Sinks along a loop from depth z0 to z1 at `slope` (fall over run), round and round as often as it takes; ends anywhere on it. @returns index of the point reached */
 export function rampDown(w: ToolpathWriter, loop: Loop, z0: number, z1: number, slope: number): number {
   const n = loop.x.length - 1;
@@ -83,7 +87,6 @@ export function rampDown(w: ToolpathWriter, loop: Loop, z0: number, z1: number, 
     w.plunge(z1);
     return 0;
   }
-  slope = Math.max(slope, (z0 - z1) / (MOST_ROUNDS * total));
   const x = [loop.x[0]];
   const y = [loop.y[0]];
   const zs = [z0];

@@ -96,6 +96,12 @@ export class ToolpathWriter {
   get count(): number {
     return this.kinds.length;
   }
+  /** Move i: its kind, where it begins and where it ends. */
+  move(i: number): { kind: number; x0: number; y0: number; z0: number; x: number; y: number; z: number } {
+    const b = i - 1;
+    const [x0, y0, z0] = b < 0 ? [NaN, NaN, CLEAR] : [this.xs[b], this.ys[b], this.zs[b]];
+    return { kind: this.kinds[i], x0, y0, z0, x: this.xs[i], y: this.ys[i], z: this.zs[i] };
+  }
   take(): Toolpath {
     this.lift();
     return {

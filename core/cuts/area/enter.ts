@@ -1,11 +1,25 @@
-import { along3, type Loop, rampDown, rotate } from "../../toolpath/loops.ts";
-import { NEAR, type ToolpathWriter } from "../../toolpath/toolpath.ts";
+import type { SegmentGrid } from "../../geometry/segmentgrid.ts";
+import { along3, type Loop, loopOf, rampDown, rotate } from "../../toolpath/loops.ts";
+import { ARC_CCW, ARC_CW, FEED, NEAR, type ToolpathWriter } from "../../toolpath/toolpath.ts";
+import { formatLength } from "../../units.ts";
+import type { Note } from "../kind.ts";
 import type { AreaPlan, Level } from "./level.ts";
 
 /** A helix this share of the cutter's radius wide leaves no post in its middle. */
 const HELIX_SHARE = 0.8;
 /** A helix narrower than this share of the radius is as good as a plunge. */
-const LEAST_HELIX = 0.3;
+export const LEAST_HELIX = 0.3;
+/** How steeply flat cutters sink along lines where nothing is set for it: 3°, as the cuts' own ramps. */
+export const FLAT_SLOPE = Math.tan((3 * Math.PI) / 180);
+/** Lines shorter than this, mm, or that would be run to and fro more often than this, give no room to sink along. */
+const LEAST_RAMP = 0.1;
+const MOST_TURNS = 200;
+/** Ways at depth from open ground are no longer than this many radii: beyond that a helix or ramp is as quick. */
+const LONGEST_WAY = 3;
+/** Ways may come this much nearer to an edge than the path itself keeps: rounding, mm. */
+const SLACK = 0.003;
+/** Beginnings tried round a loop for one that open ground is near to. */
+const TRIES = 24;
 
 /** Above a place and down to just over the floor of the level above, which is already open there. */
 export function overFloor(w: ToolpathWriter, x: number, y: number, z0: number): void {
@@ -13,61 +27,269 @@ export function overFloor(w: ToolpathWriter, x: number, y: number, z0: number): 
   if (z0 < 0) w.rapidTo(z0 + NEAR);
 }
 
-/**
- * Gets the cutter to the start of a closed loop at a level's depth through solid stock.
- * @param slack how far the loop lies inside the ground the cutter may use, mm: room for a helix
- * @returns the loop, begun where the cutter now is
- */
-export function enterLoop(w: ToolpathWriter, p: AreaPlan, level: Level, loop: Loop, slack: number): Loop {
-  const { z0, z1 } = level;
-  const helix = Math.min(HELIX_SHARE * p.radius, slack);
-  if (p.entry === "plunge") {
-    overFloor(w, loop.x[0], loop.y[0], z0);
-    w.plunge(z1);
-    return loop;
-  }
-  if (p.entry !== "ramp" && helix >= LEAST_HELIX * p.radius) {
-    sinkHelix(w, loop.x[0], loop.y[0], helix, z0, z1, p.slope, !p.conventional);
-    w.to(loop.x[0], loop.y[0], z1);
-    return loop;
-  }
-  overFloor(w, loop.x[0], loop.y[0], z0);
-  if (w.z > z0) w.to(loop.x[0], loop.y[0], z0);
-  return rotate(loop, rampDown(w, loop, z0, z1, p.slope));
-}
-
 /** Down round a circle about (x, y), half turns so that every arc has one plane direction; ends on the circle at depth, with one level turn. */
 export function sinkHelix(w: ToolpathWriter, x: number, y: number, radius: number, z0: number, z1: number, slope: number, ccw: boolean): void {
   overFloor(w, x + radius, y, z0);
   if (w.z > z0) w.to(x + radius, y, z0);
   const fall = Math.PI * radius * slope;
-  const halves = Math.max(2, 2 * Math.ceil((z0 - z1) / (2 * fall)));
+  const halves = Math.max(2, 2 * Math.ceil((z0 - z1) / (2 * fall) - 1e-9));
   for (let k = 1; k <= halves + 2; k++) {
     const z = k >= halves ? z1 : z0 + ((z1 - z0) * k) / halves;
     w.arc(ccw, x, y, x + (k % 2 ? -radius : radius), y, z);
   }
 }
 
-/** A line too short to sink along at the wanted angle is sunk along steeper: no more than this many turns to and fro. */
-const MOST_TURNS = 40;
+/** How often a line is run to and fro to sink from z0 to z1 no steeper than `slope`: an even number, so that it ends where it began. */
+const turnsAlong = (length: number, z0: number, z1: number, slope: number): number => 2 * Math.ceil((z0 - z1) / (2 * length * slope) - 1e-9);
 
-/** Gets the cutter to the beginning of an open line at a level's depth: sinking to and fro along it, or by a plunge. */
-export function sinkAlong(w: ToolpathWriter, p: Pick<AreaPlan, "entry" | "slope">, level: Pick<Level, "z0" | "z1">, x: Float64Array, y: Float64Array): void {
-  const { z0, z1 } = level;
+const lengthOf = (x: ArrayLike<number>, y: ArrayLike<number>): number => {
+  let sum = 0;
+  for (let i = 1; i < x.length; i++) sum += Math.hypot(x[i] - x[i - 1], y[i] - y[i - 1]);
+  return sum;
+};
+
+/** Sinks to and fro along a line from z0 to z1 no steeper than `slope`; ends where the line begins. */
+export function sinkAlong(w: ToolpathWriter, x: Float64Array, y: Float64Array, z0: number, z1: number, slope: number): void {
   overFloor(w, x[0], y[0], z0);
-  if (p.entry === "plunge") return w.plunge(z1);
-  let length = 0;
-  for (let i = 1; i < x.length; i++) length += Math.hypot(x[i] - x[i - 1], y[i] - y[i - 1]);
-  if (length < 1e-6) return w.plunge(z1);
   if (w.z > z0) w.to(x[0], y[0], z0);
-  const turns = Math.min(MOST_TURNS, 2 * Math.ceil((z0 - z1) / (2 * length * p.slope)));
+  const length = lengthOf(x, y);
+  const turns = turnsAlong(length, z0, z1, slope);
   const fall = (z0 - z1) / (turns * length);
   let z = z0;
   for (let turn = 0; turn < turns; turn++) {
-    const way = [[...x], [...y]].map((v) => (turn % 2 ? v.reverse() : v));
+    const [wx, wy] = turn % 2 ? [x.slice().reverse(), y.slice().reverse()] : [x, y];
     const zs = [z];
-    for (let q = 1; q < x.length; q++) zs.push((z -= fall * Math.hypot(way[0][q] - way[0][q - 1], way[1][q] - way[1][q - 1])));
+    for (let q = 1; q < x.length; q++) zs.push((z -= fall * Math.hypot(wx[q] - wx[q - 1], wy[q] - wy[q - 1])));
     if (turn === turns - 1) zs[zs.length - 1] = z1;
-    along3(w, way[0], way[1], zs);
+    along3(w, wx, wy, zs);
+  }
+}
+
+interface Spot {
+  x: number;
+  y: number;
+}
+
+/**
+ * Ways of a flat cutter into solid stock along the path that it is about to cut: along a ramp no steeper than asked where there is
+ * room, straight down where there is none and it cuts at its centre; else the place is left out. The last two are told.
+ */
+export class WaysIn {
+  private readonly plunged: Spot[] = [];
+  private readonly leftOut: Spot[] = [];
+
+  /**
+   * @param radius of the cutter, mm
+   * @param centre whether it cuts at its centre
+   * @param slope fall over run of a ramp
+   */
+  constructor(
+    private readonly radius: number,
+    private readonly centre: boolean,
+    private readonly slope: number,
+  ) {}
+
+  /** Whether a place nearby had no way in: nothing deeper has one either, since nothing was opened there. */
+  isLeftOut(x: number, y: number): boolean {
+    return this.leftOut.some((s) => Math.hypot(s.x - x, s.y - y) < 2 * this.radius);
+  }
+
+  /**
+   * From z0 to z1 along a path.
+   * @param closed whether the path is a loop, its last point its first
+   * @returns at which point of the path the cutter now is; −1 where the path is to be left out
+   */
+  sink(w: ToolpathWriter, x: Float64Array, y: Float64Array, closed: boolean, z0: number, z1: number): number {
+    const length = lengthOf(x, y);
+    // A cutter that does not cut at its centre must move on by more than that centre.
+    const least = this.centre ? LEAST_RAMP : 2 * LEAST_HELIX * this.radius;
+    if (length >= least && turnsAlong(length, z0, z1, this.slope) <= MOST_TURNS) {
+      if (!closed) {
+        sinkAlong(w, x, y, z0, z1, this.slope);
+        return 0;
+      }
+      overFloor(w, x[0], y[0], z0);
+      if (w.z > z0) w.to(x[0], y[0], z0);
+      return rampDown(w, loopOf(x, y), z0, z1, this.slope);
+    }
+    if (!this.centre) {
+      this.leftOut.push({ x: x[0], y: y[0] });
+      return -1;
+    }
+    this.plunged.push({ x: x[0], y: y[0] });
+    overFloor(w, x[0], y[0], z0);
+    w.plunge(z1);
+    return 0;
+  }
+
+  /** What is to be said of the ways in. */
+  notes(name: string): Note[] {
+    const out: Note[] = [];
+    const places = (n: number): string => (n === 1 ? "one place" : `${n} places`);
+    const size = `${formatLength(2 * this.radius)} mm`;
+    if (this.plunged.length > 0)
+      out.push({ code: "plunges-into-stock", severity: "warning", message: `${name}: in ${places(this.plunged.length)} there is no room for a helix or ramp, and the ${size} cutter goes straight down into solid stock. A smaller cutter has room.`, at: this.plunged[0] });
+    if (this.leftOut.length > 0)
+      out.push({ code: "no-way-in", severity: "stop", message: `${name}: in ${places(this.leftOut.length)} there is no room for a helix or ramp, and the ${size} cutter does not cut at its centre. Use a smaller cutter or one that cuts at its centre.`, at: this.leftOut[0] });
+    return out;
+  }
+}
+
+/**
+ * The ground of one area: what its cutter has opened of the level at hand, and every way down to that level. Into solid stock the
+ * cutter only ever goes round a helix or along a ramp no steeper than asked, or sideways from where it is open already. Where there
+ * is room for none of that, one that cuts at its centre plunges, and any other leaves the place out; both are told.
+ */
+export class Ground {
+  private level: Level = { z0: 0, z1: 0, from: 0 };
+  /** places on paths cut at this level, by the cell of a grid that they lie in */
+  private cells = new Map<string, Spot[]>();
+  /** moves of the writer that have been looked at */
+  private seen = 0;
+  private readonly ways: WaysIn;
+
+  /** @param edges of the region: nothing comes nearer to them than the level's `from` */
+  constructor(
+    readonly w: ToolpathWriter,
+    readonly p: AreaPlan,
+    private readonly edges: SegmentGrid,
+  ) {
+    this.ways = new WaysIn(p.radius, p.centre, p.slope);
+  }
+
+  /** From here on the cutter works at this level. */
+  begin(level: Level): void {
+    this.level = level;
+    this.cells.clear();
+    this.seen = this.w.count;
+  }
+
+  /** The same level, and as near to the edges as this one says. */
+  comesNearer(level: Level): void {
+    this.level = level;
+  }
+
+  /**
+   * Gets the cutter to the beginning of a path at the level's depth.
+   * @param closed whether the path is a loop, which may then be begun anywhere; its last point is its first
+   * @param open whether earlier cutters have opened the ground at its beginning
+   * @returns at which of its points the path is to begin; −1 where there is no way in and it is left out
+   */
+  enter(x: Float64Array, y: Float64Array, closed: boolean, open = false): number {
+    const { w, p } = this;
+    const { z0, z1 } = this.level;
+    if (this.ways.isLeftOut(x[0], y[0])) return -1;
+    if (open || (p.entry === "plunge" && p.centre)) {
+      overFloor(w, x[0], y[0], z0);
+      w.plunge(z1);
+      return 0;
+    }
+    const at = this.throughOpen(x, y, closed);
+    if (at >= 0) return at;
+    const helix = Math.min(HELIX_SHARE * p.radius, this.room(x[0], y[0]));
+    if (p.entry !== "ramp" && helix >= LEAST_HELIX * p.radius) {
+      sinkHelix(w, x[0], y[0], helix, z0, z1, p.slope, !p.conventional);
+      w.to(x[0], y[0], z1);
+      return 0;
+    }
+    return this.ways.sink(w, x, y, closed, z0, z1);
+  }
+
+  /** As {@link enter} for a loop: the loop begun where the cutter now is; null where it is left out. */
+  enterLoop(loop: Loop, open = false): Loop | null {
+    const at = this.enter(loop.x, loop.y, true, open);
+    return at < 0 ? null : rotate(loop, at);
+  }
+
+  /** What is to be said of the ways in. */
+  notes(name: string): Note[] {
+    const { p } = this;
+    const out = this.ways.notes(name);
+    if (p.entry === "plunge" && !p.centre)
+      out.push({ code: "plunge-not-used", severity: "note", message: `${name}: its ${formatLength(2 * p.radius)} mm cutter does not cut at its centre, so that it enters by helix or ramp instead of the plunge asked for.` });
+    return out;
+  }
+
+  /** How far the cutter may go round (x, y) without coming too near to an edge, mm. */
+  private room(x: number, y: number): number {
+    const { from } = this.level;
+    return this.edges.distance(x, y, from + this.p.radius) - from;
+  }
+
+  /** Sideways at depth: from where the cutter stands, or down through the open ground nearest to the path. @returns as {@link enter} */
+  private throughOpen(x: Float64Array, y: Float64Array, closed: boolean): number {
+    const { w, p } = this;
+    const { z0, z1 } = this.level;
+    const most = LONGEST_WAY * p.radius;
+    const n = x.length - 1;
+    const tries = closed ? Math.min(TRIES, n) : 1;
+    const begin = (q: number): number => Math.floor((q * n) / tries);
+    if (w.z === z1)
+      for (let q = 0; q < tries; q++) {
+        const i = begin(q);
+        if (!this.clear(w.x, w.y, x[i], y[i], most)) continue;
+        w.to(x[i], y[i], z1);
+        return i;
+      }
+    for (let q = 0; q < tries; q++) {
+      const i = begin(q);
+      const spot = this.nearestOpen(x[i], y[i], most);
+      if (!spot) continue;
+      overFloor(w, spot.x, spot.y, z0);
+      w.plunge(z1);
+      w.to(x[i], y[i], z1);
+      return i;
+    }
+    return -1;
+  }
+
+  /** Whether the cutter may go straight from one place to another at depth. */
+  private clear(x0: number, y0: number, x1: number, y1: number, most: number): boolean {
+    const { from } = this.level;
+    if (!(Math.hypot(x1 - x0, y1 - y0) <= most)) return false;
+    return this.edges.distanceOfWay(x0, y0, x1, y1, from) >= from - SLACK;
+  }
+
+  /** The nearest place on a path cut at this level from which (x, y) can be reached. */
+  private nearestOpen(x: number, y: number, most: number): Spot | null {
+    this.look();
+    const near: { spot: Spot; d: number }[] = [];
+    const [i, j] = [this.cell(x), this.cell(y)];
+    const reach = Math.ceil(most / this.side);
+    for (let v = j - reach; v <= j + reach; v++)
+      for (let u = i - reach; u <= i + reach; u++)
+        for (const spot of this.cells.get(`${u},${v}`) ?? []) {
+          const d = Math.hypot(spot.x - x, spot.y - y);
+          if (d <= most) near.push({ spot, d });
+        }
+    near.sort((a, b) => a.d - b.d);
+    for (const { spot } of near.slice(0, TRIES)) if (this.clear(spot.x, spot.y, x, y, most)) return spot;
+    return null;
+  }
+
+  private get side(): number {
+    return this.p.radius;
+  }
+  private cell(v: number): number {
+    return Math.floor(v / this.side);
+  }
+
+  /** Takes note of the paths cut since it last looked: places on them half a radius apart. */
+  private look(): void {
+    const { z1 } = this.level;
+    for (; this.seen < this.w.count; this.seen++) {
+      const m = this.w.move(this.seen);
+      if (m.z !== z1 || m.z0 !== z1) continue;
+      if (m.kind === FEED) {
+        const steps = Math.max(1, Math.ceil(Math.hypot(m.x - m.x0, m.y - m.y0) / (this.side / 2)));
+        for (let k = 1; k <= steps; k++) this.keep(m.x0 + ((m.x - m.x0) * k) / steps, m.y0 + ((m.y - m.y0) * k) / steps);
+      } else if (m.kind === ARC_CW || m.kind === ARC_CCW) this.keep(m.x, m.y);
+    }
+  }
+  private keep(x: number, y: number): void {
+    const key = `${this.cell(x)},${this.cell(y)}`;
+    const list = this.cells.get(key);
+    if (list) list.push({ x, y });
+    else this.cells.set(key, [{ x, y }]);
   }
 }

@@ -2,7 +2,7 @@ import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
 import { ringCount } from "../../geometry/rings.ts";
 import { cutAlong, unroll } from "../../toolpath/loops.ts";
 import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
-import { overFloor, sinkAlong, sinkHelix } from "./enter.ts";
+import { type Ground, LEAST_HELIX, sinkHelix } from "./enter.ts";
 import type { AreaPlan, Level } from "./level.ts";
 
 /** Steps forward are never shorter than this share of the cutter's radius: slots hardly wider than the cutter load it whatever is done. */
@@ -26,8 +26,10 @@ export const engagedAngle = (width: number, radius: number): number => Math.acos
  * The limit is stated as the stepover: the engagement of a straight cut that wide.
  * @returns mm along the axis where the region is too narrow to hold the limit; NaN when there was nothing to clear
  */
-export function clearEven(w: ToolpathWriter, p: AreaPlan, level: Level): number {
-  const { from, z0, z1 } = level;
+export function clearEven(g: Ground, level: Level): number {
+  const { w, p } = g;
+  g.begin(level);
+  const { from, z1 } = level;
   if (from >= p.c.widest) return NaN;
   const limit = engagedAngle(p.stepover, p.radius);
   const graph = wideAxis(p.c, from);
@@ -35,7 +37,10 @@ export function clearEven(w: ToolpathWriter, p: AreaPlan, level: Level): number 
   for (;;) {
     const start = widestLeft(graph);
     if (start < 0) break;
-    open(w, p, level, graph.x[start], graph.y[start], graph.rho[start]);
+    if (!open(g, level, graph, start)) {
+      leaveOut(graph, start);
+      continue;
+    }
     const stack = [start];
     let here = start;
     while (stack.length > 0) {
@@ -45,9 +50,9 @@ export function clearEven(w: ToolpathWriter, p: AreaPlan, level: Level): number 
         stack.pop();
         continue;
       }
-      if (node !== here) {
-        overFloor(w, graph.x[node], graph.y[node], z0);
-        w.plunge(z1);
+      if (node !== here && g.enter(Float64Array.of(graph.x[node]), Float64Array.of(graph.y[node]), false) < 0) {
+        stack.pop();
+        continue;
       }
       const chain = chainFrom(graph, node, edge);
       crowded += follow(w, p, limit, z1, graph, chain);
@@ -57,10 +62,8 @@ export function clearEven(w: ToolpathWriter, p: AreaPlan, level: Level): number 
   }
   const { rings } = inset(p.c, from);
   for (let k = 0; k < ringCount(rings); k++) {
-    const loop = unroll(rings.xy, rings.starts[k], rings.starts[k + 1], 0, p.conventional);
-    overFloor(w, loop.x[0], loop.y[0], z0);
-    w.plunge(z1);
-    cutAlong(w, loop.x, loop.y, 0, loop.x.length - 1, z1);
+    const loop = g.enterLoop(unroll(rings.xy, rings.starts[k], rings.starts[k + 1], 0, p.conventional));
+    if (loop) cutAlong(w, loop.x, loop.y, 0, loop.x.length - 1, z1);
   }
   return crowded;
 }
@@ -109,11 +112,30 @@ function widestLeft(g: AxisGraph): number {
   return best;
 }
 
-/** The first disc: down in a helix, out in a spiral, once round. */
-function open(w: ToolpathWriter, p: AreaPlan, level: Level, x: number, y: number, rho: number): void {
+/** Edges that can be reached from a node count as followed. */
+function leaveOut(graph: AxisGraph, start: number): void {
+  const stack = [start];
+  for (let node = stack.pop(); node !== undefined; node = stack.pop())
+    for (const e of graph.edges[node]) {
+      if (graph.used[e]) continue;
+      graph.used[e] = 1;
+      stack.push(graph.a[e] === node ? graph.b[e] : graph.a[e]);
+    }
+}
+
+/** Room to sink along the axis where a helix has none: so many radii of it. */
+const ALONG_AXIS = 6;
+
+/** The first disc: down in a helix, out in a spiral, once round; in a slot down along it. @returns whether there was a way down */
+function open(g: Ground, level: Level, graph: AxisGraph, start: number): boolean {
+  const { w, p } = g;
   const { z0, z1 } = level;
+  const [x, y, rho] = [graph.x[start], graph.y[start], graph.rho[start]];
   const helix = Math.min(0.8 * p.radius, rho);
-  if (helix < 0.1 * p.radius) return sinkAlong(w, p, level, Float64Array.of(x, x + rho), Float64Array.of(y, y));
+  if (helix < LEAST_HELIX * p.radius || p.entry === "ramp" || p.entry === "plunge") {
+    const way = axisFrom(graph, start, ALONG_AXIS * p.radius);
+    return g.enter(Float64Array.from(way, (i) => graph.x[i]), Float64Array.from(way, (i) => graph.y[i]), false) >= 0;
+  }
   sinkHelix(w, x, y, helix, z0, z1, p.slope, true);
   let a = 0;
   for (let r = helix; r < rho; ) {
@@ -123,6 +145,23 @@ function open(w: ToolpathWriter, p: AreaPlan, level: Level, x: number, y: number
     w.to(x + r * Math.cos(a), y + r * Math.sin(a), z1);
   }
   if (rho > helix) for (const half of [Math.PI, 2 * Math.PI]) w.arc(true, x, y, x + rho * Math.cos(a + half), y + rho * Math.sin(a + half), z1);
+  return true;
+}
+
+/** Nodes along the axis from one on, about `most` mm of it. */
+function axisFrom(graph: AxisGraph, start: number, most: number): number[] {
+  const out = [start];
+  const passed = new Set<number>();
+  for (let length = 0; length < most; ) {
+    const at = out[out.length - 1];
+    const e = graph.edges[at].find((q) => !passed.has(q));
+    if (e === undefined) break;
+    passed.add(e);
+    const to = graph.a[e] === at ? graph.b[e] : graph.a[e];
+    length += Math.hypot(graph.x[to] - graph.x[at], graph.y[to] - graph.y[at]);
+    out.push(to);
+  }
+  return out;
 }
 
 /** How much wider the next turn of a spiral of radius r may be within the limit, mm. */

@@ -3,7 +3,7 @@ import { ringCount } from "../../geometry/rings.ts";
 import { alongRing, type Span, spans, turnedSpan } from "../../geometry/scanlines.ts";
 import { cutAlong, unroll } from "../../toolpath/loops.ts";
 import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
-import { overFloor, sinkAlong } from "./enter.ts";
+import type { Ground } from "./enter.ts";
 import type { AreaPlan, Level } from "./level.ts";
 
 /** Ways along the edge from one line to the next longer than this many steps are lifted over. */
@@ -14,7 +14,9 @@ const LONGEST_LINK = 4;
  * the edge itself.
  * @param angle of the lines, radians
  */
-export function clearLines(w: ToolpathWriter, p: AreaPlan, level: Level, angle: number): boolean {
+export function clearLines(g: Ground, level: Level, angle: number): boolean {
+  const { w, p } = g;
+  g.begin(level);
   if (level.from >= p.c.widest) return false;
   const { rings } = inset(p.c, level.from);
   const rows = new Map<number, Span[]>();
@@ -24,24 +26,22 @@ export function clearLines(w: ToolpathWriter, p: AreaPlan, level: Level, angle: 
   for (let left = [...rows.values()].reduce((n, r) => n + r.length, 0); left > 0; left--) {
     const linked: { span: Span; way: ReturnType<typeof alongRing> } | null = last && next(rows.get(last.row + 1) ?? [], last, p, rings);
     let span: Span;
+    let entered = true;
     if (linked) {
       span = linked.span;
       cutAlong(w, linked.way.x, linked.way.y, 0, linked.way.x.length - 1, level.z1);
     } else {
       span = nearest(order, rows, w);
-      sinkAlong(w, p, level, Float64Array.of(span.x0, span.x1), Float64Array.of(span.y0, span.y1));
+      entered = g.enter(Float64Array.of(span.x0, span.x1), Float64Array.of(span.y0, span.y1), false) >= 0;
     }
     const row = rows.get(span.row)!;
     row.splice(row.findIndex((q) => q.x0 === span.x0 || q.x0 === span.x1), 1);
-    w.to(span.x1, span.y1, level.z1);
-    last = span;
+    if (entered) w.to(span.x1, span.y1, level.z1);
+    last = entered ? span : null;
   }
   for (let k = 0; k < ringCount(rings); k++) {
-    const loop = unroll(rings.xy, rings.starts[k], rings.starts[k + 1], 0, p.conventional);
-    // Every line ended on this ring: the ground there is open.
-    overFloor(w, loop.x[0], loop.y[0], level.z0);
-    w.plunge(level.z1);
-    cutAlong(w, loop.x, loop.y, 0, loop.x.length - 1, level.z1);
+    const loop = g.enterLoop(unroll(rings.xy, rings.starts[k], rings.starts[k + 1], 0, p.conventional));
+    if (loop) cutAlong(w, loop.x, loop.y, 0, loop.x.length - 1, level.z1);
   }
   return true;
 }

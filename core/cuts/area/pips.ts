@@ -1,9 +1,8 @@
 import { trails } from "../../geometry/trails.ts";
 import { cutAlong } from "../../toolpath/loops.ts";
-import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { nearestOrder } from "../../toolpath/order.ts";
-import { sinkAlong } from "./enter.ts";
-import type { AreaPlan, Level } from "./level.ts";
+import type { Ground } from "./enter.ts";
+import type { Level } from "./level.ts";
 
 /** Below this slope of clearance along the axis there is no corner, only a middle. */
 const MIDDLE_SLOPE = 0.05;
@@ -12,7 +11,8 @@ const MIDDLE_SLOPE = 0.05;
  * Rings leave pips where they turn sharply: along the axis two rings' corners are stepover / sin(half angle) apart, more
  * than the cutter covers. Those stretches of the axis are cut too.
  */
-export function cutPips(w: ToolpathWriter, p: AreaPlan, level: Level): void {
+export function cutPips(g: Ground, level: Level): void {
+  const { w, p } = g;
   const { axis, kept } = p.c;
   const { from, z1 } = level;
   const a: number[] = [];
@@ -40,7 +40,6 @@ export function cutPips(w: ToolpathWriter, p: AreaPlan, level: Level): void {
     const t = paths[index];
     const x = reverse ? t.x.slice().reverse() : t.x;
     const y = reverse ? t.y.slice().reverse() : t.y;
-    sinkAlong(w, p.centre ? { ...p, entry: "plunge" } : p, level, x, y);
-    cutAlong(w, x, y, 0, x.length - 1, z1);
+    if (g.enter(x, y, false) >= 0) cutAlong(w, x, y, 0, x.length - 1, z1);
   }
 }

@@ -1,9 +1,8 @@
 import { inset } from "../../geometry/clearance/clearance.ts";
 import { boundsOf, type Box, ringCount, type Rings } from "../../geometry/rings.ts";
-import { cutAlong, unroll } from "../../toolpath/loops.ts";
-import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
+import { cutAlong, type Loop, loopOf, rotate, unroll } from "../../toolpath/loops.ts";
 import { openRuns } from "../../toolpath/trails.ts";
-import { enterLoop, overFloor } from "./enter.ts";
+import type { Ground } from "./enter.ts";
 import type { AreaPlan, Level } from "./level.ts";
 import { cutPips } from "./pips.ts";
 
@@ -31,7 +30,9 @@ interface Neighbour {
  * neighbours, and down through ground already open where it can.
  * @returns whether anything was there to clear
  */
-export function clearRings(w: ToolpathWriter, p: AreaPlan, level: Level): boolean {
+export function clearRings(g: Ground, level: Level): boolean {
+  const { w, p } = g;
+  g.begin(level);
   const steps = ringSteps(p, level);
   if (steps.length === 0) return false;
   let here = 0;
@@ -46,10 +47,10 @@ export function clearRings(w: ToolpathWriter, p: AreaPlan, level: Level): boolea
         if (d < near) [near, best] = [d, i];
       });
     }
-    here += cutWithInner(w, p, level, outermost.splice(best, 1)[0]);
+    here += cutWithInner(g, level, outermost.splice(best, 1)[0]);
   }
-  for (const rings of steps) for (const r of rings) if (!r.cut) here += cutWithInner(w, p, level, r);
-  cutPips(w, p, level);
+  for (const rings of steps) for (const r of rings) if (!r.cut) here += cutWithInner(g, level, r);
+  cutPips(g, level);
   return here > 0;
 }
 
@@ -103,7 +104,7 @@ function nearestPoint(r: Ring, x: number, y: number): { i: number; d: number } {
 }
 
 /** Cuts a ring after everything farther in beside it. Without recursion: rings may be thousands deep. @returns rings cut */
-function cutWithInner(w: ToolpathWriter, p: AreaPlan, level: Level, outermost: Ring): number {
+function cutWithInner(g: Ground, level: Level, outermost: Ring): number {
   let cut = 0;
   const stack: { ring: Ring; next: number }[] = [{ ring: outermost, next: 0 }];
   outermost.cut = true;
@@ -117,39 +118,36 @@ function cutWithInner(w: ToolpathWriter, p: AreaPlan, level: Level, outermost: R
       continue;
     }
     stack.pop();
-    cutRing(w, p, level, top.ring);
+    cutRing(g, level, top.ring);
     cut++;
   }
   return cut;
 }
 
-function cutRing(w: ToolpathWriter, p: AreaPlan, level: Level, r: Ring): void {
+function cutRing(g: Ground, level: Level, r: Ring): void {
+  const { w, p } = g;
   const { xy, starts } = r.rings;
   const [s, e] = [starts[r.k], starts[r.k + 1]];
   if (p.done) {
     const at = level.from + r.step * p.stepover;
     for (const run of openRuns(xy, s, e, (x, y) => p.done!(x, y, at, level))) {
-      overFloor(w, run.x[0], run.y[0], level.z0);
-      w.plunge(level.z1);
-      cutAlong(w, run.x, run.y, 0, run.x.length - 1, level.z1);
+      const end = run.x.length - 1;
+      const closed = run.x[0] === run.x[end] && run.y[0] === run.y[end];
+      // A stretch begins where the ground is open; a whole ring that no cutter has reached does not.
+      const first = g.enter(run.x, run.y, closed, p.done(run.x[0], run.y[0], at, level));
+      if (first < 0) continue;
+      const loop = closed ? rotate(loopOf(run.x, run.y), first) : run;
+      cutAlong(w, loop.x, loop.y, 0, end, level.z1);
     }
     return;
   }
   const last = r.inner.length > 0 ? nearestPoint(r, w.x, w.y) : null;
-  let loop;
+  let loop: Loop | null;
   if (last && w.z === level.z1 && last.d <= linkMost(r.step + 1) * p.stepover + 1e-6) {
     loop = unroll(xy, s, e, last.i - s, p.conventional);
     w.to(loop.x[0], loop.y[0], level.z1);
-  } else if (r.inner.length > 0) {
-    // Down through the neighbour's open ground and over from there.
-    const way = r.inner[0];
-    const q = way.ring.rings.starts[way.ring.k] + way.at;
-    overFloor(w, way.ring.rings.xy[2 * q], way.ring.rings.xy[2 * q + 1], level.z0);
-    w.plunge(level.z1);
-    loop = unroll(xy, s, e, way.mine, p.conventional);
-    w.to(loop.x[0], loop.y[0], level.z1);
-  } else loop = enterLoop(w, p, level, unroll(xy, s, e, 0, p.conventional), r.step * p.stepover);
-  cutAlong(w, loop.x, loop.y, 0, loop.x.length - 1, level.z1);
+  } else loop = g.enterLoop(unroll(xy, s, e, r.inner[0]?.mine ?? 0, p.conventional));
+  if (loop) cutAlong(w, loop.x, loop.y, 0, loop.x.length - 1, level.z1);
 }
 
 /**

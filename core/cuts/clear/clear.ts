@@ -4,6 +4,8 @@ import { ringCount } from "../../geometry/rings.ts";
 import type { Settings } from "../../settings/fields.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
+import { SegmentGrid } from "../../geometry/segmentgrid.ts";
+import { Ground } from "../area/enter.ts";
 import { type Level, levels } from "../area/level.ts";
 import { type Reached, reachedBy } from "../area/reached.ts";
 import { clearRings } from "../area/rings.ts";
@@ -71,12 +73,14 @@ function plan(inputs: CutInputs, s: Settings): Planned {
     conventional: s.direction === "conventional",
     done: before.length > 0 && reachedAt(floor) ? (x: number, y: number, d: number, level: Level) => (reachedAt(-level.z1)?.(x, y, d) ?? 0) < -radius + SLIVER : undefined,
   };
+  const ground = new Ground(w, area, new SegmentGrid(region));
   let any = false;
   const all = levels(floor, s.stepdown as number, (depth) => carve.r(depth) + radius + (s.leave as number));
   all.forEach((level, k) => {
-    if (level.from < c.widest && clearRings(w, area, level)) any = true;
+    if (level.from < c.widest && clearRings(ground, level)) any = true;
     inputs.progress(0.4 + (0.6 * (k + 1)) / all.length);
   });
+  notes.push(...ground.notes("Clear"));
   if (!any) notes.push({ code: "nothing-to-clear", severity: "note", message: `No floor is wide enough for the ${formatLength(inputs.cutter.diameter)} mm clearing cutter; the V cutter takes it all. A smaller clearing cutter might help.` });
   return { toolpath: w.take(), notes, facts: {}, within: region };
 }

@@ -1,5 +1,7 @@
+import Flatbush from "flatbush";
 import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
-import { complement, ringArea, ringCount, type Rings } from "../../geometry/rings.ts";
+import { nesting } from "../../geometry/nesting.ts";
+import { boundsOf, complement, insideRing, ringArea, ringCount, type Rings } from "../../geometry/rings.ts";
 import type { Settings } from "../../settings/fields.ts";
 import type { CutField } from "../fields.ts";
 import type { CutInputs } from "../kind.ts";
@@ -23,10 +25,8 @@ export interface ContourLoop {
   xy: Float64Array;
   start: number;
   end: number;
-  /** index of the outline's ring it follows */
+  /** index of the outline's ring it follows; where two stand closer than the cutter is wide, one path follows both and names one */
   ring: number;
-  /** how many rings lie around that ring: deeper ones are cut first */
-  depth: number;
   /** what is inside this loop comes loose when it is cut through */
   frees: boolean;
 }
@@ -39,6 +39,8 @@ export interface ContourLoops {
   clearance: Clearance | null;
   /** rings that no path could be found for: the cutter is too wide */
   missed: number[];
+  /** pieces that stay joined, since the cutter does not fit between them: one ring of each such group */
+  joined: number[];
 }
 
 /** Beyond the art the plan looks this many cutter diameters and lead lengths: room for every outside path and every way onto it. */
@@ -51,8 +53,8 @@ export function contourLoops(inputs: CutInputs, s: Settings, away: number): Cont
   const n = ringCount(ink);
   const nest = nestDepths(ink.parent);
   if (s.side === "on") {
-    const loops = Array.from({ length: n }, (_, k) => ({ xy: ink.xy, start: ink.starts[k], end: ink.starts[k + 1], ring: k, depth: nest[k], frees: ringArea(ink, k) > 0 })).filter((l) => l.end - l.start > 2);
-    return { loops, waste: ink, clearance: null, missed: [] };
+    const loops = Array.from({ length: n }, (_, k) => ({ xy: ink.xy, start: ink.starts[k], end: ink.starts[k + 1], ring: k, frees: ringArea(ink, k) > 0 })).filter((l) => l.end - l.start > 2);
+    return { loops, waste: ink, clearance: null, missed: [], joined: [] };
   }
   const waste = s.side === "inside" ? ink : complement(ink, ROOM * inputs.cutter.diameter + 2 * away + LEAD_ROOM * ((s.lead as number) ?? 0));
   const clearance = inputs.clearance(waste);
@@ -62,15 +64,16 @@ export function contourLoops(inputs: CutInputs, s: Settings, away: number): Cont
   const reached = new Uint8Array(n);
   for (let k = 0; k < ringCount(rings); k++) {
     const ring = follows[k];
-    if (ring >= n) continue; // the frame
+    // The frame is no contour, and a path of less than three points goes round nothing.
+    if (ring >= n || rings.starts[k + 1] - rings.starts[k] < 3) continue;
     reached[ring] = 1;
     // The waste lies on a loop's left: clockwise loops go round pieces, counter-clockwise ones lie in openings.
     const round = ringArea(rings, k) < 0;
-    loops.push({ xy: rings.xy, start: rings.starts[k], end: rings.starts[k + 1], ring, depth: nest[ring], frees: s.side === "inside" ? !round : round });
+    loops.push({ xy: rings.xy, start: rings.starts[k], end: rings.starts[k + 1], ring, frees: s.side === "inside" ? !round : round });
   }
   const missed: number[] = [];
   for (let k = 0; k < n; k++) if (!reached[k] && (nest[k] % 2 === 1) === (s.side === "outside")) missed.push(k);
-  return { loops, waste, clearance, missed };
+  return { loops, waste, clearance, missed, joined: s.side === "outside" ? joinedPieces(ink, nest, loops) : [] };
 }
 
 /** Points nearer together than this carry no direction, mm. */
@@ -100,32 +103,62 @@ function nestDepths(parent: Int32Array): Int32Array {
   return depth;
 }
 
-/**
- * The order to cut contours in: a ring only after every ring inside it, and among those that may be next always the
- * nearest. @returns indices into `loops`
- */
-export function contourOrder(loops: readonly ContourLoop[], parent: Int32Array, x: number, y: number): number[] {
-  const waiting = new Map<number, number>();
-  const above = loops.map((l) => {
-    // The nearest ring around that is cut too.
-    for (let p = parent[l.ring] ?? -1; p >= 0; p = parent[p]) if (loops.some((m) => m.ring === p)) return p;
-    return -1;
+/** The paths as rings, in their order. */
+function ringsOfLoops(loops: readonly ContourLoop[]): Rings {
+  const starts = new Int32Array(loops.length + 1);
+  loops.forEach((l, i) => (starts[i + 1] = starts[i] + l.end - l.start));
+  const xy = new Float64Array(2 * starts[loops.length]);
+  loops.forEach((l, i) => xy.set(l.xy.subarray(2 * l.start, 2 * l.end), 2 * starts[i]));
+  return { xy, starts, parent: new Int32Array(loops.length).fill(-1) };
+}
+
+/** Pieces of ink that share the path round them with another piece: one ring of every group but the one that the path is named for. */
+function joinedPieces(ink: Rings, nest: Int32Array, loops: readonly ContourLoop[]): number[] {
+  const paths = ringsOfLoops(loops);
+  const index = new Flatbush(Math.max(1, loops.length));
+  const area = loops.map((_, i) => Math.abs(ringArea(paths, i)));
+  if (loops.length === 0) return [];
+  loops.forEach((_, i) => {
+    const b = boundsOf(paths.xy, paths.starts[i], paths.starts[i + 1]);
+    index.add(b.minX, b.minY, b.maxX, b.maxY);
   });
-  for (const p of above) if (p >= 0) waiting.set(p, (waiting.get(p) ?? 0) + 1);
+  index.finish();
+  const taken = new Set<number>();
+  const joined: number[] = [];
+  for (let k = 0; k < ringCount(ink); k++) {
+    if (nest[k] % 2 === 1 || ink.starts[k + 1] - ink.starts[k] < 3) continue;
+    const [x, y] = [ink.xy[2 * ink.starts[k]], ink.xy[2 * ink.starts[k] + 1]];
+    const around = index.search(x, y, x, y).filter((i) => insideRing(paths, i, x, y));
+    const path = around.sort((i, j) => area[i] - area[j])[0];
+    if (path === undefined) continue;
+    if (taken.has(path)) joined.push(k);
+    taken.add(path);
+  }
+  return joined;
+}
+
+/**
+ * The order to cut contours in: a path only after every path inside it, since what it frees may move, and among those that may be
+ * next always the nearest. @returns indices into `loops`
+ */
+export function contourOrder(loops: readonly ContourLoop[], x: number, y: number): number[] {
+  const above = nesting(ringsOfLoops(loops));
+  const waiting = new Int32Array(loops.length);
+  for (const p of above) if (p >= 0) waiting[p]++;
   const left = new Set(loops.keys());
   const out: number[] = [];
   while (left.size > 0) {
     let best = -1;
     let near = Infinity;
     for (const i of left) {
-      if ((waiting.get(loops[i].ring) ?? 0) > 0) continue;
+      if (waiting[i] > 0) continue;
       const l = loops[i];
       const d = (l.xy[2 * l.start] - x) ** 2 + (l.xy[2 * l.start + 1] - y) ** 2;
       if (d < near) [near, best] = [d, i];
     }
     left.delete(best);
     out.push(best);
-    if (above[best] >= 0) waiting.set(above[best], waiting.get(above[best])! - 1);
+    if (above[best] >= 0) waiting[above[best]]--;
     [x, y] = [loops[best].xy[2 * loops[best].start], loops[best].xy[2 * loops[best].start + 1]];
   }
   return out;

@@ -2,11 +2,13 @@ import { feedsFor } from "../../cutters/feeds.ts";
 import { profileOf } from "../../cutters/profile.ts";
 import { ringCount } from "../../geometry/rings.ts";
 import { rateField, type Settings } from "../../settings/fields.ts";
-import { cutAlong } from "../../toolpath/loops.ts";
+import { cutAlong, loopOf, rotate } from "../../toolpath/loops.ts";
 import { thin } from "../../geometry/thin.ts";
 import { shortOrder } from "../../toolpath/order.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
+import { FLAT_SLOPE, WaysIn } from "../area/enter.ts";
+import { levels } from "../area/level.ts";
 import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
 
 /** How far thinned moves of changing depth may be from the line, mm. */
@@ -72,10 +74,15 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   const lines = byWidth ? linesByWidth(inputs, p, most) : linesByDepth(inputs, most);
   const ends = lines.map((l) => ({ x0: l.x[0], y0: l.y[0], x1: l.x[l.x.length - 1], y1: l.y[l.y.length - 1] }));
   const order = shortOrder(ends);
+  // A point goes straight down; a flat cutter needs a way in.
+  const ways = inputs.cutter.kind === "flat" ? new WaysIn(p.radius, inputs.cutter.centreCutting, FLAT_SLOPE) : null;
   order.forEach(({ index, reverse }, k) => {
-    follow(w, reverse ? turned(lines[index]) : lines[index], s.stepdown as number);
+    const line = reverse ? turned(lines[index]) : lines[index];
+    if (ways) followFlat(w, line, s.stepdown as number, ways);
+    else follow(w, line, s.stepdown as number);
     if ((k & 31) === 0) inputs.progress(k / order.length);
   });
+  if (ways) notes.push(...ways.notes("Engrave"));
   return { toolpath: w.take(), notes, facts: {} };
 }
 
@@ -111,6 +118,18 @@ function linesByWidth(inputs: CutInputs, p: ReturnType<typeof profileOf>, most: 
     out.push({ x: Float64Array.from(x), y: Float64Array.from(y), z: Float64Array.from(z) });
   }
   return out;
+}
+
+/** One line of one depth with a flat cutter: pass by pass, each sunk along. */
+function followFlat(w: ToolpathWriter, l: Followed, stepdown: number, ways: WaysIn): void {
+  const n = l.x.length - 1;
+  const closed = n > 1 && l.x[0] === l.x[n] && l.y[0] === l.y[n];
+  for (const { z0, z1 } of levels(-l.z[0], stepdown, () => 0)) {
+    const first = ways.sink(w, l.x, l.y, closed, z0, z1);
+    if (first < 0) return;
+    const t = closed ? rotate(loopOf(l.x, l.y), first) : l;
+    cutAlong(w, t.x, t.y, 0, n, z1);
+  }
 }
 
 /** One line in as many passes as its depth asks for, to and fro. */

@@ -1,14 +1,15 @@
 import { feedsFor } from "../../cutters/feeds.ts";
-import { profileOf } from "../../cutters/profile.ts";
+import { isFlat, profileOf } from "../../cutters/profile.ts";
 import { inset } from "../../geometry/clearance/clearance.ts";
 import { ringCount, type Rings } from "../../geometry/rings.ts";
 import { spans } from "../../geometry/scanlines.ts";
 import type { Settings } from "../../settings/fields.ts";
-import { cutAlong, unroll } from "../../toolpath/loops.ts";
+import { cutAlong, loopOf, rotate, unroll } from "../../toolpath/loops.ts";
 import { nearestOrder } from "../../toolpath/order.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
-import { levels } from "../area/level.ts";
+import { FLAT_SLOPE, WaysIn } from "../area/enter.ts";
+import { type Level, levels } from "../area/level.ts";
 import { rateFields, stepdownField } from "../fields.ts";
 import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
 
@@ -93,8 +94,14 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   inputs.progress(0.5);
   const all = levels(depth, s.stepdown as number, () => 0);
   const order = nearestOrder(lines.map((l) => ({ x0: l.x[0], y0: l.y[0], x1: l.x[l.x.length - 1], y1: l.y[l.y.length - 1], oneWay: l.closed })));
+  // A point goes straight down; a flat cutter needs a way in.
+  const ways = isFlat(p) ? new WaysIn(p.radius, inputs.cutter.centreCutting, FLAT_SLOPE) : null;
   for (const { index, reverse } of order) {
     const l = lines[index];
+    if (ways) {
+      sinkAndCut(w, ways, l, all);
+      continue;
+    }
     let [x, y] = reverse ? [l.x.slice().reverse(), l.y.slice().reverse()] : [l.x, l.y];
     w.above(x[0], y[0]);
     for (const level of all) {
@@ -104,7 +111,18 @@ function plan(inputs: CutInputs, s: Settings): Planned {
       if (!l.closed) [x, y] = [x.slice().reverse(), y.slice().reverse()];
     }
   }
+  if (ways) notes.push(...ways.notes("Hatch"));
   return { toolpath: w.take(), notes, facts: { lines: lines.length }, within: inputs.ink };
+}
+
+/** One line with a flat cutter, level by level, each sunk along. */
+function sinkAndCut(w: ToolpathWriter, ways: WaysIn, l: { x: Float64Array; y: Float64Array; closed: boolean }, all: readonly Level[]): void {
+  for (const { z0, z1 } of all) {
+    const first = ways.sink(w, l.x, l.y, l.closed, z0, z1);
+    if (first < 0) return;
+    const t = l.closed ? rotate(loopOf(l.x, l.y), first) : l;
+    cutAlong(w, t.x, t.y, 0, l.x.length - 1, z1);
+  }
 }
 
 function loopsOf(r: Rings): { x: Float64Array; y: Float64Array; closed: boolean }[] {

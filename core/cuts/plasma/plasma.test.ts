@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { mended } from "../../geometry/mend.ts";
 import { insideRegion, ringsFrom, type Rings } from "../../geometry/rings.ts";
 import { planOn, proofOf } from "../../testing/cutting.ts";
 import { circle, distanceToRings, seeded, star } from "../../testing/random.ts";
@@ -103,5 +104,25 @@ describe("plasma against its definition", () => {
     expect(free).toBeGreaterThan(250);
     expect(held.toolpath.kind.length).toBeLessThanOrEqual(151);
     expect(held.notes.map((n) => n.code)).toContain("path-thinned");
+  });
+});
+
+describe("plasma on small and crowded shapes", () => {
+  it("every number of the path is one, with holes and gaps of every width about the kerf", () => {
+    for (let seed = 1; seed <= 40; seed++) {
+      const random = seeded(500 + seed);
+      const loops: [number, number][][] = [];
+      for (let i = 0; i < 36; i++) {
+        const [x, y] = [14 + 14 * (i % 6), 14 + 14 * Math.floor(i / 6)];
+        // Openings from hardly there to a little wider than the kerf, some of them exactly as wide; pieces that nearly touch.
+        const hole = i % 5 === 0 ? KERF / 2 : 0.6 * KERF * random();
+        loops.push(circle(x, y, 5.4 + 1.7 * random(), 12 + Math.floor(40 * random())), circle(x, y, 0.02 + hole, 3 + Math.floor(30 * random()), true));
+      }
+      const ink = mended(ringsFrom(loops), "positive");
+      for (const side of ["outside", "inside"]) {
+        const { toolpath: t } = planOn("plasma", ink, cutter, { side, lead: 3 * random(), linesMost: seed % 3 ? 0 : 400 });
+        for (const values of [t.x, t.y, t.z, t.cx, t.cy, t.feed]) expect(values.every(Number.isFinite), `seed ${seed}, ${side}`).toBe(true);
+      }
+    }
   });
 });

@@ -65,9 +65,10 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   const notes: Note[] = [];
   const kerf = cutter.diameter;
   if (ringCount(ink) === 0) return { toolpath: new ToolpathWriter(1, 1, 1).take(), notes, facts: {} };
-  const { loops, waste, clearance, missed } = contourLoops(inputs, s, kerf / 2);
+  const { loops, waste, clearance, missed, joined } = contourLoops(inputs, s, kerf / 2);
   inputs.progress(0.4);
   if (missed.length > 0) notes.push({ code: "narrower-than-kerf", severity: "warning", message: `${missed.length} ${missed.length === 1 ? "contour is" : "contours are"} narrower than the ${formatLength(kerf)} mm kerf and will not be cut.`, at: { x: ink.xy[2 * ink.starts[missed[0]]], y: ink.xy[2 * ink.starts[missed[0]] + 1] } });
+  if (joined.length > 0) notes.push({ code: "pieces-joined", severity: "warning", message: `${joined.length === 1 ? "A piece stays joined to its neighbour" : `${joined.length} pieces stay joined to their neighbours`}: the ${formatLength(kerf)} mm kerf does not fit between them. Use a narrower one, or move them apart.`, at: { x: ink.xy[2 * ink.starts[joined[0]]], y: ink.xy[2 * ink.starts[joined[0]] + 1] } });
   if (clearance) {
     const thin = thinParts(clearance, kerf / 2);
     if (thin.area > kerf * kerf) notes.push({ code: "strokes-lost-to-kerf", severity: "warning", message: `${thin.area.toFixed(1)} mm² of ${s.side === "inside" ? "strokes" : "gaps"} are narrower than the ${formatLength(kerf)} mm kerf and close up. Widen them, or make the art larger.`, at: { x: thin.x, y: thin.y } });
@@ -78,7 +79,7 @@ function plan(inputs: CutInputs, s: Settings): Planned {
 
   const rules: LeadRules = { shape: s.shape as LeadRules["shape"], reach: s.lead as number, edges: new SegmentGrid(ink), away: kerf / 2, width: stock.width, height: stock.height };
   const byHand = parsePlaces(s.leadsAt as string, "Pierces");
-  const order = contourOrder(loops, ink.parent, 0, 0);
+  const order = contourOrder(loops, 0, 0);
   let without = 0;
   let refused = 0;
   let firstWithout: { x: number; y: number } | undefined;

@@ -6,7 +6,8 @@ import { cutAlong, unroll } from "../../toolpath/loops.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import { clearEven } from "../area/even.ts";
-import { enterLoop } from "../area/enter.ts";
+import { Ground } from "../area/enter.ts";
+import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import { type AreaPlan, type Level, levels } from "../area/level.ts";
 import { clearLines } from "../area/lines.ts";
 import { clearRings } from "../area/rings.ts";
@@ -91,25 +92,29 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   }
   // Where the finishing allowance leaves no way in, the wall pass alone does it.
   const all = levels(s.depth as number, s.stepdown as number, () => wall + finish);
+  const ground = new Ground(w, area, new SegmentGrid(region));
   let crowded = 0;
   all.forEach((level, k) => {
-    if (finish > 0 && s.first === "walls") walls(w, area, { ...level, from: wall });
-    if (s.way === "lines") clearLines(w, area, level, ((s.angle as number) * Math.PI) / 180);
-    else if (s.way === "even") crowded = Math.max(crowded, clearEven(w, area, level) || 0);
-    else clearRings(w, area, level);
-    if (finish > 0 && s.first !== "walls") walls(w, area, { ...level, from: wall });
+    if (finish > 0 && s.first === "walls") walls(ground, { ...level, from: wall }, true);
+    if (s.way === "lines") clearLines(ground, level, ((s.angle as number) * Math.PI) / 180);
+    else if (s.way === "even") crowded = Math.max(crowded, clearEven(ground, level) || 0);
+    else clearRings(ground, level);
+    if (finish > 0 && s.first !== "walls") walls(ground, { ...level, from: wall }, false);
     inputs.progress(0.3 + (0.7 * (k + 1)) / all.length);
   });
+  notes.push(...ground.notes("Pocket"));
   if (crowded > 0.5) notes.push({ code: "load-in-narrows", severity: "note", message: `Over ${formatLength(crowded, "mm", 1)} mm, in corners and narrows, the pocket is hardly wider than the cutter: there it is loaded to both sides whatever is done. A smaller cutter helps.` });
   return out();
 }
 
-/** Once round every wall, sinking along it: the cleared floor may not reach it where the pocket is narrow. */
-function walls(w: ToolpathWriter, p: AreaPlan, level: Level): void {
+/** Once round every wall, before the floor between them is cleared or after. */
+function walls(g: Ground, level: Level, first: boolean): void {
+  const { w, p } = g;
+  if (first) g.begin(level);
+  else g.comesNearer(level);
   const { rings } = inset(p.c, level.from);
   for (let k = 0; k < ringCount(rings); k++) {
-    const loop = unroll(rings.xy, rings.starts[k], rings.starts[k + 1], 0, p.conventional);
-    const entered = enterLoop(w, { ...p, entry: p.entry === "plunge" ? "plunge" : "ramp" }, level, loop, 0);
-    cutAlong(w, entered.x, entered.y, 0, entered.x.length - 1, level.z1);
+    const loop = g.enterLoop(unroll(rings.xy, rings.starts[k], rings.starts[k + 1], 0, p.conventional));
+    if (loop) cutAlong(w, loop.x, loop.y, 0, loop.x.length - 1, level.z1);
   }
 }

@@ -2,9 +2,6 @@ import { along3, cutAlong, type Loop } from "../../toolpath/loops.ts";
 import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { type Tab, tabLimit } from "../contour/tabs.ts";
 
-/** A contour too short to sink along at the wanted slope is sunk along steeper: no more than this many rounds. */
-const MOST_ROUNDS = 40;
-
 /** What every pass along a contour keeps to. */
 export interface PassShape {
   /** fall over run when sinking along the contour */
@@ -25,7 +22,7 @@ export function pass(w: ToolpathWriter, l: Loop, at: number, z0: number, z1: num
   const n = l.x.length - 1;
   const total = l.s[n];
   if (!(total > 1e-6)) return at;
-  const rampLength = Math.min((z0 - z1) / shape.slope, MOST_ROUNDS * total);
+  const rampLength = (z0 - z1) / shape.slope;
   const end = at + rampLength + total + overlap;
   const marks: number[] = [at, at + rampLength, end];
   for (let turn = Math.floor(at / total); turn * total < end; turn++) for (let i = 0; i < n; i++) marks.push(turn * total + l.s[i]);

@@ -7,8 +7,8 @@ import type { Settings } from "../../settings/fields.ts";
 import { type Loop, unroll } from "../../toolpath/loops.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
-import { sinkAlong } from "../area/enter.ts";
-import { begunAt, placeOn } from "../contour/gentle.ts";
+import { LEAST_HELIX, overFloor, sinkAlong } from "../area/enter.ts";
+import { begunAt, nearestPlace, placeOn } from "../contour/gentle.ts";
 import { type Lead, type LeadRules, leadPoints, placeLead } from "../contour/leads.ts";
 import { type ContourLoop, contourLoops, contourOrder, sideField } from "../contour/loops.ts";
 import { placeTabs, type Tab, tabsFromPlaces } from "../contour/tabs.ts";
@@ -97,12 +97,13 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   const notes: Note[] = [];
   if (ringCount(ink) === 0) return { toolpath: w.take(), notes, facts: {} };
   const away = cutter.diameter / 2 + (s.leave as number);
-  const { loops, waste, missed } = contourLoops(inputs, s, away);
+  const { loops, waste, missed, joined } = contourLoops(inputs, s, away);
   inputs.progress(0.5);
   if (missed.length > 0) {
     const what = s.side === "outside" ? (missed.length === 1 ? "hole is" : "holes are") : missed.length === 1 ? "opening is" : "openings are";
     notes.push({ code: "hole-too-small", severity: "warning", message: `${missed.length} ${what} too narrow for the ${formatLength(cutter.diameter)} mm cutter and will not be cut. Use a smaller cutter.`, at: { x: ink.xy[2 * ink.starts[missed[0]]], y: ink.xy[2 * ink.starts[missed[0]] + 1] } });
   }
+  if (joined.length > 0) notes.push({ code: "pieces-joined", severity: "warning", message: `${joined.length === 1 ? "A piece stays joined to its neighbour" : `${joined.length} pieces stay joined to their neighbours`}: the ${formatLength(cutter.diameter)} mm cutter does not fit between them. Use a narrower one, or move them apart.`, at: { x: ink.xy[2 * ink.starts[joined[0]]], y: ink.xy[2 * ink.starts[joined[0]] + 1] } });
   const depth = depthOf(inputs, s);
   const skin = s.through ? Math.min(s.skin as number, depth / 2) : 0;
   const rules: LeadRules = { shape: (s.lead as number) > 0 && s.side !== "on" ? "arc" : "none", right: s.direction === "conventional", reach: s.lead as number, edges: new SegmentGrid(ink), away, width: stock.width, height: stock.height };
@@ -126,22 +127,25 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   };
   const rough = s.side !== "on" && (s.lastPass as number) > 0 ? contourLoops(inputs, s, away + (s.lastPass as number)).loops : [];
   const facts = { tabs: 0, pieces: loops.filter((l) => l.frees).length, area: regionArea(ink), skin };
-  const order = contourOrder(loops, ink.parent, 0, 0);
-  const plans = order.map((i) => ({ l: loops[i], r: ready(loops[i], null) }));
+  const order = contourOrder(loops, 0, 0);
+  const all = order.map((i) => ({ l: loops[i], r: ready(loops[i], null) }));
+  const plans = all.filter(({ r }) => hasWayIn(r, cutter));
+  const tight = all.find(({ r }) => !hasWayIn(r, cutter));
+  if (tight) notes.push({ code: "no-way-in", severity: "stop", message: `${all.length - plans.length === 1 ? "One contour is" : `${all.length - plans.length} contours are`} too small to sink along: the ${formatLength(cutter.diameter)} mm cutter does not cut at its centre. Use a smaller cutter or one that cuts at its centre.`, at: { x: tight.r.loop.x[0], y: tight.r.loop.y[0] } });
   for (const { l, r } of plans) {
     facts.tabs += r.tabs.length;
     const own = r.tabs.map((t): Mark => ({ kind: "tab", ...xy(placeOn(r.loop, t.at)) }));
     marks.push(...own);
     if (r.lead) marks.push({ kind: "pierce", x: r.lead.x0, y: r.lead.y0 });
-    const wide = rough.filter((q) => q.ring === l.ring);
-    for (const q of wide) passes(w, ready(q, own), depth - skin, s, shape);
+    const wide = rough.filter((q) => q.ring === l.ring).map((q) => ready(q, own));
+    for (const q of wide) passes(w, q, depth - skin, s, shape);
     if (wide.length === 0) passes(w, r, depth - skin, s, shape);
-    else along(w, r, 0, -(depth - skin), shape, true);
+    else besideOpen(w, r, wide, -(depth - skin), shape);
     w.lift();
   }
   if (skin > 0)
     for (const { r } of plans) {
-      along(w, r, -(depth - skin), -depth, shape, false);
+      along(w, r, -(depth - skin), -depth, shape);
       w.lift();
     }
   if (short > 0) notes.push({ code: "tabs-do-not-fit", severity: "note", message: `${short} ${short === 1 ? "piece is" : "pieces are"} too small for ${s.tabs} tabs each ${formatLength(s.tabWidth as number)} mm wide: ${short === 1 ? "it gets" : "they get"} as many as fit.` });
@@ -164,7 +168,7 @@ function nearOnes(places: readonly [number, number][], loops: readonly ContourLo
 function passes(w: ToolpathWriter, r: Ready, depth: number, s: Settings, shape: PassShape): void {
   const n = Math.max(1, Math.ceil(depth / (s.stepdown as number) - 1e-6));
   if (r.lead) {
-    for (let k = 1; k <= n; k++) along(w, r, (-depth * (k - 1)) / n, (-depth * k) / n, shape, false);
+    for (let k = 1; k <= n; k++) along(w, r, (-depth * (k - 1)) / n, (-depth * k) / n, shape);
     return;
   }
   w.above(r.loop.x[0], r.loop.y[0]);
@@ -173,25 +177,64 @@ function passes(w: ToolpathWriter, r: Ready, depth: number, s: Settings, shape: 
   for (let k = 1; k <= n; k++) at = pass(w, r.loop, at, (-depth * (k - 1)) / n, (-depth * k) / n, shape, r.tabs);
 }
 
+/** Whether the cutter gets down along a contour: one that does not cut at its centre would leave a post in the middle of a small round. */
+function hasWayIn({ loop, lead }: Ready, cutter: CutInputs["cutter"]): boolean {
+  const total = loop.s[loop.s.length - 1];
+  return total > 1e-6 && (cutter.centreCutting || lead !== null || total >= Math.PI * LEAST_HELIX * cutter.diameter);
+}
+
+/**
+ * The last pass at full depth, beside paths that are open already: down in the nearest of those and over from there.
+ * @param open the paths that were cut, to the same depth
+ */
+function besideOpen(w: ToolpathWriter, r: Ready, open: readonly Ready[], z1: number, shape: PassShape): void {
+  if (r.lead) return along(w, r, 0, z1, shape);
+  const { loop, tabs } = r;
+  let best = { way: Infinity, i: 0, x: loop.x[0], y: loop.y[0] };
+  for (let i = 0; i + 1 < loop.x.length; i++) {
+    // Over a tab the ground stays closed.
+    if (tabs.some((t) => aroundLoop(loop, t.at, loop.s[i]) < shape.half + (shape.top - z1) / shape.tabSlope)) continue;
+    for (const q of open) {
+      const near = nearestPlace(q.loop, loop.x[i], loop.y[i]);
+      if (near.d >= best.way) continue;
+      const place = placeOn(q.loop, near.s);
+      best = { way: near.d, i, x: place.x, y: place.y };
+    }
+    if (best.way < Infinity && i > MOST_LOOKED) break;
+  }
+  // Tabs all round: nowhere is open, so it sinks along the contour.
+  if (best.way === Infinity) return along(w, r, 0, z1, shape);
+  overFloor(w, best.x, best.y, z1);
+  w.plunge(z1);
+  w.to(loop.x[best.i], loop.y[best.i], z1);
+  pass(w, loop, loop.s[best.i], z1, z1, shape, tabs, OVERLAP);
+}
+
+/** Places of a contour looked at for the nearest open ground. */
+const MOST_LOOKED = 200;
+
+/** Distance between two places of a loop, the shorter way round. */
+function aroundLoop(l: Loop, a: number, b: number): number {
+  const total = l.s[l.s.length - 1];
+  const d = Math.abs(a - b) % total;
+  return Math.min(d, total - d);
+}
+
 /** Beyond where it began, mm, so that no witness stays. */
 const OVERLAP = 1;
 
-/**
- * One pass at one depth: in by the lead where there is one, sinking along it in the waste, else sinking along the contour.
- * @param open whether the waste beside the contour is open already, so that the cutter may go straight down there
- */
-function along(w: ToolpathWriter, r: Ready, z0: number, z1: number, shape: PassShape, open: boolean): void {
+/** One pass at one depth: in by the lead where there is one, sinking along it in the waste, else sinking along the contour. */
+function along(w: ToolpathWriter, r: Ready, z0: number, z1: number, shape: PassShape): void {
   const { loop, lead } = r;
   if (!lead) {
     w.above(loop.x[0], loop.y[0]);
     if (z0 < 0) w.rapidTo(z0 + 0.5);
     w.to(loop.x[0], loop.y[0], z0);
-    // Where the waste is open the ramp only takes the thin last strip.
-    pass(w, loop, 0, z0, z1, open ? { ...shape, slope: 1 } : shape, r.tabs);
+    pass(w, loop, 0, z0, z1, shape, r.tabs);
     return;
   }
   const way = leadPoints(lead, 16);
-  sinkAlong(w, { entry: "ramp", slope: shape.slope }, { z0, z1 }, Float64Array.from(way, (p) => p[0]), Float64Array.from(way, (p) => p[1]));
+  sinkAlong(w, Float64Array.from(way, (p) => p[0]), Float64Array.from(way, (p) => p[1]), z0, z1, shape.slope);
   if (lead.centre) w.arc(lead.ccw, lead.centre.x, lead.centre.y, loop.x[0], loop.y[0], z1);
   else w.to(loop.x[0], loop.y[0], z1);
   pass(w, loop, 0, z1, z1, shape, r.tabs, OVERLAP);

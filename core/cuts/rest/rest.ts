@@ -4,10 +4,12 @@ import { ringCount } from "../../geometry/rings.ts";
 import type { Settings } from "../../settings/fields.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
+import { SegmentGrid } from "../../geometry/segmentgrid.ts";
+import { Ground } from "../area/enter.ts";
 import { levels } from "../area/level.ts";
 import { reachedBy } from "../area/reached.ts";
 import { clearRings } from "../area/rings.ts";
-import { directionField, leaveField, rateFields, safeStepover, stepdownField, stepoverField } from "../fields.ts";
+import { directionField, entryField, entryOf, leaveField, rampField, rateFields, safeStepover, slopeOf, stepdownField, stepoverField } from "../fields.ts";
 import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
 
 const depthOf = (c: CutContext): number => (c.target?.settings.depth as number) ?? 0;
@@ -21,7 +23,7 @@ export const rest: CutKind = {
   title: "Rest of a pocket",
   cutters: ["flat"],
   summary: (_s, c) => `flat ${formatLength(c.diameter)} · corners and narrows`,
-  fields: [stepoverField, stepdownField(depthOf), leaveField, directionField, ...rateFields(feedsAt)],
+  fields: [stepoverField, stepdownField(depthOf), leaveField, directionField, entryField, rampField, ...rateFields(feedsAt)],
   plan,
 };
 
@@ -44,14 +46,16 @@ function plan(inputs: CutInputs, s: Settings): Planned {
     c,
     radius,
     stepover: safeStepover(inputs, s, notes, "Rest"),
-    slope: Math.tan(0.05),
-    entry: "auto" as const,
+    slope: slopeOf(s),
+    entry: entryOf(s),
     centre: cutter.centreCutting,
     conventional: s.direction === "conventional",
     // Nothing to do where the whole cutter lies in open ground.
     done: reached ? (x: number, y: number, d: number) => reached(x, y, d) < -radius + SLIVER : undefined,
   };
-  for (const level of levels(depthOf(inputs), s.stepdown as number, () => from)) clearRings(w, area, level);
+  const ground = new Ground(w, area, new SegmentGrid(region));
+  for (const level of levels(depthOf(inputs), s.stepdown as number, () => from)) clearRings(ground, level);
+  notes.push(...ground.notes("Rest"));
   if (w.count === 0 && notes.length === 0) notes.push({ code: "nothing-left", severity: "note", message: "The cutters before this one leave nothing for it to take." });
   return { toolpath: w.take(), notes, facts: {}, within: region };
 }

@@ -1,7 +1,7 @@
 import { feedsFor } from "../../cutters/feeds.ts";
 import { describeCutter, profileOf } from "../../cutters/profile.ts";
 import { withLoss } from "../../geometry/clearance/clearance.ts";
-import { regionArea, ringCount, type Rings } from "../../geometry/rings.ts";
+import { regionArea, ringCount } from "../../geometry/rings.ts";
 import { SCRATCH } from "../../picture/fitness.ts";
 import { rateField, type Settings } from "../../settings/fields.ts";
 import { formatLength } from "../../units.ts";

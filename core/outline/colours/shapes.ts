@@ -38,7 +38,7 @@ export function fitArcs(arcs: Arcs, place: Placement, hold: number, cornerAngle:
 
 /** The outline of some of the colours together: borders between two of them vanish. `keep[l]` for every label. */
 export function colourShape(f: FittedArcs, keep: ArrayLike<boolean>): Shape {
-  const { arcs, shape } = f;
+  const { arcs } = f;
   const kept = (l: number): boolean => l < keep.length && keep[l];
   const ways: Way[] = [];
   const leaving = new Map<number, number[]>();

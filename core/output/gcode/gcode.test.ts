@@ -51,6 +51,25 @@ describe("programs re-read by a parser of their own", () => {
       }
     });
 
+  it("hold no number that a machine cannot read: the writer refuses", () => {
+    const [cut] = cutsOf(1);
+    const spoil = (change: (c: typeof cut) => void): (() => unknown) => {
+      const c = { ...cut, toolpath: { ...cut.toolpath, x: cut.toolpath.x.slice(), feed: cut.toolpath.feed.slice(), kind: cut.toolpath.kind.slice() } };
+      change(c);
+      return () => writePrograms([c], DIALECTS[0], zero, head);
+    };
+    const last = cut.toolpath.kind.findIndex((k) => k === 1);
+    for (const value of [NaN, Infinity, -Infinity, 1e300]) {
+      expect(spoil((c) => (c.toolpath.x[last] = value))).toThrow(/no machine can read/);
+      expect(spoil((c) => (c.toolpath.feed[last] = value))).toThrow(/no machine can read/);
+      expect(spoil((c) => (c.spindle = value))).toThrow(/no machine can read/);
+    }
+    // Large and small numbers are written out, without an exponent.
+    const { text } = (spoil((c) => ((c.spindle = 123456.7), (c.toolpath.feed[last] = 0.0000004)))() as ReturnType<typeof writePrograms>)[0];
+    expect(text).toContain("S123457");
+    expect(text).not.toMatch(/\d[eE][-+]?\d/);
+  });
+
   it("sweep the same surface as the moves they came from", () => {
     const cuts = cutsOf(2);
     for (const [k, p] of writePrograms(cuts, DIALECTS[0], zero, head).entries()) {

@@ -1,5 +1,5 @@
-import { describeCutter, type Cutter } from "../../cutters/profile.ts";
-import { sameCutter } from "../../cutters/profile.ts";
+import { type Cutter, describeCutter, sameCutter } from "../../cutters/profile.ts";
+import { Problem } from "../../problem.ts";
 import { ARC_CCW, ARC_CW, CLEAR, RAPID, TORCH_OFF, TORCH_ON, type Toolpath } from "../../toolpath/toolpath.ts";
 import { type Dialect, unitScale } from "./dialects.ts";
 
@@ -68,14 +68,25 @@ export function fileName(text: string): string {
 /** Text that may stand in a comment: brackets would end it. */
 const comment = (text: string): string => `(${text.replace(/[()]/g, "").replace(/[^\x20-\x7e]/g, (c) => ({ "°": " deg", "×": "x", "·": "-", "–": "-" })[c] ?? "?")})`;
 
+/** No word of a program has more digits before its point: coordinates of ten metres, feeds and speeds of a hundred thousand have fewer. */
+const MOST = 1e7;
+
+/**
+ * A number as a program's word: so many decimals, no exponent, no minus zero.
+ * @throws Problem `not-a-number` where it is none that a machine could read
+ */
+function digits(v: number, decimals: number): string {
+  if (!(Math.abs(v) < MOST)) throw new Problem("not-a-number", `The program would hold ${v}, which no machine can read, and is not written. Check the cut's feeds, speeds and sizes; if they are as they should be, this is a fault of Oaken Bit.`);
+  const t = v.toFixed(decimals);
+  const short = decimals > 0 ? t.replace(/\.?0+$/, "") : t;
+  return short === "-0" ? "0" : short;
+}
+
 function programLines(cuts: readonly ProgramCut[], d: Dialect, zero: { x: number; y: number; z: number }, head: ProgramHead): string[] {
   const k = unitScale(d);
   const unit = 10 ** d.decimals;
   const round = (v: number) => Math.round(v * unit) / unit;
-  const text = (v: number) => {
-    const t = v.toFixed(d.decimals).replace(/\.?0+$/, "");
-    return t === "-0" ? "0" : t;
-  };
+  const text = (v: number) => digits(v, d.decimals);
   const X = (x: number) => round((x - zero.x) * k);
   const Y = (y: number) => round((y - zero.y) * k);
   const Z = (z: number) => round((z - zero.z) * k);
@@ -89,7 +100,7 @@ function programLines(cuts: readonly ProgramCut[], d: Dialect, zero: { x: number
       out.push(comment(`stop: ${c.stop}`));
       if (cutter) {
         out.push("M0");
-        if (sameCutter(cutter, c.cutter)) out.push(`M3 S${Math.round(c.spindle)}`, `G4 P${d.dwell}`);
+        if (sameCutter(cutter, c.cutter)) out.push(`M3 S${digits(c.spindle, 0)}`, `G4 P${d.dwell}`);
       }
     }
     if (!cutter || !sameCutter(cutter, c.cutter)) {
@@ -98,16 +109,16 @@ function programLines(cuts: readonly ProgramCut[], d: Dialect, zero: { x: number
       out.push(comment(`cutter ${tool}: ${describeCutter(c.cutter)}`));
       if (d.files === "all") out.push(`T${tool} M6`);
       out.push(`G0 Z${text(Z(CLEAR))}`);
-      if (c.cutter.kind !== "torch") out.push(`M3 S${Math.round(c.spindle)}`, `G4 P${d.dwell}`);
+      if (c.cutter.kind !== "torch") out.push(`M3 S${digits(c.spindle, 0)}`, `G4 P${d.dwell}`);
       cutter = c.cutter;
-    } else if (!beam) out.push(`S${Math.round(c.spindle)}`);
+    } else if (!beam) out.push(`S${digits(c.spindle, 0)}`);
     out.push(comment(c.name));
     const t = c.toolpath;
     let px = NaN;
     let py = NaN;
     let pz = Z(CLEAR);
     let mode = "";
-    let feed = NaN;
+    let feed = "";
     for (let i = 0; i < t.kind.length; i++) {
       if (t.kind[i] === TORCH_ON || t.kind[i] === TORCH_OFF) {
         out.push(t.kind[i] === TORCH_ON ? d.torchOn : d.torchOff);
@@ -129,7 +140,7 @@ function programLines(cuts: readonly ProgramCut[], d: Dialect, zero: { x: number
         g = t.kind[i] === ARC_CW ? "G2" : "G3";
         words += ` I${text(round((t.cx[i] - zero.x) * k - px))} J${text(round((t.cy[i] - zero.y) * k - py))}`;
       }
-      const f = Math.round(t.feed[i] * k * (d.unit === "mm" ? 1 : 10)) / (d.unit === "mm" ? 1 : 10);
+      const f = digits(t.feed[i] * k, d.unit === "mm" ? 0 : 1);
       if (g !== "G0" && f !== feed) {
         words += ` F${f}`;
         feed = f;
