@@ -1,8 +1,10 @@
 /**
  * Which points of a polyline in space to keep so that no dropped point is farther than `tolerance` mm from the kept line:
  * D. Douglas & T. Peucker 1973, without recursion. The first and last are always kept.
+ * @param opened where given, a height counts by what a cutter opens there, mm, instead of by itself: near the stock's top a round
+ * cutter opens far more than it sinks
  */
-export function thin(x: ArrayLike<number>, y: ArrayLike<number>, z: ArrayLike<number> | null, from: number, to: number, tolerance: number): number[] {
+export function thin(x: ArrayLike<number>, y: ArrayLike<number>, z: ArrayLike<number> | null, from: number, to: number, tolerance: number, opened?: (z: number) => number): number[] {
   const keep: number[] = [from];
   const stack: [number, number][] = [[from, to]];
   const tol2 = tolerance * tolerance;
@@ -19,7 +21,8 @@ export function thin(x: ArrayLike<number>, y: ArrayLike<number>, z: ArrayLike<nu
       const py = y[i] - y[a];
       const pz = z ? z[i] - z[a] : 0;
       const t = len2 > 0 ? Math.max(0, Math.min(1, (px * dx + py * dy + pz * dz) / len2)) : 0;
-      const d2 = (px - t * dx) ** 2 + (py - t * dy) ** 2 + (pz - t * dz) ** 2;
+      const off = opened && z ? opened(z[a] + t * dz) - opened(z[i]) : pz - t * dz;
+      const d2 = (px - t * dx) ** 2 + (py - t * dy) ** 2 + off * off;
       if (d2 > worst) {
         worst = d2;
         at = i;

@@ -9,16 +9,16 @@ export interface CutAxis {
   b: number[];
 }
 
-/** Clearance over which a round cutter's depth is near enough to straight, mm. */
-const ROUND_STEP = 0.05;
+/** A straight move between two depths of a round cutter opens no more than this beyond what it should, mm. */
+const BULGE = 0.002;
 
 /**
  * The medial axis where clearance is at most `rho` (and more than `least`: a flat tip cannot enter narrower strokes), ends
  * cut exactly at those clearances, each node at its depth.
  * @param depth z for a clearance, 0 or negative
- * @param round whether depth bends with clearance, as a round cutter's does: long edges are then parted
+ * @param opened of a round cutter, how wide it opens at a height z: edges are then parted so that straight moves open no more
  */
-export function axisBelow(c: Clearance, rho: number, depth: (d: number) => number, least: number, round: boolean): CutAxis {
+export function axisBelow(c: Clearance, rho: number, depth: (d: number) => number, least: number, opened?: (z: number) => number): CutAxis {
   const { axis, kept } = c;
   const out: CutAxis = { x: [], y: [], z: [], a: [], b: [] };
   const index = new Int32Array(axis.x.length).fill(-1);
@@ -46,14 +46,21 @@ export function axisBelow(c: Clearance, rho: number, depth: (d: number) => numbe
     if (axis.d[lo] >= rho || axis.d[hi] <= least) continue;
     const from = axis.d[lo] < least ? crossing(lo, hi, least) : node(lo);
     const to = axis.d[hi] > rho ? crossing(lo, hi, rho) : node(hi);
-    const parts = round ? Math.max(1, Math.ceil(Math.abs(Math.min(axis.d[hi], rho) - Math.max(axis.d[lo], least)) / ROUND_STEP)) : 1;
     let at = from;
-    for (let k = 1; k <= parts; k++) {
-      const next = k === parts ? to : crossing(lo, hi, Math.max(axis.d[lo], least) + ((Math.min(axis.d[hi], rho) - Math.max(axis.d[lo], least)) * k) / parts);
+    const join = (next: number): void => {
       out.a.push(at);
       out.b.push(next);
       at = next;
-    }
+    };
+    if (opened) for (const d of partings(Math.max(axis.d[lo], least), Math.min(axis.d[hi], rho), depth, opened)) join(crossing(lo, hi, d));
+    join(to);
   }
   return out;
+}
+
+/** Clearances between two at which a straight move must be parted so as to open no more than {@link BULGE} beyond what it should. */
+function partings(d0: number, d1: number, depth: (d: number) => number, opened: (z: number) => number): number[] {
+  const middle = (d0 + d1) / 2;
+  if (opened((depth(d0) + depth(d1)) / 2) - middle <= BULGE) return [];
+  return [...partings(d0, middle, depth, opened), middle, ...partings(middle, d1, depth, opened)];
 }

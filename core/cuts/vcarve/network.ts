@@ -32,7 +32,7 @@ export function joinedTrails(axis: CutAxis, feet: readonly Trail[], floor: numbe
       b.push(i + 1 < n ? first + i + 1 : first);
     }
   }
-  joinToFeet(x, y, z, a, b, strokeNodes, axis.a.length, floor);
+  joinToFeet({ x, y, z, a, b }, strokeNodes, floor);
   const again = retraced({ x, y, z, a, b }, (LIFT_SECONDS * feed) / 60);
   for (const e of again) {
     a.push(a[e]);
@@ -41,20 +41,17 @@ export function joinedTrails(axis: CutAxis, feet: readonly Trail[], floor: numbe
   return trails(x, y, z, a, b, true);
 }
 
-/** Strokes' ends at the floor's depth become the point of the foot that lies there. */
-function joinToFeet(x: number[], y: number[], z: number[], a: number[], b: number[], strokeNodes: number, strokeEdges: number, floor: number): void {
+/** Strokes' ends at the floor's depth are joined to the point of the foot that lies there. */
+function joinToFeet({ x, y, z, a, b }: { x: number[]; y: number[]; z: number[]; a: number[]; b: number[] }, strokeNodes: number, floor: number): void {
   if (x.length === strokeNodes) return;
   const index = new Flatbush(x.length - strokeNodes);
   for (let i = strokeNodes; i < x.length; i++) index.add(x[i], y[i], x[i], y[i]);
   index.finish();
-  const instead = new Map<number, number>();
   for (let i = 0; i < strokeNodes; i++) {
     if (z[i] > -floor + 1e-9) continue;
     const [near] = index.neighbors(x[i], y[i], 1, MEETS);
-    if (near !== undefined) instead.set(i, strokeNodes + near);
-  }
-  for (let e = 0; e < strokeEdges; e++) {
-    a[e] = instead.get(a[e]) ?? a[e];
-    b[e] = instead.get(b[e]) ?? b[e];
+    if (near === undefined) continue;
+    a.push(i);
+    b.push(strokeNodes + near);
   }
 }

@@ -16,6 +16,9 @@ const LINK_SLACK = 0.002;
 /** Coming down into stock takes as long as this much more way at rapid speed. */
 const PLUNGE_COST = 4;
 
+/** How far a round cutter opens the stock's top at a height z, mm. */
+export type Opened = (z: number) => number;
+
 /** Whether the cutter may go straight from one place to another, both at depth. */
 export type Link = (x0: number, y0: number, z0: number, x1: number, y1: number, z1: number) => boolean;
 
@@ -37,7 +40,7 @@ export function clearLinks(region: Rings, radius: (depth: number) => number, flo
 }
 
 /** Cuts trails in an order that travels little; stays down where one begins at the end of another, or where the floor between them is open. */
-export function carveTrails(w: ToolpathWriter, parts: readonly Trail[], link: Link, floor: number): void {
+export function carveTrails(w: ToolpathWriter, parts: readonly Trail[], link: Link, floor: number, opened?: Opened): void {
   const ends = parts.map((t): Ends => {
     const last = t.x.length - 1;
     return { x0: t.x[0], y0: t.y[0], z0: t.z[0], x1: t.x[last], y1: t.y[last], z1: t.z[last] };
@@ -54,19 +57,19 @@ export function carveTrails(w: ToolpathWriter, parts: readonly Trail[], link: Li
       w.above(x, y);
       w.plunge(z);
     }
-    carve(w, t);
+    carve(w, t, opened);
   }
 }
 
 /** Along a trail from its beginning: level stretches in lines and arcs, the rest in lines. */
-function carve(w: ToolpathWriter, t: Trail): void {
+function carve(w: ToolpathWriter, t: Trail, opened?: Opened): void {
   const last = t.x.length - 1;
   for (let from = 0, to; from < last; from = to) {
     const level = t.z[from + 1] === t.z[from];
     to = from + 1;
     while (to < last && (t.z[to + 1] === t.z[to]) === level) to++;
     if (level) cutAlong(w, t.x, t.y, from, to, t.z[from], FLOOR_TOLERANCE);
-    else for (const i of thin(t.x, t.y, t.z, from, to, THIN).slice(1)) w.to(t.x[i], t.y[i], t.z[i]);
+    else for (const i of thin(t.x, t.y, t.z, from, to, THIN, opened).slice(1)) w.to(t.x[i], t.y[i], t.z[i]);
   }
 }
 

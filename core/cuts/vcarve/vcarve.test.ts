@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { profileOf } from "../../cutters/profile.ts";
 import { parseCutter } from "../../cutters/rack.ts";
 import { boundsOf, insideRegion, ringsFrom, type Rings } from "../../geometry/rings.ts";
 import { FEED, PLUNGE, RAPID } from "../../toolpath/toolpath.ts";
@@ -128,6 +129,29 @@ describe("V-carve against its definition", () => {
     expect(plunges[0]).toBeCloseTo(0, 3);
     expect(plunges.length).toBeLessThanOrEqual(3);
   });
+
+  for (const cutter of ["ball:3", "ball:6", "taper:0.5:5:6", "taper:1:15:8", "v:60:12", "v:30:6:0.2"])
+    it(`${cutter}: nowhere along its moves does it open more than a hundredth beyond the outline`, () => {
+      const p = profileOf(parseCutter(cutter));
+      for (let seed = 1; seed <= 5; seed++) {
+        const region = ringsFrom([star(seeded(seed), 5 + 2 * seed, 8, 40, 50, 50)]);
+        const { toolpath: t } = planOn("vcarve", region, cutter, { floor: 1.5, stepdown: 50, ridge: 0.2 });
+        let worst = 0;
+        for (let i = 1; i < t.kind.length; i++) {
+          if (t.kind[i] !== FEED) continue;
+          const length = Math.hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1]);
+          const steps = Math.max(3, Math.min(40, Math.ceil(length / 0.05)));
+          for (let q = 1; q < steps; q++) {
+            const f = q / steps;
+            const depth = -t.z[i - 1] - f * (t.z[i] - t.z[i - 1]);
+            if (depth <= 0) continue;
+            worst = Math.max(worst, p.r(depth) - distanceToRings(region, t.x[i - 1] + f * (t.x[i] - t.x[i - 1]), t.y[i - 1] + f * (t.y[i] - t.y[i - 1])));
+          }
+        }
+        // A flat tip opens its own width where a stroke is hardly wider.
+        expect(worst, `seed ${seed}`).toBeLessThan(0.01);
+      }
+    });
 
   it("leaves out branches that change the wall by less than half of what the edge is known to", () => {
     const random = seeded(12);

@@ -68,7 +68,8 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   const c = withLoss(inputs.clearance(region), Math.max(LEAST_LOSS, inputs.held / 2));
   inputs.progress(0.4);
   const rho = profile.r(floor);
-  const axis = axisBelow(c, rho, (d) => -Math.min(floor, Math.max(0, profile.h(Math.min(d, profile.radius)))), profile.flat, profile.ball > 0);
+  const opened = profile.ball > 0 ? (z: number) => profile.r(-z) : undefined;
+  const axis = axisBelow(c, rho, (d) => -Math.min(floor, Math.max(0, profile.h(Math.min(d, profile.radius)))), profile.flat, opened);
   const { foot, rest, scraped } = floorTrails(inputs, c, s, profile, floor, rho);
   inputs.progress(0.8);
   const all = [...joinedTrails(axis, foot, floor, s.feed as number), ...rest];
@@ -80,7 +81,7 @@ function plan(inputs: CutInputs, s: Settings): Planned {
     const top = k === 0 ? Infinity : -k * step;
     const low = k === passes - 1 ? -floor : -(k + 1) * step;
     const parts = passes === 1 ? all : all.flatMap((t) => between(t, top, low));
-    carveTrails(w, parts, links, floor);
+    carveTrails(w, parts, links, floor, opened);
   }
   const thin = thinParts(c, profile.r(SCRATCH));
   const facts = { widest: c.widest, deepest: Math.min(floor, profile.h(Math.min(c.widest, profile.radius))), scraped, area: regionArea(region), thinArea: thin.area, thinX: thin.x, thinY: thin.y };
