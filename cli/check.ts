@@ -9,7 +9,7 @@ import { Problem } from "@oaken/core/problem";
 import { newSurface, usualCell } from "@oaken/core/proof/surface";
 import { nothingSwept, sweep } from "@oaken/core/proof/sweep";
 import { moveSeconds } from "@oaken/core/toolpath/time";
-import { CLEAR, figures, RAPID, type Toolpath } from "@oaken/core/toolpath/toolpath";
+import { CLEAR, farthest, figures, RAPID, type Toolpath } from "@oaken/core/toolpath/toolpath";
 import { formatTime, parseLength } from "@oaken/core/units";
 import { parseStock } from "./options.ts";
 
@@ -18,7 +18,7 @@ const USAGE = `oaken check PROGRAM --stock WxHxT --cutter SPEC [--cutter SPEC �
   --cutter SPEC    ${FORMS}, or an id of the rack; the first is in the spindle at the start, T1 is the first, T2 the second …
   --zero CORNER    where the program's zero lies on the stock: ${ZEROS[0]} …`;
 
-/** Runs `oaken check`. @returns 0, or 3 when the program would do damage: through stock at rapid speed, or past the cutter's edge */
+/** Runs `oaken check`. @returns 0, or 3 when the program would do damage: through stock at rapid speed, or past the cutter's edge, with the spindle off, or nothing at all */
 export async function check(args: string[], print: (line: string) => void): Promise<number> {
   const text = { type: "string" } as const;
   let parsed;
@@ -62,7 +62,9 @@ export async function check(args: string[], print: (line: string) => void): Prom
   let touched = 0;
   for (const z of surface.z) if (z < -1e-4) touched++;
   let offStock = 0;
-  for (let i = 0; i < t.kind.length; i++) if (t.z[i] < 0 && (t.x[i] < 0 || t.y[i] < 0 || t.x[i] > stock.width || t.y[i] > stock.height)) offStock++;
+  const beyond = ([x, y]: [number, number]): boolean => x < -ON_EDGE || y < -ON_EDGE || x > stock.width + ON_EDGE || y > stock.height + ON_EDGE;
+  for (let i = 0; i < t.kind.length; i++) if (Math.min(t.z[i], i > 0 ? t.z[i - 1] : t.z[i]) < 0 && farthest(t, i).some(beyond)) offStock++;
+  const still = cutsWithoutTurning(t, read.spinning, torch);
   const round = (n: number, d = 3) => Math.round(n * 10 ** d) / 10 ** d;
   const report = {
     program: path,
@@ -80,21 +82,43 @@ export async function check(args: string[], print: (line: string) => void): Prom
     rapidsThroughStock: found.rapids,
     plungesWithoutCentre: found.plunges,
     movesDeeperThanFlutes: found.tooDeep,
+    movesWithSpindleOff: still,
+    remarks: read.remarks,
     places,
     // A torch's waits are among its moves.
     seconds: round(seconds + (torch ? 0 : read.dwell), 1),
   };
-  const bad = found.rapids > 0 || found.tooDeep > 0;
+  const empty = !t.kind.some((k, i) => k !== RAPID && t.z[i] < 0) && touched === 0;
+  const bad = found.rapids > 0 || found.tooDeep > 0 || still > 0 || empty;
   if (v.json) print(JSON.stringify(report));
   else {
     print(`${report.moves} moves over X ${report.bounds.minX} … ${report.bounds.maxX}, Y ${report.bounds.minY} … ${report.bounds.maxY} mm of the stock, ${report.depth} mm deep${report.throughStock ? ", through it" : ""}.`);
     print(`${round(f.cutLength / 1000, 2)} m of cutting and ${round(f.rapidLength / 1000, 2)} m of travel, ${formatTime(report.seconds)} on a ${machine.name.toLowerCase()}.`);
     for (const p of places) print(`${p.what} near x ${p.x}, y ${p.y}, z ${p.z} mm`);
+    for (const r of read.remarks) print(r);
+    if (empty) print("The program cuts nothing: no move of it goes below the stock's top.");
+    if (still > 0) print(`${still} moves cut while the ${torch ? "torch is out" : "spindle stands still"}.`);
     if (offStock > 0) print(`${offStock} moves cut beyond the stock's edge.`);
     if (found.tooDeep > 0) print(`${found.tooDeep} moves go deeper than the cutter's edge is long.`);
-    print(bad ? `Do not run it: ${found.rapids} rapids through stock, ${found.tooDeep} moves too deep.` : found.plunges > 0 ? `${found.plunges} moves straight down with a cutter that does not cut at its centre.` : "Nothing wrong was found.");
+    print(bad ? `Do not run it${faults(found.rapids, found.tooDeep, still)}.` : found.plunges > 0 ? `${found.plunges} moves straight down with a cutter that does not cut at its centre.` : "Nothing wrong was found.");
   }
   return bad ? 3 : 0;
+}
+
+/** Moves that end this little beyond the stock's edge end on it, mm. */
+const ON_EDGE = 0.001;
+
+const faults = (rapids: number, tooDeep: number, still: number): string => {
+  const parts = [rapids > 0 ? `${rapids} rapids through stock` : "", tooDeep > 0 ? `${tooDeep} moves too deep` : "", still > 0 ? `${still} moves with the spindle off` : ""].filter(Boolean);
+  return parts.length > 0 ? `: ${parts.join(", ")}` : "";
+};
+
+/** Moves at feed below the stock's top with nothing turning. A torch's moves are its own: unlit they cut nothing. */
+function cutsWithoutTurning(t: Toolpath, spinning: Uint8Array, torch: boolean): number {
+  if (torch) return 0;
+  let count = 0;
+  for (let i = 0; i < t.kind.length; i++) if (t.kind[i] !== RAPID && t.z[i] < 0 && spinning[i] === 0) count++;
+  return count;
 }
 
 /** From the program's zero into stock coordinates. */
@@ -111,10 +135,12 @@ function cutBounds(t: Toolpath): { minX: number; maxX: number; minY: number; max
   const b = { minX: Infinity, maxX: -Infinity, minY: Infinity, maxY: -Infinity };
   for (let i = 0; i < t.kind.length; i++) {
     if (t.kind[i] === RAPID) continue;
-    b.minX = Math.min(b.minX, t.x[i]);
-    b.maxX = Math.max(b.maxX, t.x[i]);
-    b.minY = Math.min(b.minY, t.y[i]);
-    b.maxY = Math.max(b.maxY, t.y[i]);
+    for (const [x, y] of farthest(t, i)) {
+      b.minX = Math.min(b.minX, x);
+      b.maxX = Math.max(b.maxX, x);
+      b.minY = Math.min(b.minY, y);
+      b.maxY = Math.max(b.maxY, y);
+    }
   }
   return b;
 }

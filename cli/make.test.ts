@@ -300,6 +300,24 @@ describe("oaken check", () => {
     expect(r.bounds.minX).toBeCloseTo(50 - 25.4, 3);
     await expect(check([p, "--stock", "100x60x10", "--cutter", "flat:6"], () => {})).rejects.toThrow(/changes to tool 2, but only 1 cutter was named/);
   });
+  it("finds what lies between the ends of moves, and what does nothing or turns nothing", async () => {
+    const stock = ["--stock", "100x60x10", "--cutter", "flat:6"];
+    const run = async (text: string): Promise<{ code: number; said: string }> => {
+      await writeFile(file("odd.nc"), text);
+      const lines: string[] = [];
+      const code = await check([file("odd.nc"), ...stock], (l) => lines.push(l));
+      return { code, said: lines.join("\n") };
+    };
+    const head = "G21 G90 M3 S9000 F600\nG0 Z5\nG0 X10 Y50\nG1 Z-1\n";
+    // Both ends of the half round lie on the stock, its middle 10 mm beyond the far edge.
+    expect((await run(`${head}G2 X50 Y50 I20 J0\nG0 Z5\nM30`)).said).toMatch(/1 moves? cut beyond the stock's edge/);
+    expect((await run(`${head}G1 X50\nG0 Z5\nM30`)).said).toMatch(/Nothing wrong/);
+    expect(await run("G21 G90\nG0 Z5\nM30")).toMatchObject({ code: 3, said: expect.stringMatching(/cuts nothing/) });
+    expect(await run("")).toMatchObject({ code: 3 });
+    expect(await run(head.replace("M3 S9000", "") + "G1 X50\nG0 Z5\nM30")).toMatchObject({ code: 3, said: expect.stringMatching(/spindle stands still/) });
+    expect((await run(`${head}G55\nG1 X50\nG0 Z5\nM30`)).said).toMatch(/offset G55/);
+  });
+
   it("answers what cannot be read with the line", async () => {
     const p = await program("odd.nc", "G21\nG0 Z5\nHELLO\n");
     await expect(check([p, "--stock", "60x40x10", "--cutter", "flat3"], () => {})).rejects.toThrow(/Line 3 of the program/);

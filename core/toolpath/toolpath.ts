@@ -127,6 +127,23 @@ export interface PathFigures {
   maxY: number;
 }
 
+/** The places at which move i reaches farthest: its end, and where an arc passes due right, away, left or near of its centre. */
+export function farthest(t: Toolpath, i: number): [number, number][] {
+  const out: [number, number][] = [[t.x[i], t.y[i]]];
+  if (i === 0 || (t.kind[i] !== ARC_CW && t.kind[i] !== ARC_CCW)) return out;
+  const [cx, cy] = [t.cx[i], t.cy[i]];
+  const r = Math.hypot(t.x[i] - cx, t.y[i] - cy);
+  const from = Math.atan2(t.y[i - 1] - cy, t.x[i - 1] - cx);
+  const sweep = sweepOf(t, i);
+  for (let quarter = 0; quarter < 4; quarter++) {
+    const angle = (quarter * Math.PI) / 2;
+    // How far on from the beginning, the way that the arc turns.
+    const on = (((angle - from) * Math.sign(sweep)) % (2 * Math.PI) + 2 * Math.PI) % (2 * Math.PI);
+    if (on < Math.abs(sweep)) out.push([cx + r * Math.cos(angle), cy + r * Math.sin(angle)]);
+  }
+  return out;
+}
+
 /** Length of one move, arcs with their rise. */
 export function moveLength(t: Toolpath, i: number): number {
   if (i === 0) return 0;
@@ -154,10 +171,12 @@ export function figures(t: Toolpath): PathFigures {
     if (t.kind[i] === RAPID) f.rapidLength += len;
     else f.cutLength += len;
     f.minZ = Math.min(f.minZ, t.z[i]);
-    f.minX = Math.min(f.minX, t.x[i]);
-    f.maxX = Math.max(f.maxX, t.x[i]);
-    f.minY = Math.min(f.minY, t.y[i]);
-    f.maxY = Math.max(f.maxY, t.y[i]);
+    for (const [x, y] of farthest(t, i)) {
+      f.minX = Math.min(f.minX, x);
+      f.maxX = Math.max(f.maxX, x);
+      f.minY = Math.min(f.minY, y);
+      f.maxY = Math.max(f.maxY, y);
+    }
   }
   return f;
 }
