@@ -18,11 +18,45 @@ const need = (result, what) => {
   }
 };
 
+/** Runs work while no other command of this checkout does the same kind: one waits for the other. */
+function alone(what, work) {
+  const place = join(tmpdir(), `oaken-${what}-${createHash("sha256").update(root).digest("hex").slice(0, 16)}`);
+  for (;;) {
+    try {
+      writeFileSync(place, String(process.pid), { flag: "wx" });
+      break;
+    } catch (e) {
+      if (e.code !== "EEXIST") throw e;
+      if (!isRunning(place)) rmSync(place, { force: true });
+      else Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, 300);
+    }
+  }
+  try {
+    work();
+  } finally {
+    rmSync(place, { force: true });
+  }
+}
+
+/** Whether the command that wrote its number into a file still runs. */
+function isRunning(place) {
+  try {
+    process.kill(Number(readFileSync(place, "utf8")), 0);
+    return true;
+  } catch (e) {
+    return e.code === "EPERM";
+  }
+}
+
 /** node_modules as package-lock.json says; a stamp tells whether they are. */
 function install() {
   const lock = createHash("sha256").update(readFileSync(join(root, "package-lock.json"))).digest("hex");
   const stamp = join(root, "node_modules", ".oaken-installed");
-  if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
+  const isThere = () => existsSync(stamp) && readFileSync(stamp, "utf8") === lock;
+  if (!isThere()) alone("install", () => isThere() || installPackages(stamp, lock));
+}
+
+function installPackages(stamp, lock) {
   console.error("Installing packages (sqlite3 is compiled; this takes a few minutes once) …");
   need(run("npm", ["ci", "--no-fund", "--no-audit", "--loglevel=error"], { stdio: ["ignore", 2, 2] }), "Installing packages");
   writeFileSync(stamp, lock);
@@ -67,7 +101,11 @@ function buildWeb() {
   h.update(readFileSync(join(root, "package-lock.json")));
   const stamp = join(root, "web", ".next", "oaken-built");
   const want = h.digest("hex");
-  if (existsSync(stamp) && readFileSync(stamp, "utf8") === want) return;
+  const isThere = () => existsSync(stamp) && readFileSync(stamp, "utf8") === want;
+  if (!isThere()) alone("build", () => isThere() || buildNext(stamp, want));
+}
+
+function buildNext(stamp, want) {
   console.log("Building the application …");
   need(run("npx", ["--no-install", "next", "build"], { cwd: join(root, "web"), env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1" }, stdio: ["ignore", "ignore", "inherit"] }), "Building");
   writeFileSync(stamp, want);

@@ -10,6 +10,7 @@ import { colourShape, fitArcs } from "../outline/colours/shapes.ts";
 import { type Contours, contoursAt } from "../outline/contours.ts";
 import { edgeNoise } from "../outline/noise.ts";
 import { fitOutline, keepLarge, type Outline, type OutlineSettings } from "../outline/outline.ts";
+import { drawnContours } from "../outline/specks.ts";
 import { keepRings, onlyRings } from "../outline/pieces.ts";
 import { pick, reduced, refitted } from "../outline/refit.ts";
 import { noProgress, Problem, type Progress } from "../problem.ts";
@@ -45,13 +46,25 @@ const EDGE_POINTS = 4000;
 /** A thin stroke's centre line may be thinned out by this much of the hold. */
 const CENTRE_HOLD = 0.5;
 
-/**
- * From a toned picture to its outline, with everything asked for on the way.
- * @param faint the hold is found by itself: where greys hardly change the fit may stray farther
- */
-export function traceOutline(p: PictureResult, v: Settings, faint: boolean, cache: Derived, clearance: ClearanceOf, progress: Progress): Traced {
+/** Which settings were found by themselves: those look closer at the picture than a number alone can. */
+export interface ByItself {
+  /** where greys hardly change the fit may stray farther */
+  hold: boolean;
+  /** small pieces that were drawn stay */
+  specks: boolean;
+}
+
+/** Contours under the limits that stay all the same, since they were drawn; none where a person set the limits. */
+export function drawnOf(c: Contours, p: Pick<PictureResult, "toneResult" | "place">, v: Settings, auto: ByItself): Uint8Array | undefined {
+  if (!auto.specks) return undefined;
+  const pixel = p.place.scale ** 2;
+  return drawnContours(c, p.toneResult.grey, v.ink as number, (v.specks as number) / pixel, (v.pinholes as number) / pixel);
+}
+
+/** From a toned picture to its outline, with everything asked for on the way. */
+export function traceOutline(p: PictureResult, v: Settings, auto: ByItself, cache: Derived, clearance: ClearanceOf, progress: Progress): Traced {
   const cornerAngle = ((v.corner as number) * Math.PI) / 180;
-  const settings = (hold: number): OutlineSettings => ({ hold, specks: v.specks as number, pinholes: v.pinholes as number, cornerAngle, faint });
+  const settings = (hold: number): OutlineSettings => ({ hold, specks: v.specks as number, pinholes: v.pinholes as number, cornerAngle, faint: auto.hold });
   const most = v.nodesMost as number;
   let colours: ColourResult | null = null;
   let fit: (hold: number) => Outline;
@@ -63,8 +76,9 @@ export function traceOutline(p: PictureResult, v: Settings, faint: boolean, cach
     edge = c.edge;
   } else {
     const contours = contoursOf(p, v, cache);
-    fit = (hold) => fitOutline(contours, p.place, settings(hold), progress);
-    const keep = keepLarge(contours, p.place.scale, v.specks as number, v.pinholes as number);
+    const drawn = drawnOf(contours, p, v, auto);
+    fit = (hold) => fitOutline(contours, p.place, { ...settings(hold), drawn }, progress);
+    const keep = keepLarge(contours, p.place.scale, v.specks as number, v.pinholes as number, drawn);
     edge = spread(contours.xy, contours.starts, p.place, (k) => keep[k] === 1);
   }
   let { outline: result, hold: held } = reduced(fit, v.hold as number, most);

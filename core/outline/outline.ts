@@ -11,6 +11,8 @@ export interface OutlineSettings {
   specks: number;
   /** holes in the ink smaller than this are filled, mm² */
   pinholes: number;
+  /** contours that are kept whatever their size, 1 for each */
+  drawn?: Uint8Array;
   /** turns sharper than this stay corners, radians */
   cornerAngle: number;
   /** how far noise moves the picture's edges, px; found from the contours where not given */
@@ -40,15 +42,18 @@ export interface Outline {
   droppedAt: Float64Array;
 }
 
-/** Which contours are large enough to keep: a dropped contour takes everything inside it along. */
-export function keepLarge(c: Contours, scale: number, specks: number, pinholes: number): Uint8Array {
+/**
+ * Which contours are large enough to keep: a dropped contour takes everything inside it along.
+ * @param drawn contours that are kept whatever their size: see `drawnContours`
+ */
+export function keepLarge(c: Contours, scale: number, specks: number, pinholes: number, drawn?: Uint8Array): Uint8Array {
   const n = c.parent.length;
   const keep = new Uint8Array(n);
   const scale2 = scale * scale;
   for (let k = 0; k < n; k++) {
     const p = c.parent[k];
     if (p >= 0 && !keep[p]) continue;
-    keep[k] = contourArea(c, k) * scale2 >= (c.hole[k] ? pinholes : specks) ? 1 : 0;
+    keep[k] = drawn?.[k] || contourArea(c, k) * scale2 >= (c.hole[k] ? pinholes : specks) ? 1 : 0;
   }
   return keep;
 }
@@ -58,7 +63,7 @@ export function keepLarge(c: Contours, scale: number, specks: number, pinholes: 
  * @throws Problem `too-busy`
  */
 export function fitOutline(c: Contours, place: Placement, s: OutlineSettings, progress: Progress = noProgress): Outline {
-  const keep = keepLarge(c, place.scale, s.specks, s.pinholes);
+  const keep = keepLarge(c, place.scale, s.specks, s.pinholes, s.drawn);
   const n = keep.length;
   const index = new Int32Array(n).fill(-1);
   let kept = 0;

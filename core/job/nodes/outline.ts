@@ -76,11 +76,11 @@ export const outlineFields: readonly Field<OutlineContext>[] = [
     key: "specks",
     label: "Specks under",
     type: "area",
-    help: "Pieces of ink smaller than this are dropped.",
+    help: "Pieces of ink smaller than this are dropped. By itself it keeps small ones that were drawn: as dark as the ink, beside lettering or in a row.",
     min: 0,
     max: 100000,
     step: 0.1,
-    auto: (c) => ({ value: Math.round(Math.max(0.1, 9 * c.scale * c.scale) * 100) / 100, reason: "too small to cut, or nine pixels" }),
+    auto: (c) => ({ value: Math.round(Math.max(0.1, 9 * c.scale * c.scale) * 100) / 100, reason: "too small to cut, or nine pixels; what was drawn stays" }),
   },
   { key: "pinholes", label: "Pinholes under", type: "area", help: "Holes in the ink smaller than this are filled.", min: 0, max: 100000, step: 0.1, auto: (_c, s) => ({ value: s.specks as number, reason: "as specks" }) },
   {
