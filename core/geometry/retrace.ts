@@ -1,3 +1,5 @@
+import FlatQueue from "flatqueue";
+
 /** A graph in space: nodes x, y, z and edges between them, as node indices. */
 export interface Graph {
   x: ArrayLike<number>;
@@ -15,31 +17,38 @@ export interface Graph {
  * @returns edges, each as often as it is to be run once more
  */
 export function retraced(g: Graph, most: number): number[] {
-  const n = g.x.length;
-  const near = neighbours(g);
-  const odd = new Uint8Array(n);
-  for (let i = 0; i < n; i++) odd[i] = (near.first[i + 1] - near.first[i]) % 2;
-  const piece = pieces(g);
-  const highest = new Int32Array(n).fill(-1);
-  for (let i = 0; i < n; i++) if (odd[i] && (highest[piece[i]] < 0 || g.z[i] > g.z[highest[piece[i]]])) highest[piece[i]] = i;
-  for (const i of highest) if (i >= 0) odd[i] = 0;
-  const left = new Int32Array(n);
-  for (let i = 0; i < n; i++) if (odd[i]) left[piece[i]]++;
+  const chains = chainsOf(g);
+  const { nodes, odd, piece } = chains;
+  const highest = new Map<number, number>();
+  for (let i = 0; i < nodes.length; i++) {
+    const known = highest.get(piece[i]);
+    if (odd[i] && (known === undefined || g.z[nodes[i]] > g.z[nodes[known]])) highest.set(piece[i], i);
+  }
+  for (const i of highest.values()) odd[i] = 0;
+  const left = new Int32Array(nodes.length);
+  for (let i = 0; i < nodes.length; i++) if (odd[i]) left[piece[i]]++;
   /** Free ends choose first: whoever takes the junction that one hangs on leaves it without any near by. */
-  const free = (w: Way): number => (near.first[w.from + 1] - near.first[w.from] === 1 ? 1 : 0);
+  const free = (w: Way): number => (chains.first[w.from + 1] - chains.first[w.from] === 1 ? 1 : 0);
   const again: number[] = [];
+  const search = new Search(chains);
+  let open = Array.from(nodes.keys()).filter((i) => odd[i] && left[piece[i]] > 1);
   for (let any = true; any; ) {
     any = false;
     const pairs: Way[] = [];
-    for (let i = 0; i < n; i++) if (odd[i] && left[piece[i]] > 1) pairs.push(...nearestOdd(g, near, odd, i, most));
+    for (const i of open) {
+      const way = search.nearestOdd(i, most);
+      if (way) pairs.push(way);
+    }
     pairs.sort((p, q) => free(q) - free(p) || p.length - q.length);
-    for (const { from, to, edges } of pairs) {
+    for (const { from, to, chains: used } of pairs) {
       if (!odd[from] || !odd[to] || left[piece[from]] <= 1) continue;
       odd[from] = odd[to] = 0;
       left[piece[from]] -= 2;
-      again.push(...edges);
+      for (const c of used) again.push(...chains.edges[c]);
       any = true;
     }
+    // Whoever found nobody within reach finds nobody later either: others only go.
+    open = pairs.map((w) => w.from).filter((i) => odd[i] && left[piece[i]] > 1);
   }
   return again;
 }
@@ -48,17 +57,78 @@ interface Way {
   from: number;
   to: number;
   length: number;
-  edges: number[];
+  chains: number[];
 }
 
-interface Neighbours {
-  /** edges of node i are edge[first[i]] … edge[first[i + 1] − 1] */
+/** The graph with every run of nodes that neither branch nor end drawn together into one chain. */
+interface Chains {
+  /** the graph's nodes that are left: ends and branchings */
+  nodes: Int32Array;
+  /** 1 where an odd number of edges meet */
+  odd: Uint8Array;
+  /** one node of each connected piece, the same for all of the piece */
+  piece: Int32Array;
+  /** chain c joins nodes from[c] and to[c], is length[c] mm long and made of edges[c] of the graph */
+  from: number[];
+  to: number[];
+  length: number[];
+  edges: number[][];
+  /** chains of node i are chain[first[i]] … chain[first[i + 1] − 1] */
   first: Int32Array;
-  edge: Int32Array;
+  chain: Int32Array;
 }
 
-function neighbours({ x, a, b }: Graph): Neighbours {
+function chainsOf(g: Graph): Chains {
+  const { x, y, z, a, b } = g;
   const n = x.length;
+  const near = incidence(n, a, b);
+  const degree = (i: number): number => near.first[i + 1] - near.first[i];
+  const nodes: number[] = [];
+  const index = new Int32Array(n).fill(-1);
+  for (let i = 0; i < n; i++)
+    if (degree(i) !== 0 && degree(i) !== 2) {
+      index[i] = nodes.length;
+      nodes.push(i);
+    }
+  const out = { from: [] as number[], to: [] as number[], length: [] as number[], edges: [] as number[][] };
+  const passed = new Uint8Array(a.length);
+  nodes.forEach((start, k) => {
+    for (let q = near.first[start]; q < near.first[start + 1]; q++) {
+      let e = near.item[q];
+      if (passed[e]) continue;
+      const edges: number[] = [];
+      let length = 0;
+      let at = start;
+      for (;;) {
+        passed[e] = 1;
+        edges.push(e);
+        const next = a[e] === at ? b[e] : a[e];
+        length += Math.hypot(x[next] - x[at], y[next] - y[at], z[next] - z[at]);
+        at = next;
+        if (index[at] >= 0) break;
+        // Two edges meet here: on by the other one.
+        const f = near.first[at];
+        e = near.item[f] === e ? near.item[f + 1] : near.item[f];
+      }
+      out.from.push(k);
+      out.to.push(index[at]);
+      out.length.push(length);
+      out.edges.push(edges);
+    }
+  });
+  const count = nodes.length;
+  const root = Int32Array.from({ length: count }, (_, i) => i);
+  const find = (i: number): number => {
+    while (root[i] !== i) i = root[i] = root[root[i]];
+    return i;
+  };
+  for (let c = 0; c < out.from.length; c++) root[find(out.from[c])] = find(out.to[c]);
+  const { first, item } = incidence(count, out.from, out.to);
+  return { ...out, nodes: Int32Array.from(nodes), odd: Uint8Array.from(nodes, (i) => degree(i) % 2), piece: Int32Array.from(root, (_, i) => find(i)), first, chain: item };
+}
+
+/** The edges at each node: item[first[i]] … item[first[i + 1] − 1]. */
+function incidence(n: number, a: ArrayLike<number>, b: ArrayLike<number>): { first: Int32Array; item: Int32Array } {
   const first = new Int32Array(n + 1);
   for (let e = 0; e < a.length; e++) {
     first[a[e] + 1]++;
@@ -66,58 +136,63 @@ function neighbours({ x, a, b }: Graph): Neighbours {
   }
   for (let i = 0; i < n; i++) first[i + 1] += first[i];
   const fill = first.slice(0, n);
-  const edge = new Int32Array(2 * a.length);
+  const item = new Int32Array(2 * a.length);
   for (let e = 0; e < a.length; e++) {
-    edge[fill[a[e]]++] = e;
-    edge[fill[b[e]]++] = e;
+    item[fill[a[e]]++] = e;
+    item[fill[b[e]]++] = e;
   }
-  return { first, edge };
+  return { first, item };
 }
 
-/** One node of each node's connected piece, the same for all of the piece. */
-function pieces({ x, a, b }: Graph): Int32Array {
-  const root = Int32Array.from({ length: x.length }, (_, i) => i);
-  const find = (i: number): number => {
-    while (root[i] !== i) i = root[i] = root[root[i]];
-    return i;
-  };
-  for (let e = 0; e < a.length; e++) root[find(a[e])] = find(b[e]);
-  return Int32Array.from(root, (_, i) => find(i));
-}
-
-const lengthOf = ({ x, y, z }: Graph, i: number, j: number): number => Math.hypot(x[i] - x[j], y[i] - y[j], z[i] - z[j]);
-
-/** The way from an odd node to the nearest other one, where there is one within `most` mm: E. Dijkstra 1959. */
-function nearestOdd(g: Graph, { first, edge }: Neighbours, odd: Uint8Array, from: number, most: number): Way[] {
-  const reached = new Map<number, { length: number; edge: number; before: number }>([[from, { length: 0, edge: -1, before: -1 }]]);
-  const done = new Set<number>();
-  // Pieces of axis are short and few lie within reach: looking through what is open costs less than a heap.
-  const open = new Set([from]);
-  while (open.size > 0) {
-    let at = -1;
-    let length = Infinity;
-    for (const i of open) {
-      const l = reached.get(i)!.length;
-      if (l < length) [at, length] = [i, l];
-    }
-    if (length > most) return [];
-    open.delete(at);
-    done.add(at);
-    if (at !== from && odd[at]) {
-      const edges: number[] = [];
-      for (let i = at; i !== from; i = reached.get(i)!.before) edges.push(reached.get(i)!.edge);
-      return [{ from, to: at, length, edges }];
-    }
-    for (let k = first[at]; k < first[at + 1]; k++) {
-      const e = edge[k];
-      const to = g.a[e] === at ? g.b[e] : g.a[e];
-      if (done.has(to)) continue;
-      const next = length + lengthOf(g, at, to);
-      const known = reached.get(to);
-      if (known && known.length <= next) continue;
-      reached.set(to, { length: next, edge: e, before: at });
-      open.add(to);
-    }
+/** Shortest ways over chains: E. Dijkstra 1959. */
+class Search {
+  private length: Float64Array;
+  private by: Int32Array;
+  private queue = new FlatQueue<number>();
+  constructor(private c: Chains) {
+    this.length = new Float64Array(c.nodes.length).fill(Infinity);
+    this.by = new Int32Array(c.nodes.length);
   }
-  return [];
+
+  /** The way from an odd node to the nearest other one; null where none is within `most` mm. */
+  nearestOdd(from: number, most: number): Way | null {
+    const { c, length, by, queue } = this;
+    const reached = [from];
+    length[from] = 0;
+    queue.clear();
+    queue.push(from, 0);
+    let found: Way | null = null;
+    while (queue.length > 0 && !found) {
+      const far = queue.peekValue()!;
+      const at = queue.pop()!;
+      if (far > length[at] || far > most) continue;
+      if (at !== from && c.odd[at]) {
+        found = { from, to: at, length: far, chains: this.wayBack(from, at) };
+        break;
+      }
+      for (let k = c.first[at]; k < c.first[at + 1]; k++) {
+        const chain = c.chain[k];
+        const to = c.from[chain] === at ? c.to[chain] : c.from[chain];
+        const next = far + c.length[chain];
+        if (next >= length[to] || next > most) continue;
+        if (length[to] === Infinity) reached.push(to);
+        length[to] = next;
+        by[to] = chain;
+        queue.push(to, next);
+      }
+    }
+    for (const i of reached) length[i] = Infinity;
+    return found;
+  }
+
+  private wayBack(from: number, to: number): number[] {
+    const { c, by } = this;
+    const out: number[] = [];
+    for (let i = to; i !== from; ) {
+      const chain = by[i];
+      out.push(chain);
+      i = c.from[chain] === i ? c.to[chain] : c.from[chain];
+    }
+    return out;
+  }
 }

@@ -18,26 +18,27 @@ describe("distance to edges by their index", () => {
     }
   });
 
-  it("of a way is the least along it, and nothing where it crosses an edge", () => {
-    let crossed = 0;
-    for (let n = 0; n < 300; n++) {
+  it("a way is clear where no place along it is nearer to an edge, and never where it crosses one", () => {
+    const counts = { clear: 0, not: 0 };
+    for (let n = 0; n < 400; n++) {
       const [x0, y0] = point();
       const [x1, y1] = n % 2 ? point() : [x0 + 4 * random() - 2, y0 + 4 * random() - 2];
-      const d = grid.distanceOfWay(x0, y0, x1, y1, 30);
-      let least = Infinity;
+      const least = 6 * random();
+      let near = Infinity;
       const steps = 400;
-      for (let q = 0; q <= steps; q++) least = Math.min(least, distanceToRings(rings, x0 + ((x1 - x0) * q) / steps, y0 + ((y1 - y0) * q) / steps));
+      for (let q = 0; q <= steps; q++) near = Math.min(near, distanceToRings(rings, x0 + ((x1 - x0) * q) / steps, y0 + ((y1 - y0) * q) / steps));
       const between = Math.hypot(x1 - x0, y1 - y0) / steps / 2;
-      expect(d).toBeLessThanOrEqual(Math.min(30, least) + 1e-9);
-      expect(d).toBeGreaterThan(Math.min(30, least) - between - 1e-9);
-      if (d === 0) crossed++;
+      const clear = grid.isClear(x0, y0, x1, y1, least);
+      counts[clear ? "clear" : "not"]++;
+      if (near < least) expect(clear).toBe(false);
+      if (near > least + between) expect(clear).toBe(true);
     }
-    expect(crossed).toBeGreaterThan(40);
+    expect(Math.min(counts.clear, counts.not)).toBeGreaterThan(60);
   });
 
   it("of no edges at all is the most that is asked for", () => {
     const none = new SegmentGrid(ringsFrom([]));
     expect(none.distance(1, 2, 7)).toBe(7);
-    expect(none.distanceOfWay(1, 2, 3, 4, 7)).toBe(7);
+    expect(none.isClear(1, 2, 3, 4, 7)).toBe(true);
   });
 });

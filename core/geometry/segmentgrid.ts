@@ -33,18 +33,33 @@ export class SegmentGrid {
     });
     return Math.sqrt(best);
   }
-  /** Least distance between the way from (x0, y0) to (x1, y1) and any edge, 0 where they cross; `most` when none is that near. */
-  distanceOfWay(x0: number, y0: number, x1: number, y1: number, most: number): number {
-    let best = most * most;
+  /** Whether the way from (x0, y0) to (x1, y1) crosses no edge and comes nowhere nearer to one than `least`. */
+  isClear(x0: number, y0: number, x1: number, y1: number, least: number): boolean {
+    const least2 = least * least;
     const { xy } = this.rings;
-    this.index?.search(Math.min(x0, x1) - most, Math.min(y0, y1) - most, Math.max(x0, x1) + most, Math.max(y0, y1) + most, (i) => {
-      const [ax, ay, bx, by] = [xy[2 * this.a[i]], xy[2 * this.a[i] + 1], xy[2 * this.b[i]], xy[2 * this.b[i] + 1]];
-      if (orient2d(x0, y0, x1, y1, ax, ay) * orient2d(x0, y0, x1, y1, bx, by) < 0 && orient2d(ax, ay, bx, by, x0, y0) * orient2d(ax, ay, bx, by, x1, y1) < 0) best = 0;
+    let clear = true;
+    const blocks = (ax: number, ay: number, bx: number, by: number, i: number): boolean => {
+      const [px, py, qx, qy] = [xy[2 * this.a[i]], xy[2 * this.a[i] + 1], xy[2 * this.b[i]], xy[2 * this.b[i] + 1]];
+      if (orient2d(ax, ay, bx, by, px, py) * orient2d(ax, ay, bx, by, qx, qy) < 0 && orient2d(px, py, qx, qy, ax, ay) * orient2d(px, py, qx, qy, bx, by) < 0) return true;
       // Segments that do not cross are nearest at an end of one of them.
-      else best = Math.min(best, squaredDistance(x0, y0, ax, ay, bx, by), squaredDistance(x1, y1, ax, ay, bx, by), squaredDistance(ax, ay, x0, y0, x1, y1), squaredDistance(bx, by, x0, y0, x1, y1));
-      return best === 0;
-    });
-    return Math.sqrt(best);
+      return (
+        squaredDistance(ax, ay, px, py, qx, qy) < least2 ||
+        squaredDistance(bx, by, px, py, qx, qy) < least2 ||
+        squaredDistance(px, py, ax, ay, bx, by) < least2 ||
+        squaredDistance(qx, qy, ax, ay, bx, by) < least2
+      );
+    };
+    // Piece by piece: the box round a long slanting way holds far more edges than lie along it.
+    const pieces = Math.max(1, Math.min(64, Math.ceil(Math.hypot(x1 - x0, y1 - y0) / Math.max(least, 1))));
+    for (let k = 0; k < pieces && clear; k++) {
+      const [ax, ay] = [x0 + ((x1 - x0) * k) / pieces, y0 + ((y1 - y0) * k) / pieces];
+      const [bx, by] = [x0 + ((x1 - x0) * (k + 1)) / pieces, y0 + ((y1 - y0) * (k + 1)) / pieces];
+      this.index?.search(Math.min(ax, bx) - least, Math.min(ay, by) - least, Math.max(ax, bx) + least, Math.max(ay, by) + least, (i) => {
+        if (clear && blocks(ax, ay, bx, by, i)) clear = false;
+        return false;
+      });
+    }
+    return clear;
   }
 }
 

@@ -247,7 +247,7 @@ export class Ground {
   private clear(x0: number, y0: number, x1: number, y1: number, most: number): boolean {
     const { from } = this.level;
     if (!(Math.hypot(x1 - x0, y1 - y0) <= most)) return false;
-    return this.edges.distanceOfWay(x0, y0, x1, y1, from) >= from - SLACK;
+    return this.edges.isClear(x0, y0, x1, y1, from - SLACK);
   }
 
   /** The nearest place on a path cut at this level from which (x, y) can be reached. */

@@ -10,7 +10,7 @@ import { FLOOR_TOLERANCE } from "./rest.ts";
 /** How far thinned carving moves may be from the medial axis, mm. */
 const THIN = 0.002;
 /** Ways over the floor longer than this many times its depth are lifted over: mostly to a stroke that begins at the stock's top. */
-const LONGEST_LINK = 8;
+const LONGEST_LINK = 3;
 /** Ways may come so much nearer to a wall than its foot, mm. */
 const LINK_SLACK = 0.002;
 /** Coming down into stock takes as long as this much more way at rapid speed. */
@@ -33,9 +33,10 @@ export function clearLinks(region: Rings, radius: (depth: number) => number, flo
   const edges = new SegmentGrid(region);
   return (x0, y0, z0, x1, y1, z1) => {
     const depth = -Math.min(z0, z1);
-    if (depth < SHALLOW || Math.hypot(x1 - x0, y1 - y0) > LONGEST_LINK * floor) return false;
+    // Before the first move there is no place to come from, and NaN compares false.
+    if (depth < SHALLOW || !(Math.hypot(x1 - x0, y1 - y0) <= LONGEST_LINK * floor)) return false;
     const rho = radius(depth);
-    return edges.distanceOfWay(x0, y0, x1, y1, rho) >= rho - LINK_SLACK;
+    return edges.isClear(x0, y0, x1, y1, rho - LINK_SLACK);
   };
 }
 

@@ -1,5 +1,6 @@
 import { GrowingF64, GrowingI32 } from "../../growing.ts";
-import type { Rings } from "../rings.ts";
+import { insideRegion, type Rings } from "../rings.ts";
+import { SegmentGrid } from "../segmentgrid.ts";
 import { arcSteps } from "../shape.ts";
 import { type Boundary, type Foot, newFoot } from "./boundary.ts";
 import { type Point, settleBetween } from "./equidistant.ts";
@@ -22,7 +23,10 @@ export function insetRings(b: Boundary, axis: Axis, widest: Float64Array, rho: n
   const starts = new GrowingI32(64);
   const follows = new GrowingI32(64);
   starts.push(0);
-  const close = (from: number, ring: number) => {
+  let edges: SegmentGrid | null = null;
+  const close = (from: number, ring: number, backwards: boolean) => {
+    // Few loops are; looking up every point of all of them would cost far more than making them.
+    if (backwards) takeOutNear((edges ??= gridOf(b)), xy, from, rho);
     if (xy.length - from < 6) xy.length = from;
     else {
       starts.push(xy.length / 2);
@@ -36,6 +40,7 @@ export function insetRings(b: Boundary, axis: Axis, widest: Float64Array, rho: n
     if (used[s] || !events[s].begins) continue;
     const from = xy.length;
     let at = s;
+    let backwards = false;
     for (;;) {
       used[at] = 1;
       const end = endAfter(b, events, at);
@@ -45,10 +50,12 @@ export function insetRings(b: Boundary, axis: Axis, widest: Float64Array, rho: n
         break;
       }
       used[end] = 1;
+      const stretch = xy.length;
       parallel(b, events[at], events[end], rho, tolerance, xy);
+      backwards ||= turnsBack(xy, stretch);
       at = events[end].partner;
       if (at === s) {
-        close(from, b.ring[events[s].edge]);
+        close(from, b.ring[events[s].edge], backwards);
         break;
       }
       if (used[at]) {
@@ -66,7 +73,7 @@ export function insetRings(b: Boundary, axis: Axis, widest: Float64Array, rho: n
     }
     // The last edge ends where the first vertex's turn began.
     xy.length -= 2;
-    close(from, k);
+    close(from, k, turnsBack(xy, from));
   }
   const offsets = starts.take();
   return { rings: { xy: xy.take(), starts: offsets, parent: new Int32Array(offsets.length - 1).fill(-1) }, follows: follows.take() };
@@ -189,6 +196,55 @@ function parallel(b: Boundary, from: Event, to: Event, rho: number, tolerance: n
   offset(b, e, to.t, rho, out);
   if (!from.vertex) trim(out, first, first + 2, b.ux[from.edge], b.uy[from.edge]);
   if (!to.vertex) trim(out, out.length - 2, out.length - 4, -b.ux[e], -b.uy[e], first);
+}
+
+/**
+ * Whether a stretch of parallel, from `from` on, turns back on itself: where edges are shorter than the offset and a corner has no
+ * branch of the axis, since it is too small to sample, the parallels of its edges pass each other before they end.
+ */
+function turnsBack(out: GrowingF64, from: number): boolean {
+  const { data } = out;
+  for (let i = from + 4; i < out.length; i += 2) {
+    const [ax, ay] = [data[i - 2] - data[i - 4], data[i - 1] - data[i - 3]];
+    const [bx, by] = [data[i] - data[i - 2], data[i + 1] - data[i - 1]];
+    if (ax * bx + ay * by < -BACKWARDS * BACKWARDS) return true;
+  }
+  return false;
+}
+
+/** Ways back shorter than this are rounding, mm. */
+const BACKWARDS = 0.001;
+/** Points of an inset may be nearer to the boundary than its distance by this much: arcs have chords, mm. */
+const NEARER = 0.003;
+
+/** Takes out the points of a loop, from `from` on, that are too near to the boundary or beyond it. */
+function takeOutNear(edges: SegmentGrid, out: GrowingF64, from: number, rho: number): void {
+  const { data } = out;
+  let at = from;
+  // Points on one side of the boundary stay there until they come near to it: one of each run is asked.
+  let inside: boolean | null = null;
+  for (let i = from; i < out.length; i += 2) {
+    if (edges.distance(data[i], data[i + 1], rho) < rho - NEARER) {
+      inside = null;
+      continue;
+    }
+    inside ??= insideRegion(edges.rings, data[i], data[i + 1]);
+    if (!inside) continue;
+    data[at] = data[i];
+    data[at + 1] = data[i + 1];
+    at += 2;
+  }
+  out.length = at;
+}
+
+/** The boundary as it is looked up by place. */
+function gridOf(b: Boundary): SegmentGrid {
+  const xy = new Float64Array(2 * b.x.length);
+  for (let i = 0; i < b.x.length; i++) {
+    xy[2 * i] = b.x[i];
+    xy[2 * i + 1] = b.y[i];
+  }
+  return new SegmentGrid({ xy, starts: b.starts, parent: new Int32Array(b.starts.length - 1).fill(-1) });
 }
 
 /** Takes out the point at `next` while it lies behind the one at `end`: a blunt vertex's mitre beyond where the stretch ends. */
