@@ -1,11 +1,15 @@
 import { cpus } from "node:os";
 import { benchAccuracy } from "./accuracy.ts";
 import { benchCuts } from "./cuts.ts";
-import { benchOutline } from "./outline.ts";
+import { benchOutline, onceInProcess } from "./outline.ts";
 import { benchPage } from "./page.ts";
 
 const parts: Record<string, () => Promise<void>> = { outline: benchOutline, cuts: benchCuts, accuracy: benchAccuracy, page: benchPage };
 const asked = process.argv.slice(2);
+if (asked[0] === "--once") {
+  await onceInProcess(asked[1], asked[2]);
+  process.exit(0);
+}
 const unknown = asked.find((a) => !(a in parts));
 if (unknown) {
   console.error(`There is no bench "${unknown}". Known: ${Object.keys(parts).join(", ")}.`);

@@ -1,3 +1,7 @@
+import { execFileSync } from "node:child_process";
+import { mkdtemp, readFile, rm, writeFile } from "node:fs/promises";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import ImageTracer from "imagetracerjs";
 import potrace from "potrace";
 import { ringsFrom } from "@oaken/core/geometry/rings";
@@ -9,7 +13,9 @@ import { joinCorners, labelPixels, mergeSpecks } from "@oaken/core/outline/colou
 import { findColours } from "@oaken/core/outline/colours/palette";
 import { colourShape, fitArcs } from "@oaken/core/outline/colours/shapes";
 import { contoursAt } from "@oaken/core/outline/contours";
-import { fitOutline, type Outline } from "@oaken/core/outline/outline";
+import { edgeNoise } from "@oaken/core/outline/noise";
+import { fitOutline, keepLarge, type Outline } from "@oaken/core/outline/outline";
+import { warmUp } from "@oaken/core/outline/warm";
 import type { Grey, Raster } from "@oaken/core/picture/raster";
 import { shrunk } from "@oaken/core/picture/shrink";
 import { findInkLevel, histogram, toGrey } from "@oaken/core/picture/tone";
@@ -31,17 +37,22 @@ const SPECKS = 10;
 
 /** Outlines against the registry's tracers, on pictures whose true edges are known. */
 export async function benchOutline(): Promise<void> {
+  await cold();
   await drag();
   for (const mp of MEGAPIXELS) await blackAndWhite(mp);
+  await edges();
   await growth();
   await colours();
   await lighting();
   await preview();
 }
 
-/** Pixels that a fit may stray; the picture is counted as one millimetre a pixel. */
+/** Pixels that a fit may stray, and mm a pixel: what 4 megapixels are on a board a quarter of a metre wide. */
 const HOLD = 0.23;
-const fit = (g: Grey, level = findInkLevel(histogram(g))): Outline => fitOutline(contoursAt(g, level), { scale: 1, x0: 0, y1: g.height }, { hold: HOLD, specks: SPECKS, pinholes: SPECKS, cornerAngle: 0.7 });
+const SCALE = 0.1;
+const placed = (g: Grey) => ({ scale: SCALE, x0: 0, y1: SCALE * g.height });
+const settings = (hold: number) => ({ hold: SCALE * hold, specks: SPECKS * SCALE ** 2, pinholes: SPECKS * SCALE ** 2, cornerAngle: 0.7 });
+const fit = (g: Grey, level = findInkLevel(histogram(g))): Outline => fitOutline(contoursAt(g, level), placed(g), settings(HOLD));
 
 async function drag(): Promise<void> {
   console.log("\nInk level moved on 4 megapixels");
@@ -88,15 +99,84 @@ async function blackAndWhite(mp: number): Promise<void> {
   }
 }
 
+/** Edges as files bring them, at one megapixel: with the hold that the picture gives by itself, against the library's defaults. */
+async function edges(): Promise<void> {
+  console.log("\nEdges blended, dithered, compressed, upscaled and clean, at 1 megapixel: nodes and mean distance from the true edge, ours / registry's potrace");
+  const width = widthFor(1);
+  const kinds: [string, (b: Buffer) => Promise<Buffer>][] = [
+    ["clean", async (b) => b],
+    ["two greys", (b) => sharp(b).greyscale().threshold(128).png().toBuffer()],
+    ["through six greys", (b) => sharp(b).greyscale().png({ palette: true, colours: 6, dither: 0 }).toBuffer()],
+    ["dithered to eight greys", (b) => sharp(b).greyscale().png({ palette: true, colours: 8, dither: 1 }).toBuffer()],
+    ["JPEG of quality 30", (b) => sharp(b).jpeg({ quality: 30 }).toBuffer()],
+    ["upscaled twofold", async (b) => sharp(await sharp(b).resize({ width: Math.round(width / 2) }).png().toBuffer()).resize({ width, kernel: "cubic" }).png().toBuffer()],
+  ];
+  for (const [name, spoil] of kinds) {
+    let [nodes, theirNodes, off, theirOff] = [0, 0, 0, 0];
+    for (const t of TRUTHS.slice(0, 3)) {
+      const bytes = await spoil(await pictureOfTruth(t, width));
+      const grey = toGrey(await decodePicture(bytes, t.name), {});
+      const contours = contoursAt(grey, LEVEL);
+      const keep = keepLarge(contours, 1, SPECKS, SPECKS);
+      const hold = Math.max(OF_PIXEL, OF_NOISE * edgeNoise(contours, (k) => keep[k] === 1));
+      const o = fitOutline(contours, placed(grey), { ...settings(hold), faint: true });
+      const other = await potraceOf(await sharp(bytes).toColourspace("b-w").png().toBuffer());
+      const truth = edgeOf(t, width / t.width);
+      nodes += o.nodes;
+      theirNodes += other.nodes;
+      off += deviation(flattened(o.shape, grey.height), truth) / 3;
+      theirOff += deviation(loopsOf(other.path, 0.02).map((l) => l), truth) / 3;
+    }
+    row(name, `${nodes} / ${theirNodes}`, `${(nodes / theirNodes).toFixed(2)} of its nodes (at most 1.2) · ${off.toFixed(3)} / ${theirOff.toFixed(3)} px: ${(off / theirOff).toFixed(2)} of its distance (at most 1)`);
+  }
+}
+
+/** As the outline's hold is found by itself: a share of a pixel, or so many spreads of the edge's noise. */
+const OF_PIXEL = 0.3;
+const OF_NOISE = 3;
+
+/** Processes of their own in which each tracer runs for the first time; what they print is read. */
+async function cold(): Promise<void> {
+  console.log("\nThe first run in a fresh process on 2,000 px, and the tenth; ours is warmed while a picture is decoded, as the application and the command line do");
+  for (const t of TRUTHS) {
+    const folder = await mkdtemp(join(tmpdir(), "oaken-cold-"));
+    const file = join(folder, "picture.png");
+    await writeFile(file, await sharp(await pictureOfTruth(t, 2001)).png().toBuffer());
+    const run = (who: string): number[] => JSON.parse(execFileSync(process.execPath, [process.argv[1], "--once", who, file], { encoding: "utf8" }).trim().split("\n").pop()!) as number[];
+    const [plain, warmed, theirs] = ["plain", "warmed", "library"].map(run);
+    await rm(folder, { recursive: true });
+    row(t.name, `${ms(warmed[0])} / ${ms(theirs[0])}`, `cold, ${(warmed[0] / warmed[9]).toFixed(1)} × the tenth (asked 2.5 at most); ${ms(plain[0])} without warming; tenth ${ms(warmed[9])} / ${ms(theirs[9])}`);
+  }
+}
+
+/** What `cold` runs in a process of its own: one tracer ten times on a picture; prints the times, ms. */
+export async function onceInProcess(who: string, file: string): Promise<void> {
+  const bytes = await readFile(file);
+  const times: number[] = [];
+  if (who === "library") {
+    for (let k = 0; k < 10; k++) times.push((await potraceOf(bytes)).time);
+  } else {
+    const decoding = decodePicture(bytes, file);
+    if (who === "warmed") warmUp();
+    const grey = toGrey(await decoding, {});
+    for (let k = 0; k < 10; k++) {
+      const t0 = performance.now();
+      fit(grey, LEVEL);
+      times.push(performance.now() - t0);
+    }
+  }
+  console.log(JSON.stringify(times));
+}
+
 /** The true edge in pixels. */
 const edgeOf = (t: Truth, k: number) => new SegmentGrid(ringsFrom(t.loops.map((l) => l.map(([x, y]) => [x * k, y * k] as [number, number]))));
 
 /** Curves as polygons in pixels with y down again. */
 function flattened(s: Shape, height: number): [number, number][][] {
-  const r = flatten(s, 0.02);
+  const r = flatten(s, 0.02 * SCALE);
   return Array.from({ length: contourCount(s) }, (_, q) => {
     const out: [number, number][] = [];
-    for (let i = r.starts[q]; i < r.starts[q + 1]; i++) out.push([r.xy[2 * i], height - r.xy[2 * i + 1]]);
+    for (let i = r.starts[q]; i < r.starts[q + 1]; i++) out.push([r.xy[2 * i] / SCALE, height - r.xy[2 * i + 1] / SCALE]);
     return out;
   });
 }

@@ -10,6 +10,7 @@ import { outcomeById, startJob } from "@oaken/core/job/outcomes";
 import { checkJob } from "@oaken/core/job/schema";
 import { dialectById } from "@oaken/core/output/gcode/dialects";
 import type { Raster } from "@oaken/core/picture/raster";
+import { warmUp } from "@oaken/core/outline/warm";
 import { Problem } from "@oaken/core/problem";
 import { formatTime } from "@oaken/core/units";
 import { decodePicture, MAX_BYTES, sha256 } from "@oaken/files/decode";
@@ -33,7 +34,10 @@ export async function make(args: string[], print: (line: string) => void): Promi
   } else {
     outcomeById(o.as);
     const name = basename(o.input);
-    decoded = await decodePicture(bytes, name);
+    const decoding = decodePicture(bytes, name);
+    // The picture is decoded on another thread meanwhile.
+    warmUp();
+    decoded = await decoding;
     const sha = sha256(bytes);
     if (o.material) materialById(o.material);
     const job = startJob(o.as, { sha, name, width: decoded.width, height: decoded.height }, { ...o.stock }, { main: o.cutter.map(parseCutter), clear: o.clear.filter((c) => c !== "none").map(parseCutter), rest: o.rest.map(parseCutter) });

@@ -3,6 +3,7 @@ import { clearanceOf } from "@oaken/core/geometry/clearance/clearance";
 import { buildJob, Derived } from "@oaken/core/job/build";
 import { startJob } from "@oaken/core/job/outcomes";
 import { checkJob } from "@oaken/core/job/schema";
+import { warmUp } from "@oaken/core/outline/warm";
 import { Problem } from "@oaken/core/problem";
 import { decodePicture, sha256 } from "@oaken/files/decode";
 import { drawings } from "@oaken/files/outputs";
@@ -21,7 +22,10 @@ export async function outline(args: string[], print: (line: string) => void): Pr
   const bytes = await readInput(o.input);
   const name = basename(o.input);
   const t0 = performance.now();
-  const raster = await decodePicture(bytes, name);
+  const decoding = decodePicture(bytes, name);
+  // The picture is decoded on another thread meanwhile.
+  warmUp();
+  const raster = await decoding;
   const decode = performance.now() - t0;
   const job = startJob("cutout", { sha: sha256(bytes), name, width: raster.width, height: raster.height }, { ...SHEET, ...o.stock });
   configure(job, o);

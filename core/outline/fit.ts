@@ -156,39 +156,14 @@ interface Run {
   of: number;
 }
 
-/** A run that as many segments hold at a share of the hold is fitted at that share: the same nodes, nearer to the edge. */
-const TIGHTER = [0.6, 0.8];
-/** Segments of fewer points than this on average follow noise: nothing is gained by following it closer. */
-const NOISY = 6;
-
-function fitRun(p: Points, run: Run, hold: number, out: FitWriter): void {
-  let best = segmentsOf(p, run, hold, Infinity)!;
-  for (const share of run.end - run.from < NOISY * best.length ? [] : TIGHTER) {
-    const tighter = segmentsOf(p, run, hold * share, best.length);
-    if (!tighter) continue;
-    best = tighter;
-    break;
-  }
-  for (const { fit, b } of best) out.add(fit, p.sx[b], p.sy[b], (run.first + b) % run.of);
-}
-
-/** A segment from one point of a run to another. */
-interface Segment {
-  fit: Fit;
-  b: number;
-}
-
-/** The segments that hold a run, each reaching as far as it can; null where they are more than `most`. */
-function segmentsOf(p: Points, { from, end, cornerStart, cornerEnd, n }: Run, hold: number, most: number): Segment[] | null {
+function fitRun(p: Points, { from, end, cornerStart, cornerEnd, n, first, of }: Run, hold: number, out: FitWriter): void {
   const { sx, sy } = p;
-  const out: Segment[] = [];
   let a = from;
   // The direction to leave a smooth join with; corners are free.
   let tx = 0;
   let ty = 0;
   if (!cornerStart) [tx, ty] = tangent(sx, sy, a, n, from, end, true);
   while (a < end) {
-    if (out.length === most) return null;
     const reach = longest(p, a, end, tx, ty, hold);
     const { b } = reach;
     let { fit } = reach;
@@ -197,11 +172,10 @@ function segmentsOf(p: Points, { from, end, cornerStart, cornerEnd, n }: Run, ho
       const [ex, ey] = tangent(sx, sy, b, n, from, end, false);
       fit = fitCubic(p, a, b, tx, ty, ex, ey, hold) ?? fit;
     }
-    out.push({ fit, b });
+    out.add(fit, sx[b], sy[b], (first + b) % of);
     [tx, ty] = b < end || !cornerEnd ? leaving(fit, sx[b], sy[b], sx[a], sy[a]) : [0, 0];
     a = b;
   }
-  return out;
 }
 
 /** The farthest b for which one segment holds points a…b: looked for with a spread of the points, then measured at every one. */

@@ -21,7 +21,7 @@ const QUANTILE = 0.4;
 const STEP = 0.02;
 const STEPPED_SHARE = 0.7;
 /** What whole pixels do to an edge: even between −½ and ½ across it, so 1/√12, less what a parabola takes up of it. px */
-const STEP_NOISE = 0.22;
+const STEP_NOISE = 0.27;
 
 /**
  * How far noise, blended colours, compression or whole pixels move an edge about its own smooth course, px: the spread of points

@@ -1,4 +1,5 @@
 import type { Raster } from "@oaken/core/picture/raster";
+import { warmUp } from "@oaken/core/outline/warm";
 import { Problem } from "@oaken/core/problem";
 
 const held = new Map<string, Promise<Raster>>();
@@ -18,7 +19,10 @@ export function pixels(sha: string): Promise<Raster> {
 }
 
 async function load(sha: string): Promise<Raster> {
-  const response = await fetch(`/api/assets/${sha}/pixels`);
+  const asked = fetch(`/api/assets/${sha}/pixels`);
+  // While the picture is on its way.
+  warmUp();
+  const response = await asked;
   if (!response.ok) {
     const said = (await response.json().catch(() => null)) as { message?: string } | null;
     throw new Problem("no-asset", said?.message ?? "The picture could not be loaded.");

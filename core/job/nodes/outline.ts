@@ -16,11 +16,11 @@ export interface OutlineContext {
 /** A fit no closer than so many spreads of the edge's own noise: hardly a point lies farther out. */
 const HOLD_NOISE = 3;
 /** A fit no closer than this share of a pixel, nor than HOLD_LEAST mm: closer only follows noise. */
-const HOLD_PIXELS = 0.33;
+const HOLD_PIXELS = 0.3;
 const HOLD_LEAST = 0.02;
 const HOLD_MOST = 0.15;
 
-/** How closely an outline is held when nobody says: a third of a pixel, but no closer than its edge is known. */
+/** How closely an outline is held when nobody says: three tenths of a pixel, but no closer than its edge is known. */
 function holdOf(c: OutlineContext, s: Settings): { value: number; reason: string } {
   const noise = c.noise(s);
   const [pixel, wobble] = [HOLD_PIXELS * c.scale, HOLD_NOISE * noise * c.scale];
@@ -28,7 +28,7 @@ function holdOf(c: OutlineContext, s: Settings): { value: number; reason: string
   const mm = (v: number): string => `${formatLength(v, "mm", 3)} mm`;
   if (value < wobble + 0.001) return { value, reason: `the picture's edge wobbles by ${mm(noise * c.scale)}: closer only follows that` };
   if (pixel < HOLD_LEAST) return { value, reason: `closer only follows noise: a pixel is ${mm(c.scale)}` };
-  return { value, reason: `a third of a pixel is ${mm(pixel)}` };
+  return { value, reason: `three tenths of a pixel are ${mm(pixel)}` };
 }
 
 const isInk = (s: Settings): boolean => s.trace !== "colours";
