@@ -117,14 +117,14 @@ export function fitArc(points: Polyline, a: number, b: number, hold: number, spa
   let widest = 0;
   let qx = px[a] - mx;
   let qy = py[a] - my;
-  const back = -0.5 * radius * radius;
+  // Points may go back along the arc by the hold and no more: a way out beyond its end and back again would pass unseen.
+  const back = -hold * radius;
   for (let i = a + stride; ; i += stride) {
     if (i > b) i = b;
     const rx = px[i] - mx;
     const ry = py[i] - my;
     const step = (rx - qx) * (rx - qx) + (ry - qy) * (ry - qy);
     if (step > widest) widest = step;
-    // Points must come in order along the arc, or a bulge beyond its ends would pass unseen.
     if ((qx * ry - qy * rx) * turn < back) return null;
     if (i === b) break;
     let d2 = rx * rx + ry * ry;

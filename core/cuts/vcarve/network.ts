@@ -3,8 +3,8 @@ import { retraced } from "../../geometry/retrace.ts";
 import { type Trail, trails } from "../../geometry/trails.ts";
 import type { CutAxis } from "./axis.ts";
 
-/** Lifting, travelling and coming down again takes about as long as cutting for so many seconds. */
-const LIFT_SECONDS = 1.5;
+/** Lifting, travelling and coming down again takes one and a half seconds or more: ways run twice in this many are quicker. */
+const LIFT_SECONDS = 1;
 /** A stroke that comes down to a floor ends at the foot of its walls: nearer to it than this, mm, is there. */
 const MEETS = 0.03;
 

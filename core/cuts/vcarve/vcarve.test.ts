@@ -153,6 +153,13 @@ describe("V-carve against its definition", () => {
       }
     });
 
+  it("a disc, whose axis is next to a point, is cut in its middle whatever may be left out", () => {
+    for (const held of [0, 0.1, 0.5]) {
+      const { toolpath: t } = planOn("vcarve", ringsFrom([circle(50, 50, 1.2, 200)]), "v:60:12", { floor: 5, stepdown: 50 }, {}, null, held);
+      expect(Math.min(...t.z)).toBeCloseTo(-1.2 / Math.tan(Math.PI / 6), 1);
+    }
+  });
+
   it("leaves out branches that change the wall by less than half of what the edge is known to", () => {
     const random = seeded(12);
     // A stroke 6 mm wide whose edge wobbles by a twentieth of a millimetre.

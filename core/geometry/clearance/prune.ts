@@ -36,7 +36,8 @@ export function pruneAxis(axis: Axis, loss: number): Uint8Array {
     if (e < 0) continue;
     const root = axis.a[e] === tip ? axis.b[e] : axis.a[e];
     const far = Math.hypot(axis.x[root] - axis.x[tip], axis.y[root] - axis.y[tip]) + reach[tip];
-    if (far - axis.d[root] > loss) continue;
+    // The last edge of a tree stays, as short as it is: it is where a disc is cut.
+    if (far - axis.d[root] > loss || degree[root] === 1) continue;
     keep[e] = 0;
     degree[tip] = 0;
     if (far > reach[root]) reach[root] = far;
