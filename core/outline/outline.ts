@@ -133,7 +133,7 @@ function courseOf(c: Contours, k: number, place: Placement, s: OutlineSettings, 
 /** Greys are told from each other by no less than this: two of 255 steps. */
 const TELLS = 2 / 255;
 /** However faint an edge, the fit strays no farther from it than so many pixels. */
-const FAINTEST = 2;
+const FAINTEST = 1;
 /** Points on either side that tell how faint an edge is. */
 const AROUND = 3;
 

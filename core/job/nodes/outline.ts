@@ -26,9 +26,10 @@ function holdOf(c: OutlineContext, s: Settings): { value: number; reason: string
   const [pixel, wobble] = [HOLD_PIXELS * c.scale, HOLD_NOISE * noise * c.scale];
   const value = Math.round(Math.max(HOLD_LEAST, Math.min(HOLD_MOST, pixel), wobble) * 1000) / 1000;
   const mm = (v: number): string => `${formatLength(v, "mm", 3)} mm`;
-  if (value < wobble + 0.001) return { value, reason: `the picture's edge wobbles by ${mm(noise * c.scale)}: closer only follows that` };
-  if (pixel < HOLD_LEAST) return { value, reason: `closer only follows noise: a pixel is ${mm(c.scale)}` };
-  return { value, reason: `three tenths of a pixel are ${mm(pixel)}` };
+  const looser = "looser where greys hardly change";
+  if (value < wobble + 0.001) return { value, reason: `the picture's edge wobbles by ${mm(noise * c.scale)}, and closer only follows that; ${looser}` };
+  if (pixel < HOLD_LEAST) return { value, reason: `closer only follows noise: a pixel is ${mm(c.scale)}; ${looser}` };
+  return { value, reason: `three tenths of a pixel are ${mm(pixel)}; ${looser}` };
 }
 
 const isInk = (s: Settings): boolean => s.trace !== "colours";
