@@ -39,7 +39,14 @@ function accuracy(name: string, region: Rings, floor: number, clearing: string):
   const cutters = { v: parseCutter(`v:${ANGLE}:20`), flat: parseCutter(clearing) };
   const base = { stock: size, material: materialById("ash"), machine: HOBBY_ROUTER };
   const made = new Map<Rings, Clearance>();
-  const shared = { ink: region, lines: null, held: 0, carveRegion: () => region, clearance: (r: Rings) => made.get(r) ?? made.set(r, clearanceOf(r)).get(r)!, progress: () => {} };
+  const shared = {
+    ink: region,
+    lines: null,
+    held: 0,
+    carveRegion: () => region,
+    clearance: (r: Rings) => made.get(r) ?? made.set(r, clearanceOf(r)).get(r)!,
+    progress: () => {},
+  };
   const [vcarve, clear] = [cutKind("vcarve"), cutKind("clear")];
   const carveContext = { ...base, cutter: cutters.v, helpers: [], earlier: [] };
   const carveValues = resolve(vcarve.fields, { floor, ridge: RIDGE, stepdown: 50 }, carveContext).values;

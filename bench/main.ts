@@ -1,7 +1,8 @@
 import { cpus } from "node:os";
 import { benchAccuracy } from "./accuracy.ts";
 import { benchCuts } from "./cuts.ts";
-import { benchOutline, onceInProcess } from "./outline.ts";
+import { onceInProcess } from "./cold.ts";
+import { benchOutline } from "./outline.ts";
 import { benchPage } from "./page.ts";
 
 const parts: Record<string, () => Promise<void>> = { outline: benchOutline, cuts: benchCuts, accuracy: benchAccuracy, page: benchPage };

@@ -1,43 +1,43 @@
-import { execFileSync } from "node:child_process";
-import { mkdtemp, readFile, rm, writeFile } from "node:fs/promises";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
 import ImageTracer from "imagetracerjs";
-import potrace from "potrace";
-import { ringsFrom } from "@oaken/core/geometry/rings";
-import { SegmentGrid } from "@oaken/core/geometry/segmentgrid";
-import { contourCount, flatten, type Shape } from "@oaken/core/geometry/shape";
+import sharp from "sharp";
 import { ringArea, ringCount } from "@oaken/core/geometry/rings";
+import { flatten, type Shape } from "@oaken/core/geometry/shape";
 import { traceArcs } from "@oaken/core/outline/colours/arcs";
 import { joinCorners, labelPixels, mergeSpecks } from "@oaken/core/outline/colours/labels";
 import { findColours } from "@oaken/core/outline/colours/palette";
 import { colourShape, fitArcs } from "@oaken/core/outline/colours/shapes";
 import { contoursAt } from "@oaken/core/outline/contours";
 import { edgeNoise } from "@oaken/core/outline/noise";
-import { fitOutline, keepLarge, type Outline } from "@oaken/core/outline/outline";
-import { warmUp } from "@oaken/core/outline/warm";
+import { fitOutline, keepLarge } from "@oaken/core/outline/outline";
 import type { Grey, Raster } from "@oaken/core/picture/raster";
 import { shrunk } from "@oaken/core/picture/shrink";
 import { findInkLevel, histogram, toGrey } from "@oaken/core/picture/tone";
 import { decodePicture } from "@oaken/files/decode";
-import { logoSvg, loopsOf, medal, pictureOfTruth, type Truth, TRUTHS } from "../demo/truth.ts";
+import { logoSvg, loopsOf, medal, pictureOfTruth, TRUTHS } from "../demo/truth.ts";
+import { benchCold } from "./cold.ts";
 import { median, ms, row } from "./measure.ts";
-import sharp from "sharp";
+import {
+  deviation,
+  edgeOf,
+  fit,
+  flattened,
+  HOLD,
+  LEVEL,
+  placed,
+  potraceOf,
+  settings,
+  SPECKS,
+  widthFor,
+} from "./edge.ts";
 
 const MEGAPIXELS = [0.3, 4, 12];
-/** A multiple of three, so that the height comes out whole. */
-const widthFor = (mp: number) => 3 * Math.round(Math.sqrt(mp * 1.5e6) / 3);
 /** How often each tracer has its turn, and how often it runs then: what one leaves to clear up slows the other's first run. */
 const TURNS = 5;
 const IN_A_ROW = 3;
-/** Ink level of pictures rendered in black on white. */
-const LEVEL = 0.5;
-/** Smallest piece kept by both, px². */
-const SPECKS = 10;
 
 /** Outlines against the registry's tracers, on pictures whose true edges are known. */
 export async function benchOutline(): Promise<void> {
-  await cold();
+  await benchCold();
   await drag();
   for (const mp of MEGAPIXELS) await blackAndWhite(mp);
   await edges();
@@ -46,13 +46,6 @@ export async function benchOutline(): Promise<void> {
   await lighting();
   await preview();
 }
-
-/** Pixels that a fit may stray, and mm a pixel: what 4 megapixels are on a board a quarter of a metre wide. */
-const HOLD = 0.23;
-const SCALE = 0.1;
-const placed = (g: Grey) => ({ scale: SCALE, x0: 0, y1: SCALE * g.height });
-const settings = (hold: number) => ({ hold: SCALE * hold, specks: SPECKS * SCALE ** 2, pinholes: SPECKS * SCALE ** 2, cornerAngle: 0.7 });
-const fit = (g: Grey, level = findInkLevel(histogram(g))): Outline => fitOutline(contoursAt(g, level), placed(g), settings(HOLD));
 
 async function drag(): Promise<void> {
   console.log("\nInk level moved on 4 megapixels");
@@ -94,14 +87,20 @@ async function blackAndWhite(mp: number): Promise<void> {
     }
     const truth = edgeOf(t, k);
     const mine = deviation(flattened(o.shape, grey.height), truth);
-    const other = deviation(loopsOf(theirs.path, 0.02).map((l) => l), truth);
+    const other = deviation(loopsOf(theirs.path, 0.02), truth);
     row(t.name, `${ms(ours)} / ${ms(theirs.time)}`, `${(theirs.time / ours).toFixed(1)} × faster (at least 4 at 4 MP) · ${mine.toFixed(3)} / ${other.toFixed(3)} px: ${(mine / other).toFixed(2)} of it (at most 0.5) · ${o.nodes} / ${theirs.nodes} nodes`);
   }
 }
 
-/** Edges as files bring them, at one megapixel: with the hold that the picture gives by itself, against the library's defaults. */
+/**
+ * Edges as files bring them, at one megapixel: with the hold that the picture gives by itself, against the library's
+ * defaults.
+ */
 async function edges(): Promise<void> {
-  console.log("\nEdges blended, dithered, compressed, upscaled and clean, at 1 megapixel: nodes and mean distance from the true edge, ours / registry's potrace");
+  console.log(
+    "\nEdges blended, dithered, compressed, upscaled and clean, at 1 megapixel: nodes and mean distance from the " +
+      "true edge, ours / registry's potrace",
+  );
   const width = widthFor(1);
   const kinds: [string, (b: Buffer) => Promise<Buffer>][] = [
     ["clean", async (b) => b],
@@ -109,7 +108,19 @@ async function edges(): Promise<void> {
     ["through six greys", (b) => sharp(b).greyscale().png({ palette: true, colours: 6, dither: 0 }).toBuffer()],
     ["dithered to eight greys", (b) => sharp(b).greyscale().png({ palette: true, colours: 8, dither: 1 }).toBuffer()],
     ["JPEG of quality 30", (b) => sharp(b).jpeg({ quality: 30 }).toBuffer()],
-    ["upscaled twofold", async (b) => sharp(await sharp(b).resize({ width: Math.round(width / 2) }).png().toBuffer()).resize({ width, kernel: "cubic" }).png().toBuffer()],
+    [
+      "upscaled twofold",
+      async (b) =>
+        sharp(
+          await sharp(b)
+            .resize({ width: Math.round(width / 2) })
+            .png()
+            .toBuffer(),
+        )
+          .resize({ width, kernel: "cubic" })
+          .png()
+          .toBuffer(),
+    ],
   ];
   for (const [name, spoil] of kinds) {
     let [nodes, theirNodes, off, theirOff] = [0, 0, 0, 0];
@@ -125,90 +136,20 @@ async function edges(): Promise<void> {
       nodes += o.nodes;
       theirNodes += other.nodes;
       off += deviation(flattened(o.shape, grey.height), truth) / 3;
-      theirOff += deviation(loopsOf(other.path, 0.02).map((l) => l), truth) / 3;
+      theirOff += deviation(loopsOf(other.path, 0.02), truth) / 3;
     }
-    row(name, `${nodes} / ${theirNodes}`, `${(nodes / theirNodes).toFixed(2)} of its nodes (at most 1.2) · ${off.toFixed(3)} / ${theirOff.toFixed(3)} px: ${(off / theirOff).toFixed(2)} of its distance (at most 1)`);
+    row(
+      name,
+      `${nodes} / ${theirNodes}`,
+      `${(nodes / theirNodes).toFixed(2)} of its nodes (at most 1.2) · ${off.toFixed(3)} / ${theirOff.toFixed(3)} ` +
+        `px: ${(off / theirOff).toFixed(2)} of its distance (at most 1)`,
+    );
   }
 }
 
 /** As the outline's hold is found by itself: a share of a pixel, or so many spreads of the edge's noise. */
 const OF_PIXEL = 0.3;
 const OF_NOISE = 3;
-
-/** Processes of their own in which each tracer runs for the first time; what they print is read. */
-async function cold(): Promise<void> {
-  console.log("\nThe first run in a fresh process on 2,000 px, and the tenth; ours is warmed while a picture is decoded, as the application and the command line do");
-  for (const t of TRUTHS) {
-    const folder = await mkdtemp(join(tmpdir(), "oaken-cold-"));
-    const file = join(folder, "picture.png");
-    await writeFile(file, await sharp(await pictureOfTruth(t, 2001)).png().toBuffer());
-    const run = (who: string): number[] => JSON.parse(execFileSync(process.execPath, [process.argv[1], "--once", who, file], { encoding: "utf8" }).trim().split("\n").pop()!) as number[];
-    const [plain, warmed, theirs] = ["plain", "warmed", "library"].map(run);
-    await rm(folder, { recursive: true });
-    row(t.name, `${ms(warmed[0])} / ${ms(theirs[0])}`, `cold, ${(warmed[0] / warmed[9]).toFixed(1)} × the tenth (asked 2.5 at most); ${ms(plain[0])} without warming; tenth ${ms(warmed[9])} / ${ms(theirs[9])}`);
-  }
-}
-
-/** What `cold` runs in a process of its own: one tracer ten times on a picture; prints the times, ms. */
-export async function onceInProcess(who: string, file: string): Promise<void> {
-  const bytes = await readFile(file);
-  const times: number[] = [];
-  if (who === "library") {
-    for (let k = 0; k < 10; k++) times.push((await potraceOf(bytes)).time);
-  } else {
-    const decoding = decodePicture(bytes, file);
-    if (who === "warmed") warmUp();
-    const grey = toGrey(await decoding, {});
-    for (let k = 0; k < 10; k++) {
-      const t0 = performance.now();
-      fit(grey, LEVEL);
-      times.push(performance.now() - t0);
-    }
-  }
-  console.log(JSON.stringify(times));
-}
-
-/** The true edge in pixels. */
-const edgeOf = (t: Truth, k: number) => new SegmentGrid(ringsFrom(t.loops.map((l) => l.map(([x, y]) => [x * k, y * k] as [number, number]))));
-
-/** Curves as polygons in pixels with y down again. */
-function flattened(s: Shape, height: number): [number, number][][] {
-  const r = flatten(s, 0.02 * SCALE);
-  return Array.from({ length: contourCount(s) }, (_, q) => {
-    const out: [number, number][] = [];
-    for (let i = r.starts[q]; i < r.starts[q + 1]; i++) out.push([r.xy[2 * i] / SCALE, height - r.xy[2 * i + 1] / SCALE]);
-    return out;
-  });
-}
-
-/** Mean distance from the true edge along the curves, weighted by length; pixels. */
-function deviation(loops: readonly [number, number][][], truth: SegmentGrid): number {
-  let sum = 0;
-  let total = 0;
-  for (const l of loops)
-    l.forEach(([x, y], i) => {
-      const [u, v] = l[(i + 1) % l.length];
-      const len = Math.hypot(u - x, v - y);
-      const parts = Math.max(1, Math.ceil(len / 4));
-      for (let q = 0; q < parts; q++) {
-        const f = (q + 0.5) / parts;
-        sum += (truth.distance(x + f * (u - x), y + f * (v - y), 8) * len) / parts;
-      }
-      total += len;
-    });
-  return sum / total;
-}
-
-async function potraceOf(png: Buffer): Promise<{ time: number; nodes: number; path: string }> {
-  const p = new potrace.Potrace({ threshold: LEVEL * 256, turdSize: SPECKS });
-  await new Promise<void>((done, failed) => p.loadImage(png, (e: Error | null) => (e ? failed(e) : done())));
-  const t0 = performance.now();
-  const path = / d="([^"]*)"/.exec(p.getPathTag())![1];
-  const time = performance.now() - t0;
-  // A curve has one node; a corner of two lines has two.
-  const nodes = (path.match(/C/g) ?? []).length + [...path.matchAll(/L ([^CMLZ]*)/g)].reduce((s, m) => s + m[1].trim().split(/[\s,]+/).length / 2, 0);
-  return { time, nodes, path };
-}
 
 async function growth(): Promise<void> {
   console.log("\nCost as pictures grow (lettering): n·log n would add 10 % for each fourfold");

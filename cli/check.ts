@@ -18,7 +18,11 @@ const USAGE = `oaken check PROGRAM --stock WxHxT --cutter SPEC [--cutter SPEC �
   --cutter SPEC    ${FORMS}, or an id of the rack; the first is in the spindle at the start, T1 is the first, T2 the second …
   --zero CORNER    where the program's zero lies on the stock: ${ZEROS[0]} …`;
 
-/** Runs `oaken check`. @returns 0, or 3 when the program would do damage: through stock at rapid speed, or past the cutter's edge, with the spindle off, or nothing at all */
+/**
+ * Runs `oaken check`.
+ * @returns 0, or 3 when the program would do damage: through stock at rapid speed, or past the cutter's edge, with the
+ * spindle off, or nothing at all
+ */
 export async function check(args: string[], print: (line: string) => void): Promise<number> {
   const text = { type: "string" } as const;
   let parsed;
@@ -62,8 +66,10 @@ export async function check(args: string[], print: (line: string) => void): Prom
   let touched = 0;
   for (const z of surface.z) if (z < -1e-4) touched++;
   let offStock = 0;
-  const beyond = ([x, y]: [number, number]): boolean => x < -ON_EDGE || y < -ON_EDGE || x > stock.width + ON_EDGE || y > stock.height + ON_EDGE;
-  for (let i = 0; i < t.kind.length; i++) if (Math.min(t.z[i], i > 0 ? t.z[i - 1] : t.z[i]) < 0 && farthest(t, i).some(beyond)) offStock++;
+  const beyond = ([x, y]: [number, number]): boolean =>
+    x < -ON_EDGE || y < -ON_EDGE || x > stock.width + ON_EDGE || y > stock.height + ON_EDGE;
+  for (let i = 0; i < t.kind.length; i++)
+    if (Math.min(t.z[i], i > 0 ? t.z[i - 1] : t.z[i]) < 0 && farthest(t, i).some(beyond)) offStock++;
   const still = cutsWithoutTurning(t, read.spinning, torch);
   const round = (n: number, d = 3) => Math.round(n * 10 ** d) / 10 ** d;
   const report = {
@@ -100,7 +106,13 @@ export async function check(args: string[], print: (line: string) => void): Prom
     if (still > 0) print(`${still} moves cut while the ${torch ? "torch is out" : "spindle stands still"}.`);
     if (offStock > 0) print(`${offStock} moves cut beyond the stock's edge.`);
     if (found.tooDeep > 0) print(`${found.tooDeep} moves go deeper than the cutter's edge is long.`);
-    print(bad ? `Do not run it${faults(found.rapids, found.tooDeep, still)}.` : found.plunges > 0 ? `${found.plunges} moves straight down with a cutter that does not cut at its centre.` : "Nothing wrong was found.");
+    print(
+      bad
+        ? `Do not run it${faults(found.rapids, found.tooDeep, still)}.`
+        : found.plunges > 0
+          ? `${found.plunges} moves straight down with a cutter that does not cut at its centre.`
+          : "Nothing wrong was found.",
+    );
   }
   return bad ? 3 : 0;
 }
@@ -109,7 +121,11 @@ export async function check(args: string[], print: (line: string) => void): Prom
 const ON_EDGE = 0.001;
 
 const faults = (rapids: number, tooDeep: number, still: number): string => {
-  const parts = [rapids > 0 ? `${rapids} rapids through stock` : "", tooDeep > 0 ? `${tooDeep} moves too deep` : "", still > 0 ? `${still} moves with the spindle off` : ""].filter(Boolean);
+  const parts = [
+    rapids > 0 ? `${rapids} rapids through stock` : "",
+    tooDeep > 0 ? `${tooDeep} moves too deep` : "",
+    still > 0 ? `${still} moves with the spindle off` : "",
+  ].filter(Boolean);
   return parts.length > 0 ? `: ${parts.join(", ")}` : "";
 };
 

@@ -111,7 +111,9 @@ describe("oaken outline", () => {
   it("answers noise with a sentence", async () => {
     const n = 1600;
     await writeFile(file("noise.png"), await sharp(Buffer.from(Uint8Array.from({ length: n * n }, (_, i) => (Math.imul(i + 1, 2654435761) >>> 13) & 255)), { raw: { width: n, height: n, channels: 1 } }).png().toBuffer());
-    await expect(outline([file("noise.png"), "--size", "300", "--out", file("bad"), "--trace", "colours"], () => {})).rejects.toThrow(/noise rather than a drawing/);
+    await expect(
+      outline([file("noise.png"), "--size", "300", "--out", file("bad"), "--trace", "colours"], () => {}),
+    ).rejects.toThrow(/noise rather than a drawing/);
   });
 });
 
@@ -314,7 +316,10 @@ describe("oaken check", () => {
     expect((await run(`${head}G1 X50\nG0 Z5\nM30`)).said).toMatch(/Nothing wrong/);
     expect(await run("G21 G90\nG0 Z5\nM30")).toMatchObject({ code: 3, said: expect.stringMatching(/cuts nothing/) });
     expect(await run("")).toMatchObject({ code: 3 });
-    expect(await run(head.replace("M3 S9000", "") + "G1 X50\nG0 Z5\nM30")).toMatchObject({ code: 3, said: expect.stringMatching(/spindle stands still/) });
+    expect(await run(head.replace("M3 S9000", "") + "G1 X50\nG0 Z5\nM30")).toMatchObject({
+      code: 3,
+      said: expect.stringMatching(/spindle stands still/),
+    });
     expect((await run(`${head}G55\nG1 X50\nG0 Z5\nM30`)).said).toMatch(/offset G55/);
   });
 

@@ -11,7 +11,11 @@ import { decodePicture } from "@oaken/files/decode";
 import { HARD_PICTURES, posy } from "./hard.ts";
 
 const job = (outcome: string, name: string, width: number, r: Raster) => {
-  const stock = { width: width + 30, height: (width * r.height) / r.width + 30, thickness: outcome === "plasma" ? 3 : 18 };
+  const stock = {
+    width: width + 30,
+    height: (width * r.height) / r.width + 30,
+    thickness: outcome === "plasma" ? 3 : 18,
+  };
   const j = startJob(outcome, { sha: "a".repeat(64), name, width: r.width, height: r.height }, stock);
   j.nodes[0].settings.width = width;
   return j;
@@ -27,14 +31,28 @@ for (const p of HARD_PICTURES)
     });
     for (const o of OUTCOMES)
       it(`as ${o.id}: its outline is sound, nothing stops it, its programs can be read`, () => {
-        const build = buildJob(job(o.id, p.name, p.width, raster), { raster, cells: 120_000, quick: true }, new Derived());
+        const build = buildJob(
+          job(o.id, p.name, p.width, raster),
+          { raster, cells: 120_000, quick: true },
+          new Derived(),
+        );
         expect(build.problem).toBeNull();
         expect(build.chain!.mendedAt).toEqual([]);
         expect(isSound(build.chain!.ink)).toBe(true);
         const stops = inspect({ build }).filter((f) => f.severity === "stop" && !FAIR.has(f.code));
         expect(stops.map((f) => f.message)).toEqual([]);
-        const cuts = build.cuts.map((c) => ({ name: c.cut.name, cutter: c.cut.cutter, spindle: c.values.spindle as number, toolpath: c.toolpath }));
-        for (const q of writePrograms(cuts, dialectById("mm-per-cutter"), { x: 0, y: 0, z: 0 }, { job: p.name, zero: "front left", from: "a test" })) {
+        const cuts = build.cuts.map((c) => ({
+          name: c.cut.name,
+          cutter: c.cut.cutter,
+          spindle: c.values.spindle as number,
+          toolpath: c.toolpath,
+        }));
+        for (const q of writePrograms(
+          cuts,
+          dialectById("mm-per-cutter"),
+          { x: 0, y: 0, z: 0 },
+          { job: p.name, zero: "front left", from: "a test" },
+        )) {
           const { toolpath: t } = readProgram(q.text, o.id === "plasma");
           expect(t.kind.length).toBeGreaterThan(2);
           for (const v of [t.x, t.y, t.z, t.feed]) expect(v.every(Number.isFinite)).toBe(true);
@@ -65,7 +83,11 @@ it("blended edges cost hardly more than hard ones: nodes, machining time and lin
       const j = job("sign", "posy.png", 120, raster);
       j.nodes[2].settings.ink = 0.2;
       const build = buildJob(j, { raster, cells: 10_000, quick: true }, new Derived());
-      return { nodes: build.chain!.result.nodes, seconds: build.seconds, moves: build.cuts.reduce((s, c) => s + c.toolpath.kind.length, 0) };
+      return {
+        nodes: build.chain!.result.nodes,
+        seconds: build.seconds,
+        moves: build.cuts.reduce((s, c) => s + c.toolpath.kind.length, 0),
+      };
     }),
   );
   const [blended, hard] = made;

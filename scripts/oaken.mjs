@@ -1,6 +1,15 @@
 // start · dev · test · make · bench · shots: installs what is missing, builds what is stale, then runs.
 import { spawn, spawnSync } from "node:child_process";
-import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  writeFileSync,
+} from "node:fs";
 import { dirname, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 import { createHash } from "node:crypto";
@@ -63,15 +72,25 @@ function installPackages(stamp, lock) {
 }
 
 /**
- * Bundles a TypeScript entry for Node; a few hundredths of a second, so it is done every time. Written beside and renamed: another
- * command started at the same moment never loads half of one.
+ * Bundles a TypeScript entry for Node; a few hundredths of a second, so it is done every time. Written beside and
+ * renamed: another command started at the same moment never loads half of one.
  */
 async function bundle(entry, name) {
   const { build } = await import("esbuild");
   const outfile = join(root, "dist", `${name}.mjs`);
   mkdirSync(dirname(outfile), { recursive: true });
   const beside = join(root, "dist", `${name}.${process.pid}.part.mjs`);
-  await build({ entryPoints: [join(root, entry)], outfile: beside, bundle: true, platform: "node", format: "esm", target: "node20", packages: "external", plugins: [ourOwn], logLevel: "error" });
+  await build({
+    entryPoints: [join(root, entry)],
+    outfile: beside,
+    bundle: true,
+    platform: "node",
+    format: "esm",
+    target: "node20",
+    packages: "external",
+    plugins: [ourOwn],
+    logLevel: "error",
+  });
   renameSync(beside, outfile);
   return outfile;
 }

@@ -4,7 +4,7 @@ import { mended } from "../geometry/mend.ts";
 import { ringsFrom, type Rings } from "../geometry/rings.ts";
 import type { Settings } from "../settings/fields.ts";
 import { planOn } from "../testing/cutting.ts";
-import { entriesOf } from "../testing/entries.ts";
+import { entriesOf, stockCell } from "../testing/entries.ts";
 import { blob, circle, seeded, star } from "../testing/random.ts";
 
 const SIZE = 100;
@@ -14,14 +14,22 @@ function region(random: () => number): Rings {
   const place = (): [number, number] => [35 + 30 * random(), 35 + 30 * random()];
   const loops: [number, number][][] = [];
   const kind = Math.floor(4 * random());
-  if (kind === 0) loops.push(star(random, 5 + Math.floor(12 * random()), 4 + 14 * random(), 20 + 22 * random(), 50, 50));
-  if (kind === 1) loops.push(blob(random, 200, 12 + 20 * random(), 50, 50, 0.3 * random()), circle(50, 50, 2 + 5 * random(), 40, true));
+  if (kind === 0)
+    loops.push(star(random, 5 + Math.floor(12 * random()), 4 + 14 * random(), 20 + 22 * random(), 50, 50));
+  if (kind === 1)
+    loops.push(
+      blob(random, 200, 12 + 20 * random(), 50, 50, 0.3 * random()),
+      circle(50, 50, 2 + 5 * random(), 40, true),
+    );
   if (kind === 2)
     for (let k = 0; k < 4; k++) {
       const [x, y] = place();
       const [a, length, half] = [Math.PI * random(), 10 + 25 * random(), 0.3 + 4 * random() ** 2];
       const [ux, uy] = [Math.cos(a), Math.sin(a)];
-      const corner = (s: number, t: number): [number, number] => [x + s * length * ux - t * half * uy, y + s * length * uy + t * half * ux];
+      const corner = (s: number, t: number): [number, number] => [
+        x + s * length * ux - t * half * uy,
+        y + s * length * uy + t * half * ux,
+      ];
       loops.push([corner(-0.5, -1), corner(0.5, -1), corner(0.5, 1), corner(-0.5, 1)]);
     }
   if (kind === 3) for (let k = 0; k < 5; k++) loops.push(circle(...place(), 1 + 6 * random(), 60));
@@ -31,10 +39,17 @@ function region(random: () => number): Rings {
 const settled = (plan: { notes: { code: string }[] }, code: string): boolean => plan.notes.some((n) => n.code === code);
 
 /** Nothing goes straight or steeply into solid stock, unless it is said that a cutter which may do so does. */
-function check(plan: ReturnType<typeof planOn>, cutter: string, before: Float32Array | undefined, angle: number, what: string): void {
+function check(
+  plan: ReturnType<typeof planOn>,
+  cutter: string,
+  before: Float32Array | undefined,
+  angle: number,
+  what: string,
+): void {
   const c = parseCutter(cutter);
   const e = entriesOf(plan.toolpath, c.diameter / 2, SIZE, before);
-  if (!c.centreCutting || !settled(plan, "plunges-into-stock")) expect(e.plunges.length, `${what}: plunge at move ${e.plunges[0]}`).toBe(0);
+  if (!c.centreCutting || !settled(plan, "plunges-into-stock"))
+    expect(e.plunges.length, `${what}: plunge at move ${e.plunges[0]}`).toBe(0);
   expect((Math.atan(e.steepest) * 180) / Math.PI, `${what}: move ${e.steepestAt}`).toBeLessThanOrEqual(angle + 0.06);
   expect(e.rapids.length, `${what}: rapid at move ${e.rapids[0]}`).toBe(0);
 }
@@ -47,7 +62,17 @@ describe("ways into solid stock", () => {
           const random = seeded(100 * seed + way.length);
           const ink = region(random);
           const ramp = 2 + 6 * random();
-          const settings: Settings = { way, depth: 2 + 4 * random(), stepdown: 1 + 3 * random(), stepover: parseCutter(cutter).diameter * (0.2 + 0.3 * random()), ramp, entry: ["auto", "helix", "ramp"][seed % 3], finish: seed % 2 ? 0.3 : 0, first: seed % 4 === 1 ? "walls" : "floor", angle: 90 * random() };
+          const settings: Settings = {
+            way,
+            depth: 2 + 4 * random(),
+            stepdown: 1 + 3 * random(),
+            stepover: parseCutter(cutter).diameter * (0.2 + 0.3 * random()),
+            ramp,
+            entry: ["auto", "helix", "ramp"][seed % 3],
+            finish: seed % 2 ? 0.3 : 0,
+            first: seed % 4 === 1 ? "walls" : "floor",
+            angle: 90 * random(),
+          };
           check(planOn("pocket", ink, cutter, settings), cutter, undefined, ramp, `seed ${seed}`);
         }
       });
@@ -61,12 +86,23 @@ describe("ways into solid stock", () => {
       const target = { id: "pocket", kind: "pocket", cutter: parseCutter("flat:8"), settings: big.values };
       const small = planOn("rest", ink, "flat:3", { ramp: 4 }, { target });
       // The larger cutter's stock, stamped on the smaller one's cells.
-      const cell = 0.125;
+      const cell = stockCell(1.5);
       const stock = new Float32Array(Math.ceil(SIZE / cell) ** 2);
-      stamp(stock, big.toolpath, 4, cell);
+      entriesOf(big.toolpath, 4, SIZE, stock, cell);
       check(small, "flat:3", stock, 4, `rest ${seed}`);
-      const v = { id: "v", kind: "vcarve", cutter: parseCutter("v:60:30"), settings: { floor: 3, ridge: 0.1, limited: true } };
-      check(planOn("clear", ink, "flat:3", { ramp: 5, stepdown: 1 }, { target: v }), "flat:3", undefined, 5, `clear ${seed}`);
+      const v = {
+        id: "v",
+        kind: "vcarve",
+        cutter: parseCutter("v:60:30"),
+        settings: { floor: 3, ridge: 0.1, limited: true },
+      };
+      check(
+        planOn("clear", ink, "flat:3", { ramp: 5, stepdown: 1 }, { target: v }),
+        "flat:3",
+        undefined,
+        5,
+        `clear ${seed}`,
+      );
     }
   });
 
@@ -75,13 +111,38 @@ describe("ways into solid stock", () => {
       const random = seeded(900 + seed);
       const ink = region(random);
       const cutter = seed % 2 ? "flat:3" : "flat10";
-      check(planOn("profile", ink, cutter, { side: seed % 3 ? "outside" : "inside", ramp: 4, tabs: 0, lead: seed % 4 === 0 ? 3 : 0, lastPass: seed % 5 === 0 ? 0.4 : 0, stepdown: 2 }), cutter, undefined, 4, `profile ${seed}`);
-      check(planOn("engrave", ink, "flat:1", { by: "depth", depth: 1, stepdown: 0.6 }), "flat:1", undefined, 3, `engrave ${seed}`);
-      check(planOn("hatch", ink, "flat:2", { depth: 1, stepdown: 0.6, spacing: 3 }), "flat:2", undefined, 3, `hatch ${seed}`);
+      check(
+        planOn("profile", ink, cutter, {
+          side: seed % 3 ? "outside" : "inside",
+          ramp: 4,
+          tabs: 0,
+          lead: seed % 4 === 0 ? 3 : 0,
+          lastPass: seed % 5 === 0 ? 0.4 : 0,
+          stepdown: 2,
+        }),
+        cutter,
+        undefined,
+        4,
+        `profile ${seed}`,
+      );
+      check(
+        planOn("engrave", ink, "flat:1", { by: "depth", depth: 1, stepdown: 0.6 }),
+        "flat:1",
+        undefined,
+        3,
+        `engrave ${seed}`,
+      );
+      check(
+        planOn("hatch", ink, "flat:2", { depth: 1, stepdown: 0.6, spacing: 3 }),
+        "flat:2",
+        undefined,
+        3,
+        `hatch ${seed}`,
+      );
     }
   });
 
-  it("a slot no longer than the cutter: one that cuts at its centre plunges and says so, any other leaves it out and stops", () => {
+  it("a slot no longer than the cutter: one that cuts at its centre plunges and says so, others leave it out", () => {
     const slot = (half: number) => ringsFrom([circle(50, 50, half, 90)]);
     const small = planOn("pocket", slot(1.53), "flat:3", { depth: 3, stepdown: 3, finish: 0 });
     expect(small.notes.map((n) => [n.code, n.severity])).toEqual([["plunges-into-stock", "warning"]]);
@@ -91,20 +152,3 @@ describe("ways into solid stock", () => {
     expect(Math.min(0, ...large.toolpath.z)).toBe(0);
   });
 });
-
-function stamp(z: Float32Array, t: ReturnType<typeof planOn>["toolpath"], radius: number, cell: number): void {
-  const coarse = Math.ceil(SIZE / cell);
-  for (let i = 1; i < t.kind.length; i++) {
-    if (t.kind[i] === 0) continue;
-    const arc = t.kind[i] === 2 || t.kind[i] === 3;
-    // Chords of arcs lie inside what was opened: stamping those only leaves more to be careful of.
-    const steps = arc ? 2 : Math.max(1, Math.ceil(Math.hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1]) / (2 * cell)));
-    for (let k = arc ? 2 : 0; k <= steps; k++) {
-      const f = k / steps;
-      const [x, y, tip] = [t.x[i - 1] + f * (t.x[i] - t.x[i - 1]), t.y[i - 1] + f * (t.y[i] - t.y[i - 1]), t.z[i - 1] + f * (t.z[i] - t.z[i - 1])];
-      for (let j = Math.max(0, Math.ceil((y - radius) / cell)); j <= Math.min(coarse - 1, Math.floor((y + radius) / cell)); j++)
-        for (let q = Math.max(0, Math.ceil((x - radius) / cell)); q <= Math.min(coarse - 1, Math.floor((x + radius) / cell)); q++)
-          if ((q * cell - x) ** 2 + (j * cell - y) ** 2 <= radius * radius) z[j * coarse + q] = Math.min(z[j * coarse + q], tip);
-    }
-  }
-}

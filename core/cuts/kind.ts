@@ -48,7 +48,7 @@ export interface CutInputs extends CutContext {
   /** the region a V-carve works in: the ink, or a border minus the ink; null where the border does not hold the ink */
   carveRegion(settings: Settings): Rings | null;
   /** clearance inside a region */
-  clearance(region: Rings, loss?: number): Clearance;
+  clearance(region: Rings): Clearance;
   progress: Progress;
 }
 

@@ -58,7 +58,9 @@ describe("crossings", () => {
           .map(String)
           .sort();
       const changed = Uint8Array.from(loops, () => (random() < 0.4 ? 1 : 0));
-      expect(key(crossingEdges(edges, changed), () => true)).toEqual(key(crossingEdges(edges), (a, b) => changed[a] + changed[b] > 0));
+      expect(key(crossingEdges(edges, changed), () => true)).toEqual(
+        key(crossingEdges(edges), (a, b) => changed[a] + changed[b] > 0),
+      );
       some += want.length;
     }
     expect(some).toBeGreaterThan(40);
@@ -88,20 +90,112 @@ describe("crossings", () => {
 });
 
 describe("rings are not sound", () => {
-  const square: [number, number][] = [[0, 0], [4, 0], [4, 4], [0, 4]];
+  const square: [number, number][] = [
+    [0, 0],
+    [4, 0],
+    [4, 4],
+    [0, 4],
+  ];
   const cases: [string, Rings][] = [
-    ["where one touches another in a point", ringsFrom([square, [[4, 4], [6, 4], [6, 6], [4, 6]]])],
-    ["where a corner lies on another's side", ringsFrom([square, [[4, 2], [6, 1], [6, 3]]])],
+    [
+      "where one touches another in a point",
+      ringsFrom([
+        square,
+        [
+          [4, 4],
+          [6, 4],
+          [6, 6],
+          [4, 6],
+        ],
+      ]),
+    ],
+    [
+      "where a corner lies on another's side",
+      ringsFrom([
+        square,
+        [
+          [4, 2],
+          [6, 1],
+          [6, 3],
+        ],
+      ]),
+    ],
     ["where one lies on another", ringsFrom([square, square])],
-    ["where a side lies along another's", ringsFrom([square, [[4, 1], [6, 1], [6, 3], [4, 3]]])],
-    ["where one touches itself in a point", ringsFrom([[[0, 0], [4, 0], [2, 2], [4, 4], [0, 4], [2, 2]]])],
-    ["where one turns back onto itself", ringsFrom([[[0, 0], [4, 0], [4, 4], [4, 6], [4, 4], [0, 4]]])],
-    ["where one has no more than two places", ringsFrom([[[0, 0], [4, 0], [4, 0], [0, 0]]])],
-    ["where one encloses nothing", ringsFrom([[[0, 0], [4, 0], [8, 0]]])],
+    [
+      "where a side lies along another's",
+      ringsFrom([
+        square,
+        [
+          [4, 1],
+          [6, 1],
+          [6, 3],
+          [4, 3],
+        ],
+      ]),
+    ],
+    [
+      "where one touches itself in a point",
+      ringsFrom([
+        [
+          [0, 0],
+          [4, 0],
+          [2, 2],
+          [4, 4],
+          [0, 4],
+          [2, 2],
+        ],
+      ]),
+    ],
+    [
+      "where one turns back onto itself",
+      ringsFrom([
+        [
+          [0, 0],
+          [4, 0],
+          [4, 4],
+          [4, 6],
+          [4, 4],
+          [0, 4],
+        ],
+      ]),
+    ],
+    [
+      "where one has no more than two places",
+      ringsFrom([
+        [
+          [0, 0],
+          [4, 0],
+          [4, 0],
+          [0, 0],
+        ],
+      ]),
+    ],
+    [
+      "where one encloses nothing",
+      ringsFrom([
+        [
+          [0, 0],
+          [4, 0],
+          [8, 0],
+        ],
+      ]),
+    ],
   ];
   for (const [name, r] of cases) it(name, () => expect(isSound(r)).toBe(false));
   it("but where none of that is so", () => {
-    expect(isSound(ringsFrom([square, [[4.000001, 4], [6, 4], [6, 6], [4.000001, 6]]]))).toBe(true);
+    expect(
+      isSound(
+        ringsFrom([
+          square,
+          [
+            [4.000001, 4],
+            [6, 4],
+            [6, 6],
+            [4.000001, 6],
+          ],
+        ]),
+      ),
+    ).toBe(true);
     expect(isSound(ringsFrom([[...square, [0, 0]], []]))).toBe(true);
     expect(isSound(ringsFrom([]))).toBe(true);
   });

@@ -10,7 +10,10 @@ export interface Edges {
   next: Int32Array;
   /** which run each point belongs to */
   run: Int32Array;
-  /** 1 for points at which runs begin or end: there, and only there, they may share a place. Not given where all are closed. */
+  /**
+   * 1 for points at which runs begin or end: there, and only there, they may share a place. Not given where all are
+   * closed.
+   */
   ends?: Uint8Array;
 }
 
@@ -20,7 +23,8 @@ const TOGETHER = 8;
 const CLEAR = 0.05;
 
 /**
- * Every two edges that share a point though they are not neighbours, and neighbours that turn back onto each other. Exact.
+ * Every two edges that share a point though they are not neighbours, and neighbours that turn back onto each other.
+ * Exact.
  * @param changed where given, only pairs are looked for of which at least one edge's run is marked
  * @returns the edges' first points, two by two
  */
@@ -28,7 +32,8 @@ export function crossingEdges({ xy, next, run, ends }: Edges, changed?: Uint8Arr
   const { groups, first, edges, box, index } = grouped(xy, next, run);
   const crossed: number[] = [];
   if (groups === 0) return new Int32Array(0);
-  // Whether a group and the one behind it on the same run only ever go forward: then they cannot meet but where they join.
+  // Whether a group and the one behind it on the same run only ever go forward: then they cannot meet but where they
+  // join.
   const forward = new Uint8Array(groups);
   for (let g = 0; g < groups; g++) {
     const behind = g + 1 < groups && next[edges[first[g + 1] - 1]] === edges[first[g + 1]] ? 1 : 0;
@@ -104,7 +109,14 @@ function grouped(xy: Float64Array, next: Int32Array, run: Int32Array) {
 }
 
 /** Whether edges k0…end all go the way that edges k0…k1 go together, well clear of a right angle to it. */
-function goesForward(xy: Float64Array, next: Int32Array, edges: Int32Array, k0: number, k1: number, end: number): boolean {
+function goesForward(
+  xy: Float64Array,
+  next: Int32Array,
+  edges: Int32Array,
+  k0: number,
+  k1: number,
+  end: number,
+): boolean {
   const a = 2 * edges[k0];
   const b = 2 * next[edges[k1 - 1]];
   const ux = xy[b] - xy[a];
@@ -124,10 +136,27 @@ function goesForward(xy: Float64Array, next: Int32Array, edges: Int32Array, k0: 
 const samePlace = (xy: Float64Array, p: number, q: number): boolean =>
   xy[2 * p] === xy[2 * q] && xy[2 * p + 1] === xy[2 * q + 1];
 
-/** Where edges i–j and o–p share a place at which both their runs end: one's far point, that place, the other's far point. */
-function sharedEnd(xy: Float64Array, ends: Uint8Array, i: number, j: number, o: number, p: number): [number, number, number] | null {
-  for (const [a, far] of [[i, j], [j, i]])
-    for (const [b, away] of [[o, p], [p, o]]) if (ends[a] && ends[b] && samePlace(xy, a, b)) return [far, a, away];
+/**
+ * Where edges i–j and o–p share a place at which both their runs end: one's far point, that place, the other's far
+ * point.
+ */
+function sharedEnd(
+  xy: Float64Array,
+  ends: Uint8Array,
+  i: number,
+  j: number,
+  o: number,
+  p: number,
+): [number, number, number] | null {
+  for (const [a, far] of [
+    [i, j],
+    [j, i],
+  ])
+    for (const [b, away] of [
+      [o, p],
+      [p, o],
+    ])
+      if (ends[a] && ends[b] && samePlace(xy, a, b)) return [far, a, away];
   return null;
 }
 

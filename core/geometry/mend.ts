@@ -3,9 +3,13 @@ import clipper, { type IntPoint } from "clipper-lib";
 import { crossingEdges, type Edges } from "./crossing.ts";
 import { nesting } from "./nesting.ts";
 import { ringArea, ringCount, type Rings } from "./rings.ts";
+import { squaredDistance } from "./segmentgrid.ts";
 import { closedEdges, isSound } from "./sound.ts";
 
-/** The library counts in whole numbers: so many to a millimetre keep products of two of them exact on boards of several metres. */
+/**
+ * The library counts in whole numbers: so many to a millimetre keep products of two of them exact on boards of several
+ * metres.
+ */
 const PER_MM = 1e4;
 /** Rings that touch are drawn apart by this much at first, mm, and twice as much each time that was not enough. */
 const APART = 0.0004;
@@ -13,10 +17,11 @@ const APART = 0.0004;
 const TRIES = 10;
 
 /**
- * The region that rings enclose as sound rings: doubled and crossing lines are one outline, and what met in a point or along a line
- * stands less than a thousandth of a millimetre apart.
+ * The region that rings enclose as sound rings: doubled and crossing lines are one outline, and what met in a point or
+ * along a line stands less than a thousandth of a millimetre apart.
  * @param r outer rings counter-clockwise, holes clockwise; mm
- * @param winding what is inside: where the winding number is not zero, or, for rings whose direction can be trusted, above zero
+ * @param winding what is inside: where the winding number is not zero, or, for rings whose direction can be trusted,
+ * above zero
  */
 export function mended(r: Rings, winding: "non-zero" | "positive" = "non-zero"): Rings {
   let rings = union(r, winding);
@@ -29,7 +34,9 @@ export function mended(r: Rings, winding: "non-zero" | "positive" = "non-zero"):
   return withoutTouching(rings);
 }
 
-/** Rings that our own ways made, outer ones and holes turned as they should be: mended only where they are not sound. */
+/**
+ * Rings that our own ways made, outer ones and holes turned as they should be: mended only where they are not sound.
+ */
 export const soundOf = (r: Rings): Rings => (isSound(r) ? r : mended(r, "positive"));
 
 /** Union by the library (B. Vatti, "A generic solution to polygon clipping", CACM 35, 1992), with nesting. */
@@ -37,7 +44,8 @@ function union(r: Rings, winding: "non-zero" | "positive"): Rings {
   const paths: IntPoint[][] = [];
   for (let k = 0; k < ringCount(r); k++) {
     const path: IntPoint[] = [];
-    for (let i = r.starts[k]; i < r.starts[k + 1]; i++) path.push({ X: Math.round(r.xy[2 * i] * PER_MM), Y: Math.round(r.xy[2 * i + 1] * PER_MM) });
+    for (let i = r.starts[k]; i < r.starts[k + 1]; i++)
+      path.push({ X: Math.round(r.xy[2 * i] * PER_MM), Y: Math.round(r.xy[2 * i + 1] * PER_MM) });
     if (path.length > 2) paths.push(path);
   }
   const done: IntPoint[][] = [];
@@ -68,8 +76,13 @@ function drawnApart({ xy, next, run }: Edges, pairs: Int32Array, by: number, cou
   const moving = new Set<number>();
   for (let q = 0; q < pairs.length; q += 2) {
     const [i, o] = [pairs[q], pairs[q + 1]];
-    for (const [point, edge] of [[i, o], [next[i], o], [o, i], [next[o], i]])
-      if (fromEdge(xy, point, edge, next[edge]) < by) moving.add(point);
+    for (const [point, edge] of [
+      [i, o],
+      [next[i], o],
+      [o, i],
+      [next[o], i],
+    ])
+      if (pointToEdge(xy, point, edge, next[edge]) < by * by) moving.add(point);
   }
   const moved = xy.slice();
   for (const i of moving) {
@@ -94,13 +107,9 @@ function direction(xy: Float64Array, a: number, b: number): [number, number] {
   return [dx / length, dy / length];
 }
 
-/** Distance of point p from edge a–b, mm. */
-function fromEdge(xy: Float64Array, p: number, a: number, b: number): number {
-  const [dx, dy] = [xy[2 * b] - xy[2 * a], xy[2 * b + 1] - xy[2 * a + 1]];
-  const [vx, vy] = [xy[2 * p] - xy[2 * a], xy[2 * p + 1] - xy[2 * a + 1]];
-  const t = Math.max(0, Math.min(1, (vx * dx + vy * dy) / (dx * dx + dy * dy || 1)));
-  return Math.hypot(vx - t * dx, vy - t * dy);
-}
+/** Squared distance of point p from edge a–b, mm². */
+const pointToEdge = (xy: Float64Array, p: number, a: number, b: number): number =>
+  squaredDistance(xy[2 * p], xy[2 * p + 1], xy[2 * a], xy[2 * a + 1], xy[2 * b], xy[2 * b + 1]);
 
 /** The same without the smaller ring of any two that still meet. */
 function withoutTouching(r: Rings): Rings {
@@ -119,7 +128,11 @@ function withoutTouching(r: Rings): Rings {
     xy.push(...r.xy.subarray(2 * r.starts[k], 2 * r.starts[k + 1]));
     starts.push(xy.length / 2);
   }
-  const out: Rings = { xy: Float64Array.from(xy), starts: Int32Array.from(starts), parent: new Int32Array(starts.length - 1).fill(-1) };
+  const out: Rings = {
+    xy: Float64Array.from(xy),
+    starts: Int32Array.from(starts),
+    parent: new Int32Array(starts.length - 1).fill(-1),
+  };
   out.parent = nesting(out);
   return out;
 }

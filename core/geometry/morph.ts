@@ -55,7 +55,9 @@ export function thinned(region: Rings, by: number, clearance: ClearanceOf): Ring
   if (ringCount(region) === 0 || by <= 0) return region;
   const { rings } = inset(clearance(region), by);
   if (ringCount(rings) === 0) return emptyRings();
-  const loops = Array.from({ length: ringCount(rings) }, (_, k) => [...rings.xy.subarray(2 * rings.starts[k], 2 * rings.starts[k + 1])]);
+  const loops = Array.from({ length: ringCount(rings) }, (_, k) => [
+    ...rings.xy.subarray(2 * rings.starts[k], 2 * rings.starts[k + 1]),
+  ]);
   return soundOf(ringsOf(merged(loops)));
 }
 

@@ -19,7 +19,11 @@ function comb(teeth: number, tooth: number): Graph {
   }
   return g;
 }
-const twice = (g: Graph, again: readonly number[]): Graph => ({ ...g, a: [...Array.from(g.a), ...again.map((e) => g.a[e])], b: [...Array.from(g.b), ...again.map((e) => g.b[e])] });
+const twice = (g: Graph, again: readonly number[]): Graph => ({
+  ...g,
+  a: [...Array.from(g.a), ...again.map((e) => g.a[e])],
+  b: [...Array.from(g.b), ...again.map((e) => g.b[e])],
+});
 const cover = (g: Graph) => trails(g.x, g.y, g.z, g.a, g.b, true);
 
 describe("ways run twice", () => {
@@ -32,7 +36,10 @@ describe("ways run twice", () => {
   });
   it("only where they are short", () => {
     const g = comb(12, 50);
-    for (const e of retraced(g, 5)) expect(Math.hypot(Number(g.x[g.a[e]]) - Number(g.x[g.b[e]]), Number(g.y[g.a[e]]) - Number(g.y[g.b[e]]))).toBeLessThan(5);
+    for (const e of retraced(g, 5))
+      expect(
+        Math.hypot(Number(g.x[g.a[e]]) - Number(g.x[g.b[e]]), Number(g.y[g.a[e]]) - Number(g.y[g.b[e]])),
+      ).toBeLessThan(5);
   });
   it("of random graphs leave every piece with two odd nodes at most, and every edge is run", () => {
     const random = seeded(9);
@@ -40,7 +47,13 @@ describe("ways run twice", () => {
       const n = 4 + Math.floor(30 * random());
       const at = () => Array.from({ length: n }, () => 10 * random());
       const m = n + Math.floor(n * random());
-      const g: Graph = { x: at(), y: at(), z: at(), a: Array.from({ length: m }, () => Math.floor(n * random())), b: Array.from({ length: m }, () => Math.floor(n * random())) };
+      const g: Graph = {
+        x: at(),
+        y: at(),
+        z: at(),
+        a: Array.from({ length: m }, () => Math.floor(n * random())),
+        b: Array.from({ length: m }, () => Math.floor(n * random())),
+      };
       const all = twice(g, retraced(g, Infinity));
       const degree = new Int32Array(n);
       const root = Array.from({ length: n }, (_, i) => i);
@@ -55,7 +68,11 @@ describe("ways run twice", () => {
       expect(Math.max(0, ...odd.values()), `round ${round}`).toBeLessThanOrEqual(2);
       const covered = cover(all).reduce((s, t) => s + t.x.length - 1, 0);
       expect(covered).toBe(all.a.length);
-      const pieces = new Set(Array.from({ length: n }, (_, i) => i).filter((i) => degree[i] > 0).map(find)).size;
+      const pieces = new Set(
+        Array.from({ length: n }, (_, i) => i)
+          .filter((i) => degree[i] > 0)
+          .map(find),
+      ).size;
       expect(cover(all).length).toBe(pieces);
     }
   });

@@ -10,9 +10,10 @@ export interface Graph {
 }
 
 /**
- * Which edges to run twice, so that fewer trails cover the whole graph: a trail begins and ends at nodes where an odd number of
- * edges meet, and running the way between two such nodes once more makes both even. Free ends are paired first, nearest first (the Chinese
- * postman's problem, M. Guan 1962, settled greedily); of every connected piece two stay, its highest to begin at and one to end at.
+ * Which edges to run twice, so that fewer trails cover the whole graph: a trail begins and ends at nodes where an odd
+ * number of edges meet, and running the way between two such nodes once more makes both even. Free ends are paired
+ * first, nearest first (the Chinese postman's problem, M. Guan 1962, settled greedily); of every connected piece two
+ * stay, its highest to begin at and one to end at.
  * @param most ways longer than this are not run twice, mm: lifting the cutter is quicker
  * @returns edges, each as often as it is to be run once more
  */
@@ -32,7 +33,7 @@ export function retraced(g: Graph, most: number): number[] {
   const again: number[] = [];
   const search = new Search(chains);
   let open = Array.from(nodes.keys()).filter((i) => odd[i] && left[piece[i]] > 1);
-  for (let any = true; any; ) {
+  for (let any = true; any;) {
     any = false;
     const pairs: Way[] = [];
     for (const i of open) {
@@ -124,7 +125,14 @@ function chainsOf(g: Graph): Chains {
   };
   for (let c = 0; c < out.from.length; c++) root[find(out.from[c])] = find(out.to[c]);
   const { first, item } = incidence(count, out.from, out.to);
-  return { ...out, nodes: Int32Array.from(nodes), odd: Uint8Array.from(nodes, (i) => degree(i) % 2), piece: Int32Array.from(root, (_, i) => find(i)), first, chain: item };
+  return {
+    ...out,
+    nodes: Int32Array.from(nodes),
+    odd: Uint8Array.from(nodes, (i) => degree(i) % 2),
+    piece: Int32Array.from(root, (_, i) => find(i)),
+    first,
+    chain: item,
+  };
 }
 
 /** The edges at each node: item[first[i]] … item[first[i + 1] − 1]. */
@@ -188,7 +196,7 @@ class Search {
   private wayBack(from: number, to: number): number[] {
     const { c, by } = this;
     const out: number[] = [];
-    for (let i = to; i !== from; ) {
+    for (let i = to; i !== from;) {
       const chain = by[i];
       out.push(chain);
       i = c.from[chain] === i ? c.to[chain] : c.from[chain];

@@ -26,7 +26,8 @@ describe("distance to edges by their index", () => {
       const least = 6 * random();
       let near = Infinity;
       const steps = 400;
-      for (let q = 0; q <= steps; q++) near = Math.min(near, distanceToRings(rings, x0 + ((x1 - x0) * q) / steps, y0 + ((y1 - y0) * q) / steps));
+      for (let q = 0; q <= steps; q++)
+        near = Math.min(near, distanceToRings(rings, x0 + ((x1 - x0) * q) / steps, y0 + ((y1 - y0) * q) / steps));
       const between = Math.hypot(x1 - x0, y1 - y0) / steps / 2;
       const clear = grid.isClear(x0, y0, x1, y1, least);
       counts[clear ? "clear" : "not"]++;

@@ -40,7 +40,11 @@ export class SegmentGrid {
     let clear = true;
     const blocks = (ax: number, ay: number, bx: number, by: number, i: number): boolean => {
       const [px, py, qx, qy] = [xy[2 * this.a[i]], xy[2 * this.a[i] + 1], xy[2 * this.b[i]], xy[2 * this.b[i] + 1]];
-      if (orient2d(ax, ay, bx, by, px, py) * orient2d(ax, ay, bx, by, qx, qy) < 0 && orient2d(px, py, qx, qy, ax, ay) * orient2d(px, py, qx, qy, bx, by) < 0) return true;
+      if (
+        orient2d(ax, ay, bx, by, px, py) * orient2d(ax, ay, bx, by, qx, qy) < 0 &&
+        orient2d(px, py, qx, qy, ax, ay) * orient2d(px, py, qx, qy, bx, by) < 0
+      )
+        return true;
       // Segments that do not cross are nearest at an end of one of them.
       return (
         squaredDistance(ax, ay, px, py, qx, qy) < least2 ||
@@ -54,16 +58,23 @@ export class SegmentGrid {
     for (let k = 0; k < pieces && clear; k++) {
       const [ax, ay] = [x0 + ((x1 - x0) * k) / pieces, y0 + ((y1 - y0) * k) / pieces];
       const [bx, by] = [x0 + ((x1 - x0) * (k + 1)) / pieces, y0 + ((y1 - y0) * (k + 1)) / pieces];
-      this.index?.search(Math.min(ax, bx) - least, Math.min(ay, by) - least, Math.max(ax, bx) + least, Math.max(ay, by) + least, (i) => {
-        if (clear && blocks(ax, ay, bx, by, i)) clear = false;
-        return false;
-      });
+      this.index?.search(
+        Math.min(ax, bx) - least,
+        Math.min(ay, by) - least,
+        Math.max(ax, bx) + least,
+        Math.max(ay, by) + least,
+        (i) => {
+          if (clear && blocks(ax, ay, bx, by, i)) clear = false;
+          return false;
+        },
+      );
     }
     return clear;
   }
 }
 
-function squaredDistance(x: number, y: number, ax: number, ay: number, bx: number, by: number): number {
+/** Squared distance of (x, y) from the line between a and b, mm². */
+export function squaredDistance(x: number, y: number, ax: number, ay: number, bx: number, by: number): number {
   const dx = bx - ax;
   const dy = by - ay;
   const t = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy || 1)));

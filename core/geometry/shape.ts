@@ -142,12 +142,15 @@ export function flatten(s: Shape, tolerance: number): Rings {
 
 /** Chords of curves that cuts read stay this close, mm. */
 export const FLATTEN = 0.002;
-/** What cuts read lies on a grid of a hundred-thousandth of a millimetre, so that files written with as many digits say the same. */
+/**
+ * What cuts read lies on a grid of a hundred-thousandth of a millimetre, so that files written with as many digits say
+ * the same.
+ */
 export const GRID = 1e-5;
 
 /**
- * Contour k as cuts read it: flattened within {@link FLATTEN}, on the {@link GRID}, without points that repeat the one before.
- * A closed one begins after its origin and ends there; an open one begins at its origin.
+ * Contour k as cuts read it: flattened within {@link FLATTEN}, on the {@link GRID}, without points that repeat the one
+ * before. A closed one begins after its origin and ends there; an open one begins at its origin.
  * @param xy receives the points, x, y by turns
  * @param segment receives for each point the segment of the contour that it lies on, where wanted
  */
@@ -170,13 +173,20 @@ export function readContour(s: Shape, k: number, closed: boolean, xy: GrowingF64
     of++;
   });
   if (!closed) return;
-  while (xy.length > from + 2 && xy.data[xy.length - 2] === xy.data[from] && xy.data[xy.length - 1] === xy.data[from + 1]) {
+  while (
+    xy.length > from + 2 &&
+    xy.data[xy.length - 2] === xy.data[from] &&
+    xy.data[xy.length - 1] === xy.data[from + 1]
+  ) {
     xy.length -= 2;
     if (segment) segment.length--;
   }
 }
 
-/** A shape of closed contours as cuts read it: see {@link readContour}. Ones that are less than a triangle keep their index with no points. */
+/**
+ * A shape of closed contours as cuts read it: see {@link readContour}. Ones that are less than a triangle keep their
+ * index with no points.
+ */
 export function asRead(s: Shape): Rings {
   const xy = new GrowingF64(4 * s.kinds.length + 16);
   const n = contourCount(s);

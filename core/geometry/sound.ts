@@ -9,9 +9,9 @@ export interface UnsoundPlace {
 }
 
 /**
- * Where rings are not sound. They are sound when no two edges that are not neighbours share a point, neighbours share no more than
- * their common point, and every ring encloses an area. Signs are exact; rings without points count as not there, and points that
- * repeat the one before as one point.
+ * Where rings are not sound. They are sound when no two edges that are not neighbours share a point, neighbours share
+ * no more than their common point, and every ring encloses an area. Signs are exact; rings without points count as not
+ * there, and points that repeat the one before as one point.
  */
 export function unsoundPlaces(r: Rings): UnsoundPlace[] {
   const { edges, lost } = closedEdges(r);
@@ -28,7 +28,10 @@ export function unsoundPlaces(r: Rings): UnsoundPlace[] {
 /** Whether rings are sound: see {@link unsoundPlaces}. */
 export const isSound = (r: Rings): boolean => unsoundPlaces(r).length === 0;
 
-/** Every ring's edges without points that repeat the one before; and where rings are less than a triangle, whose edges are left out. */
+/**
+ * Every ring's edges without points that repeat the one before; and where rings are less than a triangle, whose edges
+ * are left out.
+ */
 export function closedEdges(r: Rings): { edges: Edges; lost: UnsoundPlace[] } {
   const total = r.xy.length / 2;
   const xy = new Float64Array(2 * total);

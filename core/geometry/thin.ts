@@ -1,10 +1,18 @@
 /**
- * Which points of a polyline in space to keep so that no dropped point is farther than `tolerance` mm from the kept line:
- * D. Douglas & T. Peucker 1973, without recursion. The first and last are always kept.
- * @param opened where given, a height counts by what a cutter opens there, mm, instead of by itself: near the stock's top a round
- * cutter opens far more than it sinks
+ * Which points of a polyline in space to keep so that no dropped point is farther than `tolerance` mm from the kept
+ * line: D. Douglas & T. Peucker 1973, without recursion. The first and last are always kept.
+ * @param opened where given, a height counts by what a cutter opens there, mm, instead of by itself: near the stock's
+ * top a round cutter opens far more than it sinks
  */
-export function thin(x: ArrayLike<number>, y: ArrayLike<number>, z: ArrayLike<number> | null, from: number, to: number, tolerance: number, opened?: (z: number) => number): number[] {
+export function thin(
+  x: ArrayLike<number>,
+  y: ArrayLike<number>,
+  z: ArrayLike<number> | null,
+  from: number,
+  to: number,
+  tolerance: number,
+  opened?: (z: number) => number,
+): number[] {
   const keep: number[] = [from];
   const stack: [number, number][] = [[from, to]];
   const tol2 = tolerance * tolerance;

@@ -45,23 +45,167 @@ interface Case {
   bare?: boolean;
 }
 const CASES: readonly Case[] = [
-  { what: "a floor deeper than the stock", outcome: "sign", edit: set("carve", { floor: 14 }), code: "floor-through-stock", severity: "stop", says: /14 mm deep; the stock is 12 mm thick/ },
-  { what: "a floor that leaves next to nothing", outcome: "sign", edit: set("carve", { floor: 11.5 }), code: "floor-leaves-little", severity: "warning", says: /only 0\.5 mm/ },
-  { what: "a pocket through the stock", outcome: "pocket", edit: set("pocket", { depth: 12.5 }), code: "floor-through-stock", severity: "stop", says: /12\.5 mm deep/ },
-  { what: "no depth limit on strokes so wide that the cutter would come out below", outcome: "sign", edit: (j) => { set("carve", { limited: false })(j); j.stock.thickness = 6; }, code: "no-floor-through-stock", severity: "stop", says: /no depth limit.*6 mm stock/, bare: true },
-  { what: "no depth limit and a cutter lower than the stroke wants", outcome: "sign", edit: (j) => { set("carve", { limited: false })(j); j.cuts[0].cutter = parseCutter("v:60:8"); }, code: "no-floor-past-cutter", severity: "warning", says: /the cutter is only 6\.93 mm high/, bare: true },
-  { what: "deeper than the cutter's edge", outcome: "pocket", edit: (j) => { set("pocket", { depth: 9 })(j); j.cuts[0].cutter = { ...parseCutter("flat:3"), fluteLength: 6 }; }, code: "deeper-than-cutter", severity: "warning", says: /edge is 6 mm long/ },
-  { what: "art beyond the stock", outcome: "sign", edit: set("picture", { width: 260 }), code: "art-off-stock", severity: "stop", says: /beyond the \w+ edge/ },
-  { what: "art nearer to the edge than the margin", outcome: "sign", edit: (j) => { j.stock.margin = 25; set("picture", { width: 140 })(j); }, code: "art-near-edge", severity: "warning", says: /the margin is 25 mm/ },
-  { what: "a picture coarse for its size", outcome: "sign", edit: (j) => { Object.assign(j.stock, { width: 400, height: 300 }); set("picture", { width: 240 })(j); }, code: "coarse-picture", severity: "warning", says: /2\.5 pixels in a millimetre/ },
-  { what: "strokes that are a scratch", outcome: "sign", edit: () => {}, code: "lost-detail", severity: "note", says: /only scratches them/, raster: picture((x, y) => Math.min(0.55 - Math.abs(x - 470), 170 - Math.abs(y - 200))) },
-  { what: "specks that were dropped", outcome: "sign", edit: set("outline", { specks: 6 }), code: "dropped-specks", severity: "note", says: /1 speck or pinhole under 6 mm²/, raster: picture((x, y) => 5 - Math.hypot(x - 500, y - 90)) },
-  { what: "a piece cut free with nothing to hold it", outcome: "cutout", edit: set("cut", { tabs: 0 }), code: "piece-comes-loose", severity: "warning", says: /free with no tab/ },
-  { what: "the same cut twice", outcome: "pocket", edit: (j) => void duplicateCut(j, "pocket"), code: "duplicate-cut", severity: "warning", says: /exactly what Pocket has cut/ },
-  { what: "clearing after carving", outcome: "sign", edit: (j) => moveCut(j, "clear", 1), code: "wrong-order", severity: "warning", says: /comes after it/ },
-  { what: "corners out of a pocket cutter's reach", outcome: "pocket", edit: (j) => void (j.cuts[0].cutter = parseCutter("flat:12")), code: "out-of-reach", severity: "note", says: /Add a rest cut/, raster: picture((x, y) => 60 - Math.max(Math.abs(x - 500), Math.abs(y - 200))) },
-  { what: "a plunge with a cutter that does not cut at its centre", outcome: "pocket", edit: (j) => { set("pocket", { entry: "plunge" })(j); j.cuts[0].cutter.centreCutting = false; }, code: "plunge-not-used", severity: "note", says: /does not cut at its centre/ },
-  { what: "a floor whose clearing cut is switched off", outcome: "sign", edit: (j) => { j.cuts.find((c) => c.kind === "clear")!.on = false; }, code: "v-scrapes-floor", severity: "warning", says: /scrapes/ },
+  {
+    what: "a floor deeper than the stock",
+    outcome: "sign",
+    edit: set("carve", { floor: 14 }),
+    code: "floor-through-stock",
+    severity: "stop",
+    says: /14 mm deep; the stock is 12 mm thick/,
+  },
+  {
+    what: "a floor that leaves next to nothing",
+    outcome: "sign",
+    edit: set("carve", { floor: 11.5 }),
+    code: "floor-leaves-little",
+    severity: "warning",
+    says: /only 0\.5 mm/,
+  },
+  {
+    what: "a pocket through the stock",
+    outcome: "pocket",
+    edit: set("pocket", { depth: 12.5 }),
+    code: "floor-through-stock",
+    severity: "stop",
+    says: /12\.5 mm deep/,
+  },
+  {
+    what: "no depth limit on strokes so wide that the cutter would come out below",
+    outcome: "sign",
+    edit: (j) => {
+      set("carve", { limited: false })(j);
+      j.stock.thickness = 6;
+    },
+    code: "no-floor-through-stock",
+    severity: "stop",
+    says: /no depth limit.*6 mm stock/,
+    bare: true,
+  },
+  {
+    what: "no depth limit and a cutter lower than the stroke wants",
+    outcome: "sign",
+    edit: (j) => {
+      set("carve", { limited: false })(j);
+      j.cuts[0].cutter = parseCutter("v:60:8");
+    },
+    code: "no-floor-past-cutter",
+    severity: "warning",
+    says: /the cutter is only 6\.93 mm high/,
+    bare: true,
+  },
+  {
+    what: "deeper than the cutter's edge",
+    outcome: "pocket",
+    edit: (j) => {
+      set("pocket", { depth: 9 })(j);
+      j.cuts[0].cutter = { ...parseCutter("flat:3"), fluteLength: 6 };
+    },
+    code: "deeper-than-cutter",
+    severity: "warning",
+    says: /edge is 6 mm long/,
+  },
+  {
+    what: "art beyond the stock",
+    outcome: "sign",
+    edit: set("picture", { width: 260 }),
+    code: "art-off-stock",
+    severity: "stop",
+    says: /beyond the \w+ edge/,
+  },
+  {
+    what: "art nearer to the edge than the margin",
+    outcome: "sign",
+    edit: (j) => {
+      j.stock.margin = 25;
+      set("picture", { width: 140 })(j);
+    },
+    code: "art-near-edge",
+    severity: "warning",
+    says: /the margin is 25 mm/,
+  },
+  {
+    what: "a picture coarse for its size",
+    outcome: "sign",
+    edit: (j) => {
+      Object.assign(j.stock, { width: 400, height: 300 });
+      set("picture", { width: 240 })(j);
+    },
+    code: "coarse-picture",
+    severity: "warning",
+    says: /2\.5 pixels in a millimetre/,
+  },
+  {
+    what: "strokes that are a scratch",
+    outcome: "sign",
+    edit: () => {},
+    code: "lost-detail",
+    severity: "note",
+    says: /only scratches them/,
+    raster: picture((x, y) => Math.min(0.55 - Math.abs(x - 470), 170 - Math.abs(y - 200))),
+  },
+  {
+    what: "specks that were dropped",
+    outcome: "sign",
+    edit: set("outline", { specks: 6 }),
+    code: "dropped-specks",
+    severity: "note",
+    says: /1 speck or pinhole under 6 mm²/,
+    raster: picture((x, y) => 5 - Math.hypot(x - 500, y - 90)),
+  },
+  {
+    what: "a piece cut free with nothing to hold it",
+    outcome: "cutout",
+    edit: set("cut", { tabs: 0 }),
+    code: "piece-comes-loose",
+    severity: "warning",
+    says: /free with no tab/,
+  },
+  {
+    what: "the same cut twice",
+    outcome: "pocket",
+    edit: (j) => void duplicateCut(j, "pocket"),
+    code: "duplicate-cut",
+    severity: "warning",
+    says: /exactly what Pocket has cut/,
+  },
+  {
+    what: "clearing after carving",
+    outcome: "sign",
+    edit: (j) => moveCut(j, "clear", 1),
+    code: "wrong-order",
+    severity: "warning",
+    says: /comes after it/,
+  },
+  {
+    what: "corners out of a pocket cutter's reach",
+    outcome: "pocket",
+    edit: (j) => void (j.cuts[0].cutter = parseCutter("flat:12")),
+    code: "out-of-reach",
+    severity: "note",
+    says: /Add a rest cut/,
+    raster: picture((x, y) => 60 - Math.max(Math.abs(x - 500), Math.abs(y - 200))),
+  },
+  {
+    what: "a plunge with a cutter that does not cut at its centre",
+    outcome: "pocket",
+    edit: (j) => {
+      set("pocket", { entry: "plunge" })(j);
+      j.cuts[0].cutter.centreCutting = false;
+    },
+    code: "plunge-not-used",
+    severity: "note",
+    says: /does not cut at its centre/,
+  },
+  {
+    what: "a floor whose clearing cut is switched off",
+    outcome: "sign",
+    edit: (j) => {
+      j.cuts.find((c) => c.kind === "clear")!.on = false;
+    },
+    code: "v-scrapes-floor",
+    severity: "warning",
+    says: /scrapes/,
+  },
 ];
 
 describe("inspection", () => {
@@ -73,7 +217,10 @@ describe("inspection", () => {
     const j = job("pocket", () => {});
     const build = buildJob(j, { raster: plain, cells: 60_000 }, new Derived());
     build.chain = Object.assign(build.chain!, { mendedAt: [{ x: 40, y: 30 }, { x: 40, y: 30 }] });
-    expect(inspect({ build }).find((f) => f.code === "outline-mended")).toMatchObject({ severity: "note", at: { x: 40, y: 30 } });
+    expect(inspect({ build }).find((f) => f.code === "outline-mended")).toMatchObject({
+      severity: "note",
+      at: { x: 40, y: 30 },
+    });
     build.cuts[0].toolpath.x[3] = NaN;
     expect(inspect({ build })[0]).toMatchObject({ code: "not-a-number", severity: "stop" });
   });

@@ -18,7 +18,25 @@ import { sweptMoves } from "./rules/swept-moves.ts";
 import { thinStrokes } from "./rules/thin-strokes.ts";
 
 /** Every rule; one line each. */
-const RULES: readonly Rule[] = [finiteMoves, cutOutside, sweptMoves, offStock, depthAgainstStock, noFloor, cutterHeight, order, loosePieces, leftStanding, thinStrokes, duplicateCuts, coarsePicture, droppedSpecks, mendedOutline, planNotes, staleProgram];
+const RULES: readonly Rule[] = [
+  finiteMoves,
+  cutOutside,
+  sweptMoves,
+  offStock,
+  depthAgainstStock,
+  noFloor,
+  cutterHeight,
+  order,
+  loosePieces,
+  leftStanding,
+  thinStrokes,
+  duplicateCuts,
+  coarsePicture,
+  droppedSpecks,
+  mendedOutline,
+  planNotes,
+  staleProgram,
+];
 
 const ORDER = { stop: 0, warning: 1, note: 2 };
 

@@ -190,7 +190,7 @@ function planOne(name: string, kind: CutKind, values: Settings, context: CutCont
     held: chain.held,
     progress,
     carveRegion: (s) => cache.get("region", hash(JSON.stringify([chain.key, border?.key ?? "", s.side, s.border, s.borderWidth, job.stock])), () => carveRegion(chain.ink, s, job.stock, (r) => clearance(r, cache), border?.ink ?? null)),
-    clearance: (r, loss) => clearance(r, cache, loss),
+    clearance: (r) => clearance(r, cache),
   };
   try {
     return kind.plan(inputs, values);
@@ -206,7 +206,7 @@ const nothing = (note: Note): Planned => ({ toolpath: new ToolpathWriter(1, 1, 1
 const shapeless = (name: string, known: boolean): Planned =>
   nothing(known ? { code: "shape-failed", severity: "stop", message: `${name} has nothing to cut: its outline could not be traced. Mend the outline first.` } : { code: "no-shape", severity: "stop", message: `${name} has no shape to cut: the outline it worked on is gone. Choose another on its slip, or remove the cut.` });
 
-const clearance = (r: Rings, cache: Derived, loss?: number) => cache.get("clearance", regionKey(r) + (loss ?? ""), () => clearanceOf(r, loss));
+const clearance = (r: Rings, cache: Derived) => cache.get("clearance", regionKey(r), () => clearanceOf(r));
 
 /** The stock after each cut in turn; what is the same as last time is taken from there. */
 function prove(job: JobDocument, cuts: readonly CutResult[], cell: number, cache: Derived, progress: Progress): Pick<BuildResult, "proof" | "swept"> {

@@ -128,8 +128,12 @@ export function chainOf(job: JobDocument, outlineId: string, full: Raster, cache
   if (o.values.trace !== "colours" && toneResult.contrast < LEAST_CONTRAST && !(toneResult.contrast > 0 && hasInk(toneResult.bins))) throw oneTone(toneResult.bins, p.raster);
   const base = o.values.trace === "colours" ? p.rasterKey : toneResult.key;
   const auto = { hold: !o.resolved.hold.set, specks: !o.resolved.specks.set && !o.resolved.pinholes.set };
-  const key = hash(`${base}|${JSON.stringify(o.values)}|${JSON.stringify(auto)}|${place.scale}|${place.x0}|${place.y1}`);
-  const traced = cache.get("outline", key, () => traceOutline(p, o.values, auto, cache, clearance, (s) => progress(0.3 + 0.7 * s)));
+  const key = hash(
+    `${base}|${JSON.stringify(o.values)}|${JSON.stringify(auto)}|${place.scale}|${place.x0}|${place.y1}`,
+  );
+  const traced = cache.get("outline", key, () =>
+    traceOutline(p, o.values, auto, cache, clearance, (s) => progress(0.3 + 0.7 * s)),
+  );
   const { result } = traced;
   if (result.shape.parent.length === 0)
     throw new Problem(

@@ -32,13 +32,29 @@ const cutter = {
 };
 
 /** The most that any machine does, in the units of {@link Machine}: beyond it a number is a slip of the pen. */
-const machineMost = { spindleLeast: 200_000, spindleMost: 200_000, power: 100_000, feedMost: 100_000, plungeMost: 100_000, rapid: 200_000, rapidZ: 200_000, acceleration: 100_000, accelerationZ: 100_000, junction: 10 } satisfies Partial<Machine>;
+const machineMost = {
+  spindleLeast: 200_000,
+  spindleMost: 200_000,
+  power: 100_000,
+  feedMost: 100_000,
+  plungeMost: 100_000,
+  rapid: 200_000,
+  rapidZ: 200_000,
+  acceleration: 100_000,
+  accelerationZ: 100_000,
+  junction: 10,
+} satisfies Partial<Machine>;
 const seconds = { type: "number", minimum: 0, maximum: 86_400 };
 const machine = {
   type: "object",
   required: ["name", ...Object.keys(machineMost), "spindleStart", "toolChange"],
   additionalProperties: false,
-  properties: { name, ...Object.fromEntries(Object.entries(machineMost).map(([k, maximum]) => [k, { ...positive, maximum }])), spindleStart: seconds, toolChange: seconds },
+  properties: {
+    name,
+    ...Object.fromEntries(Object.entries(machineMost).map(([k, maximum]) => [k, { ...positive, maximum }])),
+    spindleStart: seconds,
+    toolChange: seconds,
+  },
 };
 
 /** The document's own schema; the settings of each node and cut follow from its kind's fields. */

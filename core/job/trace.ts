@@ -55,16 +55,40 @@ export interface ByItself {
 }
 
 /** Contours under the limits that stay all the same, since they were drawn; none where a person set the limits. */
-export function drawnOf(c: Contours, p: Pick<PictureResult, "toneResult" | "place">, v: Settings, auto: ByItself): Uint8Array | undefined {
+export function drawnOf(
+  c: Contours,
+  p: Pick<PictureResult, "toneResult" | "place">,
+  v: Settings,
+  auto: ByItself,
+): Uint8Array | undefined {
   if (!auto.specks) return undefined;
   const pixel = p.place.scale ** 2;
-  return drawnContours(c, p.toneResult.grey, v.ink as number, (v.specks as number) / pixel, (v.pinholes as number) / pixel);
+  return drawnContours(
+    c,
+    p.toneResult.grey,
+    v.ink as number,
+    (v.specks as number) / pixel,
+    (v.pinholes as number) / pixel,
+  );
 }
 
 /** From a toned picture to its outline, with everything asked for on the way. */
-export function traceOutline(p: PictureResult, v: Settings, auto: ByItself, cache: Derived, clearance: ClearanceOf, progress: Progress): Traced {
+export function traceOutline(
+  p: PictureResult,
+  v: Settings,
+  auto: ByItself,
+  cache: Derived,
+  clearance: ClearanceOf,
+  progress: Progress,
+): Traced {
   const cornerAngle = ((v.corner as number) * Math.PI) / 180;
-  const settings = (hold: number): OutlineSettings => ({ hold, specks: v.specks as number, pinholes: v.pinholes as number, cornerAngle, faint: auto.hold });
+  const settings = (hold: number): OutlineSettings => ({
+    hold,
+    specks: v.specks as number,
+    pinholes: v.pinholes as number,
+    cornerAngle,
+    faint: auto.hold,
+  });
   const most = v.nodesMost as number;
   let colours: ColourResult | null = null;
   let fit: (hold: number) => Outline;
@@ -77,17 +101,27 @@ export function traceOutline(p: PictureResult, v: Settings, auto: ByItself, cach
   } else {
     const contours = contoursOf(p, v, cache);
     const drawn = drawnOf(contours, p, v, auto);
-    fit = (hold) => fitOutline(contours, p.place, { ...settings(hold), drawn }, progress);
     const keep = keepLarge(contours, p.place.scale, v.specks as number, v.pinholes as number, drawn);
+    const noise = edgeNoise(contours, (k) => keep[k] === 1);
+    fit = (hold) => fitOutline(contours, p.place, { ...settings(hold), drawn, noise }, progress);
     edge = spread(contours.xy, contours.starts, p.place, (k) => keep[k] === 1);
   }
   let { outline: result, hold: held } = reduced(fit, v.hold as number, most);
   let bridges: Bridge[] = [];
   const reshape = (r: Rings) => {
-    const again = reduced((hold) => refitted(r, Math.min(p.place.scale, 0.25), { ...settings(hold), specks: 0, pinholes: 0 }), v.hold as number, most);
+    const again = reduced(
+      (hold) => refitted(r, Math.min(p.place.scale, 0.25), { ...settings(hold), specks: 0, pinholes: 0 }),
+      v.hold as number,
+      most,
+    );
     held = again.hold;
     edge = spread(r.xy, r.starts, { scale: 1, x0: 0, y1: 0 }, () => true, 1);
-    result = { ...again.outline, maxDeviation: Math.max(result.maxDeviation, again.outline.maxDeviation), dropped: result.dropped, droppedAt: result.droppedAt };
+    result = {
+      ...again.outline,
+      maxDeviation: Math.max(result.maxDeviation, again.outline.maxDeviation),
+      dropped: result.dropped,
+      droppedAt: result.droppedAt,
+    };
   };
   const [grow, close, round] = [v.grow as number, v.close as number, v.round as number];
   if (ringCount({ starts: result.shape.starts } as Rings) > 0 && (grow !== 0 || close > 0 || round > 0)) {
@@ -96,20 +130,33 @@ export function traceOutline(p: PictureResult, v: Settings, auto: ByItself, cach
     if (grow > 0) r = grown(r, grow, clearance);
     if (grow < 0) r = thinned(r, -grow, clearance);
     if (round > 0) r = rounded(r, round, clearance);
-    if (ringCount(r) === 0) throw new Problem("nothing-left", "Nothing is left of the outline: its strokes are narrower than what is taken off them. Grow less, or round to a smaller radius.");
+    if (ringCount(r) === 0)
+      throw new Problem(
+        "nothing-left",
+        "Nothing is left of the outline: its strokes are narrower than what is taken off them. Grow less, or round " +
+          "to a smaller radius.",
+      );
     reshape(r);
   }
-  const toStock = ([x, y]: [number, number]): [number, number] => [p.place.x0 + x * p.place.scale, p.place.y1 - y * p.place.scale];
+  const toStock = ([x, y]: [number, number]): [number, number] => [
+    p.place.x0 + x * p.place.scale,
+    p.place.y1 - y * p.place.scale,
+  ];
   const hidden = parsePlaces(v.hide as string, "Hidden pieces").map(toStock);
   if (hidden.length > 0) result = withRings(result, (r) => keepRings(r, hidden));
   const only = parsePlaces(v.only as string, "Pieces alone").map(toStock);
   if (only.length > 0) result = withRings(result, (r) => onlyRings(r, only));
   if ((v.bridges as number) > 0) {
-    const b = bridged(asRead(result.shape), v.bridges as number, parsePlaces(v.bridgesAt as string, "Bridges").map(toStock));
+    const b = bridged(
+      asRead(result.shape),
+      v.bridges as number,
+      parsePlaces(v.bridgesAt as string, "Bridges").map(toStock),
+    );
     bridges = b.bridges;
     if (bridges.length > 0) reshape(b.ink);
   }
-  const lines = v.trace === "centre" ? centreLines(clearance(asRead(result.shape)), Math.max(0.005, CENTRE_HOLD * held)) : null;
+  const lines =
+    v.trace === "centre" ? centreLines(clearance(asRead(result.shape)), Math.max(0.005, CENTRE_HOLD * held)) : null;
   return { result, lines, colours, bridges, held, edge };
 }
 
@@ -125,7 +172,10 @@ export function outlineContext(p: PictureResult, cache: Derived): OutlineContext
     found: p.toneResult.found,
     scale,
     noise: (v) => {
-      if (v.trace === "colours") return cache.get("arc-noise", hash(`${p.rasterKey}|${v.colours}|${v.specks}|${scale}`), () => edgeNoise(bordersOf(p, v, cache, noProgress).arcs));
+      if (v.trace === "colours")
+        return cache.get("arc-noise", hash(`${p.rasterKey}|${v.colours}|${v.specks}|${scale}`), () =>
+          edgeNoise(bordersOf(p, v, cache, noProgress).arcs),
+        );
       return cache.get("edge-noise", hash(`${p.toneResult.key}|${v.ink}`), () => {
         const c = contoursOf(p, v, cache);
         const keep = keepLarge(c, 1, LEAST_PIXELS, LEAST_PIXELS);
@@ -150,11 +200,20 @@ interface Borders {
 }
 
 /** The picture parted into colours, and the borders between them. @throws Problem `one-tone` */
-function bordersOf({ raster, rasterKey, place }: PictureResult, v: Settings, cache: Derived, progress: Progress): Borders {
+function bordersOf(
+  { raster, rasterKey, place }: PictureResult,
+  v: Settings,
+  cache: Derived,
+  progress: Progress,
+): Borders {
   const count = Math.round(v.colours as number);
   const paletteKey = hash(`${rasterKey}|colours ${count}`);
   const { swatches, table } = cache.get("palette", paletteKey, () => findColours(raster, count));
-  if (swatches.length < 2) throw new Problem("one-tone", "The picture has only one colour: there is nothing in it to trace. Use a picture with more.");
+  if (swatches.length < 2)
+    throw new Problem(
+      "one-tone",
+      "The picture has only one colour: there is nothing in it to trace. Use a picture with more.",
+    );
   const least = Math.round((v.specks as number) / place.scale ** 2);
   const key = hash(`${paletteKey}|${least}`);
   return cache.get(
@@ -172,7 +231,12 @@ function bordersOf({ raster, rasterKey, place }: PictureResult, v: Settings, cac
   );
 }
 
-function colourOutline(p: PictureResult, v: Settings, cache: Derived, progress: Progress): { colours: ColourResult; fit: (hold: number) => Outline; edge: Float64Array } {
+function colourOutline(
+  p: PictureResult,
+  v: Settings,
+  cache: Derived,
+  progress: Progress,
+): { colours: ColourResult; fit: (hold: number) => Outline; edge: Float64Array } {
   const { place } = p;
   const { key, swatches, labels, arcs, dropped } = bordersOf(p, v, cache, progress);
   const ground = groundOf(labels);
@@ -186,9 +250,20 @@ function colourOutline(p: PictureResult, v: Settings, cache: Derived, progress: 
     edge: spread(arcs.xy, arcs.starts, place, (k) => side(arcs.left[k]) !== side(arcs.right[k])),
     fit: (hold) => {
       const arcsKey = hash(`${key}|${hold}|${v.corner}|${place.scale}|${place.x0}|${place.y1}`);
-      const fitted = cache.get("arcs", arcsKey, () => fitArcs(arcs, place, hold, cornerAngle, (s) => progress(0.3 + 0.7 * s)), 3);
+      const fitted = cache.get(
+        "arcs",
+        arcsKey,
+        () => fitArcs(arcs, place, hold, cornerAngle, (s) => progress(0.3 + 0.7 * s)),
+        3,
+      );
       const shape = colourShape(fitted, kept);
-      return { shape, nodes: shape.kinds.length, maxDeviation: fitted.maxDeviation, dropped, droppedAt: new Float64Array(0) };
+      return {
+        shape,
+        nodes: shape.kinds.length,
+        maxDeviation: fitted.maxDeviation,
+        dropped,
+        droppedAt: new Float64Array(0),
+      };
     },
   };
 }

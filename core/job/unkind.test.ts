@@ -37,7 +37,9 @@ function settings(random: () => number): { tone: Settings; outline: Settings } {
 }
 
 /** Traces picture number `seed`, whatever it is. @returns the ink that cuts read; null where it was honestly refused */
-function traced(seed: number): { name: string; ink: Rings; shape: Rings; mended: number } | { name: string; refused: string } {
+function traced(
+  seed: number,
+): { name: string; ink: Rings; shape: Rings; mended: number } | { name: string; refused: string } {
   const random = seeded(seed);
   const size = (): number => 16 + Math.floor(84 * random() ** 2);
   const s = settings(random);
@@ -49,9 +51,18 @@ function traced(seed: number): { name: string; ink: Rings; shape: Rings; mended:
   job.nodes[0].settings.width = width;
   job.nodes[1].settings = s.tone;
   job.nodes[2].settings = s.outline;
-  const what = `seed ${seed}: ${name}, ${raster.width} × ${raster.height}, ${perMm.toFixed(2)} px/mm, ${JSON.stringify(s)}`;
+  const pixels = `${raster.width} × ${raster.height}, ${perMm.toFixed(2)} px/mm`;
+  const what = `seed ${seed}: ${name}, ${pixels}, ${JSON.stringify(s)}`;
   try {
-    const chain = chainOf(job, "outline", raster, new Derived(), (r) => clearanceOf(r), noProgress, () => 0);
+    const chain = chainOf(
+      job,
+      "outline",
+      raster,
+      new Derived(),
+      (r) => clearanceOf(r),
+      noProgress,
+      () => 0,
+    );
     return { name: what, ink: chain.ink, shape: asRead(chain.result.shape), mended: chain.mendedAt.length };
   } catch (e) {
     if (!(e instanceof Problem)) return { name: what, refused: (e as Error).stack ?? "an error" };
@@ -79,7 +90,9 @@ describe(`outlines of ${PICTURES} unkind pictures from seed ${SEED}`, () => {
           continue;
         }
         traceable++;
-        const empty = Array.from({ length: ringCount(t.ink) }, (_, k) => k).filter((k) => t.ink.starts[k + 1] === t.ink.starts[k] || ringArea(t.ink, k) === 0);
+        const empty = Array.from({ length: ringCount(t.ink) }, (_, k) => k).filter(
+          (k) => t.ink.starts[k + 1] === t.ink.starts[k] || ringArea(t.ink, k) === 0,
+        );
         if (unsoundPlaces(t.ink).length > 0) wrong.push(`${t.name}: not sound`);
         if (t.mended > 0) wrong.push(`${t.name}: traced unsound, in ${t.mended} places`);
         if (empty.length > 0) wrong.push(`${t.name}: contours ${empty.join()} are empty`);

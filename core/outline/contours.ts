@@ -9,7 +9,10 @@ import { rowScan } from "./rowscan.ts";
 export interface Contours {
   /** x, y by turns */
   xy: Float64Array;
-  /** by how much the grey changes over the pixel that each point lies in, 0…1; 1 on the picture's border. Where it was traced */
+  /**
+   * by how much the grey changes over the pixel that each point lies in, 0…1; 1 on the picture's border. Where it was
+   * traced
+   */
   steep?: Float32Array;
   starts: Int32Array;
   /** index of the contour directly around this one, or −1 */
@@ -181,9 +184,10 @@ function saddleIsInk(data: Uint8Array | Uint16Array, W: number, r: number, x: nu
 const APART = 0.05;
 
 /**
- * How far along the grid line from pixel (x, y) to the one dx, dy farther the level is crossed, 0…1. Where the grey is within a
- * whisker of the level, two contours would run past a pixel a millionth of a pixel apart and meet as soon as anything is rounded:
- * there they keep {@link APART} from its centre, so that no two contours are ever nearer to each other than that.
+ * How far along the grid line from pixel (x, y) to the one dx, dy farther the level is crossed, 0…1. Where the grey is
+ * within a whisker of the level, two contours would run past a pixel a millionth of a pixel apart and meet as soon as
+ * anything is rounded: there they keep {@link APART} from its centre, so that no two contours are ever nearer to each
+ * other than that.
  */
 function crossedAt(grey: Grey, cut: number, x: number, y: number, dx: number, dy: number): number {
   const { width: W, data } = grey;
@@ -200,7 +204,8 @@ function otherContourAt(grey: Grey, cut: number, x: number, y: number, dx: numbe
   const inkAt = (px: number, py: number): boolean => px >= 0 && py >= 0 && px < W && py < H && data[py * W + px] < cut;
   const own = inkAt(x, y);
   if (inkAt(x - dx, y - dy) !== own) return true;
-  // A neighbour on either side that differs joins this contour, unless the pixel between them is of our own kind: a saddle.
+  // A neighbour on either side that differs joins this contour, unless the pixel between them is of our own kind: a
+  // saddle.
   for (const side of [-1, 1]) {
     const [sx, sy] = [side * dy, side * dx];
     if (inkAt(x + sx, y + sy) !== own && inkAt(x + dx + sx, y + dy + sy) === own) return true;
@@ -258,7 +263,13 @@ function walk(grey: Grey, cut: number, next: Int32Array, nH: number, hx: Int32Ar
       } while (c !== first);
     }
   starts.push(at >> 1);
-  return { xy: at === xy.length ? xy : xy.slice(0, at), steep: steep.subarray(0, at >> 1), starts: starts.take(), parent: parent.take(), hole: Uint8Array.from(hole.take()) };
+  return {
+    xy: at === xy.length ? xy : xy.slice(0, at),
+    steep: steep.subarray(0, at >> 1),
+    starts: starts.take(),
+    parent: parent.take(),
+    hole: Uint8Array.from(hole.take()),
+  };
 }
 
 /** Area enclosed by contour k in square pixels, positive for outer contours and holes alike. */

@@ -50,10 +50,16 @@ const STRAIGHT = 0.2;
  * Puts corners back where their straight legs meet: a pixel grid cuts every corner off by a good part of a pixel. Only
  * where both legs are straight and no point left out is farther than `hold` from them.
  * @param fixed points that must stay as they are, where there are any: 1 for each
- * @returns the points with each sharpened corner in place of the rounded ones, the index each of them had before, the corners'
- * new indices, and the largest distance of a left-out point from the legs
+ * @returns the points with each sharpened corner in place of the rounded ones, the index each of them had before, the
+ * corners' new indices, and the largest distance of a left-out point from the legs
  */
-export function sharpenCorners(xy: Float64Array, n: number, corners: readonly number[], hold: number, fixed: Uint8Array | null = null): Sharpened {
+export function sharpenCorners(
+  xy: Float64Array,
+  n: number,
+  corners: readonly number[],
+  hold: number,
+  fixed: Uint8Array | null = null,
+): Sharpened {
   if (corners.length === 0 || n < 4 * (ROUNDED + LEG)) return { xy, source: null, corners: [...corners], deviation: 0 };
   const drop = new Uint8Array(n);
   const moved = new Map<number, [number, number]>();

@@ -1,20 +1,14 @@
 import { crossingEdges } from "../geometry/crossing.ts";
 import { GrowingF64, GrowingI32 } from "../growing.ts";
-import { readContour, type Shape, STRIDE } from "../geometry/shape.ts";
+import { readContour, type Shape } from "../geometry/shape.ts";
 import { Problem, type Progress } from "../problem.ts";
 import { findCorners, sharpenCorners } from "./corners.ts";
+import { type Course, eachPoint, type Fitted, joined, measured, spacingOf } from "./course.ts";
 import { FitWriter, fitContour, fitStretch, type Pair } from "./fit.ts";
 
-/** The points that an edge of the picture runs through: a closed contour, or a border from one junction to another. */
-export interface Course extends Pair {
-  closed: boolean;
-  /** how far fitted segments may stray from the raw points, mm; farther by 1/√ease where a point has that */
-  hold: number;
-}
-
 /**
- * How a point of a course is treated: every level keeps nearer to the picture's own edge than the one before, at this share of the
- * hold; the last one is the edge itself.
+ * How a point of a course is treated: every level keeps nearer to the picture's own edge than the one before, at this
+ * share of the hold; the last one is the edge itself.
  */
 const SHARE = [1, 0.25];
 const RAW = SHARE.length;
@@ -27,20 +21,10 @@ const FARTHER = 1.5;
 const LOCAL_ROUNDS = 12;
 const WHOLE_ROUNDS = 12;
 
-/** A course fitted, and the same as cuts will read it. */
-interface Fitted {
-  shape: Shape;
-  /** the course's point at each segment's end; the first segment begins at `first` */
-  ends: Int32Array;
-  first: number;
-  /** largest measured distance of a point from its segment, mm */
-  deviation: number;
-  /** points as cuts read them, x, y by turns, and which segment ends in each */
-  xy: Float64Array;
-  segment: Int32Array;
-}
-
-/** A place where something fitted is not clear: a course, its segment and where; the whole course where it came to nothing. */
+/**
+ * A place where something fitted is not clear: a course, its segment and where; the whole course where it came to
+ * nothing.
+ */
 interface Place {
   course: number;
   segment: number;
@@ -49,13 +33,17 @@ interface Place {
 }
 
 /**
- * Fits every course within its hold so that all of them together are sound as cuts read them. Where fitted segments cross or
- * touch, the points nearby are held four times closer, then taken as the picture gives them, farther and farther along until
- * nothing crosses: raw courses never do, so this ends.
- * @returns contour k is course k, open ones ending where their last segment ends; and the largest distance of a raw point
- * from its segment, mm
+ * Fits every course within its hold so that all of them together are sound as cuts read them. Where fitted segments
+ * cross or touch, the points nearby are held four times closer, then taken as the picture gives them, farther and
+ * farther along until nothing crosses: raw courses never do, so this ends.
+ * @returns contour k is course k, open ones ending where their last segment ends; and the largest distance of a raw
+ * point from its segment, mm
  */
-export function fitCourses(courses: readonly Course[], cornerAngle: number, progress: Progress): { shape: Shape; maxDeviation: number } {
+export function fitCourses(
+  courses: readonly Course[],
+  cornerAngle: number,
+  progress: Progress,
+): { shape: Shape; maxDeviation: number } {
   const n = courses.length;
   const levels: (Uint8Array | null)[] = new Array(n).fill(null);
   const fitted: Fitted[] = new Array(n);
@@ -74,7 +62,9 @@ export function fitCourses(courses: readonly Course[], cornerAngle: number, prog
     if (!changed.includes(1)) break;
   }
   let maxDeviation = 0;
-  fitted.forEach((f, k) => (maxDeviation = Math.max(maxDeviation, courses[k].ease ? measured(courses[k], f) : f.deviation)));
+  fitted.forEach(
+    (f, k) => (maxDeviation = Math.max(maxDeviation, courses[k].ease ? measured(courses[k], f) : f.deviation)),
+  );
   return { shape: joined(fitted), maxDeviation };
 }
 
@@ -85,7 +75,11 @@ const MOST_POINTS = 1_000_000;
 export function checkBusy(points: number, pieces: number): void {
   if (points <= MOST_POINTS) return;
   const size = `${(points / 1e6).toFixed(1)} million points in ${pieces.toLocaleString("en")} pieces`;
-  throw new Problem("too-busy", `The outline has ${size}: that is noise rather than a drawing. Smooth the picture in the tone step, drop larger specks, or move the ink level.`);
+  throw new Problem(
+    "too-busy",
+    `The outline has ${size}: that is noise rather than a drawing. Smooth the picture in the tone step, drop larger ` +
+      "specks, or move the ink level.",
+  );
 }
 
 function fitCourse(c: Course, level: Uint8Array | null, cornerAngle: number): Fitted {
@@ -134,7 +128,12 @@ function placed(c: Course, level: Uint8Array): Float64Array {
 }
 
 /** The raw points that go with sharpened ones; a corner put back is where it was put. */
-function rawOf(raw: Float64Array, sharp: Float64Array, source: Int32Array | null, corners: readonly number[]): Float64Array {
+function rawOf(
+  raw: Float64Array,
+  sharp: Float64Array,
+  source: Int32Array | null,
+  corners: readonly number[],
+): Float64Array {
   if (!source) return raw;
   const out = new Float64Array(sharp.length);
   for (let i = 0; i < source.length; i++) {
@@ -146,10 +145,16 @@ function rawOf(raw: Float64Array, sharp: Float64Array, source: Int32Array | null
 }
 
 /**
- * Stretches of one level each, one after the other. A raw stretch is drawn through all of its points; others are fitted from the
- * last point of the stretch before, where that is raw, to the first point of the one behind.
+ * Stretches of one level each, one after the other. A raw stretch is drawn through all of its points; others are fitted
+ * from the last point of the stretch before, where that is raw, to the first point of the one behind.
  */
-function fitByLevels(p: Pair, level: Uint8Array, corners: readonly number[], { closed, hold }: Course, out: FitWriter): void {
+function fitByLevels(
+  p: Pair,
+  level: Uint8Array,
+  corners: readonly number[],
+  { closed, hold }: Course,
+  out: FitWriter,
+): void {
   const n = level.length;
   let start = 0;
   if (closed) while (start < n && level[start] === level[(start + n - 1) % n]) start++;
@@ -179,7 +184,10 @@ function fitByLevels(p: Pair, level: Uint8Array, corners: readonly number[], { c
   }
 }
 
-/** Where courses, as cuts will read them, are not sound: see `unsoundPlaces`. Open ones may share the places they end at. */
+/**
+ * Where courses, as cuts will read them, are not sound: see `unsoundPlaces`. Open ones may share the places they end
+ * at.
+ */
 function unclear(courses: readonly Course[], fitted: readonly Fitted[], changed: Uint8Array): Place[] {
   const total = fitted.reduce((s, f) => s + f.segment.length, 0);
   const xy = new Float64Array(2 * total);
@@ -207,7 +215,12 @@ function unclear(courses: readonly Course[], fitted: readonly Fitted[], changed:
   const pairs = crossingEdges({ xy: xy.subarray(0, 2 * at), next: next.subarray(0, at), run, ends }, changed);
   for (const i of pairs) {
     const j = next[i];
-    places.push({ course: run[i], segment: segment[j], x: (xy[2 * i] + xy[2 * j]) / 2, y: (xy[2 * i + 1] + xy[2 * j + 1]) / 2 });
+    places.push({
+      course: run[i],
+      segment: segment[j],
+      x: (xy[2 * i] + xy[2 * j]) / 2,
+      y: (xy[2 * i + 1] + xy[2 * j + 1]) / 2,
+    });
   }
   return places;
 }
@@ -217,7 +230,13 @@ function unclear(courses: readonly Course[], fitted: readonly Fitted[], changed:
  * @param reach how far from its place a point gives way, in spacings of the course's points
  * @returns which courses have changed
  */
-function giveWay(courses: readonly Course[], fitted: readonly Fitted[], levels: (Uint8Array | null)[], places: readonly Place[], reach: number): Uint8Array {
+function giveWay(
+  courses: readonly Course[],
+  fitted: readonly Fitted[],
+  levels: (Uint8Array | null)[],
+  places: readonly Place[],
+  reach: number,
+): Uint8Array {
   const changed = new Uint8Array(courses.length);
   const raised = new Map<number, Set<number>>();
   for (const p of places) {
@@ -250,64 +269,6 @@ function giveWay(courses: readonly Course[], fitted: readonly Fitted[], levels: 
   return changed;
 }
 
-/** Every point of a course that one of its segments stands for; of the whole course where `segment` is −1. */
-function eachPoint(f: Fitted, n: number, segment: number, visit: (i: number) => void): void {
-  if (segment < 0) {
-    for (let i = 0; i < n; i++) visit(i);
-    return;
-  }
-  const from = segment > 0 ? f.ends[segment - 1] : f.first;
-  const to = f.ends[segment];
-  let i = from;
-  do {
-    visit(i);
-    i = i + 1 < n ? i + 1 : 0;
-  } while (i !== to && i !== from);
-  visit(to);
-}
-
-/** Largest distance of a course's raw points from the segments that stand for them, mm. */
-function measured({ raw, closed }: Course, f: Fitted): number {
-  const n = raw.length / 2;
-  const m = f.segment.length;
-  let worst = 0;
-  let from = 0;
-  for (let s = 0; s < f.ends.length; s++) {
-    let to = from;
-    while (to < m && f.segment[to] === s) to++;
-    eachPoint(f, n, s, (i) => {
-      const [x, y] = [raw[2 * i], raw[2 * i + 1]];
-      let least = Infinity;
-      for (let q = from; q < to; q++) {
-        const before = q > 0 ? q - 1 : closed ? m - 1 : 0;
-        least = Math.min(least, fromSegment(x, y, f.xy, before, q));
-      }
-      if (least < Infinity) worst = Math.max(worst, least);
-    });
-    from = to;
-  }
-  return Math.sqrt(worst);
-}
-
-/** Squared distance of (x, y) from the line between points a and b. */
-function fromSegment(x: number, y: number, xy: Float64Array, a: number, b: number): number {
-  const [dx, dy] = [xy[2 * b] - xy[2 * a], xy[2 * b + 1] - xy[2 * a + 1]];
-  const [vx, vy] = [x - xy[2 * a], y - xy[2 * a + 1]];
-  const t = Math.max(0, Math.min(1, (vx * dx + vy * dy) / (dx * dx + dy * dy || 1)));
-  return (vx - t * dx) ** 2 + (vy - t * dy) ** 2;
-}
-
-/** Mean distance between neighbouring points, mm. */
-function spacingOf(xy: Float64Array, closed: boolean): number {
-  const n = xy.length / 2;
-  let sum = 0;
-  for (let i = closed ? 0 : 1; i < n; i++) {
-    const p = 2 * (i > 0 ? i - 1 : n - 1);
-    sum += Math.hypot(xy[2 * i] - xy[p], xy[2 * i + 1] - xy[p + 1]);
-  }
-  return sum / n;
-}
-
 function allRaw(courses: readonly Course[], levels: (Uint8Array | null)[]): Uint8Array {
   const changed = new Uint8Array(courses.length);
   courses.forEach((c, k) => {
@@ -316,26 +277,4 @@ function allRaw(courses: readonly Course[], levels: (Uint8Array | null)[]): Uint
     changed[k] = 1;
   });
   return changed;
-}
-
-/** Every course's segments as one shape. */
-function joined(fitted: readonly Fitted[]): Shape {
-  const n = fitted.length;
-  const total = fitted.reduce((s, f) => s + f.shape.kinds.length, 0);
-  const shape: Shape = {
-    kinds: new Uint8Array(total),
-    nodes: new Float64Array(STRIDE * total),
-    origin: new Float64Array(2 * n),
-    starts: new Int32Array(n + 1),
-    parent: new Int32Array(n).fill(-1),
-  };
-  let at = 0;
-  fitted.forEach(({ shape: s }, k) => {
-    shape.kinds.set(s.kinds, at);
-    shape.nodes.set(s.nodes, STRIDE * at);
-    shape.origin.set(s.origin, 2 * k);
-    at += s.kinds.length;
-    shape.starts[k + 1] = at;
-  });
-  return shape;
 }

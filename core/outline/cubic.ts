@@ -15,7 +15,17 @@ const ts = new Float64Array(4096);
  * spread of their points and are then measured at every one.
  * @param sparse whether a spread of {@link LOOK} points tells enough
  */
-export function fitCubic(points: Points, a: number, b: number, tx: number, ty: number, ex: number, ey: number, hold: number, sparse = false): Fit | null {
+export function fitCubic(
+  points: Points,
+  a: number,
+  b: number,
+  tx: number,
+  ty: number,
+  ex: number,
+  ey: number,
+  hold: number,
+  sparse = false,
+): Fit | null {
   const { sx, sy, along } = points;
   const n = b - a;
   if (n < 2) return null;
@@ -38,13 +48,26 @@ export function fitCubic(points: Points, a: number, b: number, tx: number, ty: n
   // Hopeless where even the sampled points stray: measuring every point would only tell the same.
   if (sampled > 1.2 * hold) return null;
   // Points may lie on a curve that swings far out between them: no longer than the way the points go, it cannot.
-  const sides = Math.hypot(c![0] - sx[a], c![1] - sy[a]) + Math.hypot(c![2] - c![0], c![3] - c![1]) + Math.hypot(sx[b] - c![2], sy[b] - c![3]);
+  const sides =
+    Math.hypot(c![0] - sx[a], c![1] - sy[a]) +
+    Math.hypot(c![2] - c![0], c![3] - c![1]) +
+    Math.hypot(sx[b] - c![2], sy[b] - c![3]);
   if (sides > LONGEST_SIDES * length + 2 * hold) return null;
   const error = cubicError(points, a, b, c!, hold, sparse ? Math.max(1, Math.floor(n / LOOK)) : 1);
   return error <= hold ? { kind: "cubic", a: c![0], b: c![1], c: c![2], d: c![3], error } : null;
 }
 
-function solve({ px, py, sx, sy }: Points, a: number, b: number, stride: number, m: number, tx: number, ty: number, ex: number, ey: number): [number, number, number, number] | null {
+function solve(
+  { px, py, sx, sy }: Points,
+  a: number,
+  b: number,
+  stride: number,
+  m: number,
+  tx: number,
+  ty: number,
+  ex: number,
+  ey: number,
+): [number, number, number, number] | null {
   const x0 = sx[a];
   const y0 = sy[a];
   const x3 = sx[b];
@@ -120,7 +143,14 @@ function solve({ px, py, sx, sy }: Points, a: number, b: number, stride: number,
  * One Newton step of every sampled parameter towards its point's foot.
  * @returns the largest distance of a sampled point from the tangent where it stood: the distance from the curve, nearly
  */
-function reparameterise({ px, py, sx, sy, ease }: Points, a: number, b: number, stride: number, m: number, c: readonly [number, number, number, number]): number {
+function reparameterise(
+  { px, py, sx, sy, ease }: Points,
+  a: number,
+  b: number,
+  stride: number,
+  m: number,
+  c: readonly [number, number, number, number],
+): number {
   const [c0x, c0y, c1x, c1y, c2x, c2y, c3x, c3y] = powerSeries(sx[a], sy[a], c, sx[b], sy[b]);
   let worst = 0;
   for (let i = 0, p = a + stride; i < m; i++, p += stride) {
@@ -153,7 +183,14 @@ function powerSeries(x0: number, y0: number, c: readonly [number, number, number
  * point to the next the curve may go little farther than the points do: then all of it is near the points, as they are near to
  * it. @returns infinity where it goes farther
  */
-function cubicError(points: Points, a: number, b: number, c: readonly [number, number, number, number], hold: number, stride: number): number {
+function cubicError(
+  points: Points,
+  a: number,
+  b: number,
+  c: readonly [number, number, number, number],
+  hold: number,
+  stride: number,
+): number {
   const { px, py, sx, sy, along, ease } = points;
   const [c0x, c0y, c1x, c1y, c2x, c2y, c3x, c3y] = powerSeries(sx[a], sy[a], c, sx[b], sy[b]);
   const near = (stride > 1 ? 1 : 0.64) * hold * hold;
@@ -200,5 +237,7 @@ function cubicError(points: Points, a: number, b: number, c: readonly [number, n
     }
   }
   const last = 3 * Math.hypot(sx[b] - c[2], sy[b] - c[3]);
-  return (1 - stood) * (last > pace ? last : pace) > FARTHEST * (along[b] - along[before]) + hold ? Infinity : Math.sqrt(worst);
+  return (1 - stood) * (last > pace ? last : pace) > FARTHEST * (along[b] - along[before]) + hold
+    ? Infinity
+    : Math.sqrt(worst);
 }

@@ -75,7 +75,8 @@ describe("a fitted contour", () => {
       expect(farthest(curve, points, true)).toBeLessThanOrEqual(bow + 0.011);
     });
   it("on noise no curve swings out so that the contour crosses itself, but where noise folds it", () => {
-    for (let round = 0; round < 12; round++) expect(isSound(fitted(noisy(80 + 10 * round, 3, 0.35), 0.25).curve)).toBe(true);
+    for (let round = 0; round < 12; round++)
+      expect(isSound(fitted(noisy(80 + 10 * round, 3, 0.35), 0.25).curve)).toBe(true);
   });
   it("where there is no noise, waves need a few nodes each, straights one", () => {
     expect(fitted(noisy(150, 5, 0), 0.23).nodes).toBeLessThanOrEqual(24);

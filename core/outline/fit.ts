@@ -115,7 +115,15 @@ export function fitContour(c: Pair, n: number, corners: readonly number[], hold:
  * @param count how many points it has; it goes round the ring's end where it must
  * @param corners which points are corners, by their index in the ring
  */
-export function fitStretch(c: Pair, total: number, from: number, count: number, corners: Uint8Array, hold: number, out: FitWriter): void {
+export function fitStretch(
+  c: Pair,
+  total: number,
+  from: number,
+  count: number,
+  corners: Uint8Array,
+  hold: number,
+  out: FitWriter,
+): void {
   const p = pointsOf(c, total, from, count);
   let a = 0;
   for (let b = 1; b < count; b++) {
@@ -156,7 +164,12 @@ interface Run {
   of: number;
 }
 
-function fitRun(p: Points, { from, end, cornerStart, cornerEnd, n, first, of }: Run, hold: number, out: FitWriter): void {
+function fitRun(
+  p: Points,
+  { from, end, cornerStart, cornerEnd, n, first, of }: Run,
+  hold: number,
+  out: FitWriter,
+): void {
   const { sx, sy } = p;
   let a = from;
   // The direction to leave a smooth join with; corners are free.
@@ -191,7 +204,15 @@ function attempt(p: Points, a: number, b: number, tx: number, ty: number, hold: 
 }
 
 /** Ever longer runs, then bisection between the last good and the first bad. */
-function search(p: Points, a: number, end: number, tx: number, ty: number, hold: number, sparse: boolean): { b: number; fit: Fit } {
+function search(
+  p: Points,
+  a: number,
+  end: number,
+  tx: number,
+  ty: number,
+  hold: number,
+  sparse: boolean,
+): { b: number; fit: Fit } {
   let good = Math.min(end, a + MIN_RUN);
   let fit = attempt(p, a, good, tx, ty, hold, sparse);
   while (!fit && good > a + 1) fit = attempt(p, a, --good, tx, ty, hold, sparse);

@@ -42,7 +42,10 @@ describe("an edge's own noise", () => {
 });
 
 describe("averaging noise out", () => {
-  const c = contoursAt(disc(2, (g) => (g < 128 ? 0 : 255)), 0.5);
+  const c = contoursAt(
+    disc(2, (g) => (g < 128 ? 0 : 255)),
+    0.5,
+  );
   const off = (xy: Float64Array): number => {
     let sum = 0;
     for (let i = 0; i < xy.length; i += 2) sum += Math.abs(Math.hypot(xy[i] - 120.3, xy[i + 1] - 119.6) - 90);

@@ -4,7 +4,10 @@ export interface EdgePoints {
   starts: Int32Array;
 }
 
-/** Points on either side of one that tell the edge's own smooth course there: many, and few, which fine detail disturbs less. */
+/**
+ * Points on either side of one that tell the edge's own smooth course there: many, and few, which fine detail disturbs
+ * less.
+ */
 const ARM = 6;
 const SHORT_ARM = 3;
 /** A window takes three of its points' freedoms for its parabola. */
@@ -15,17 +18,26 @@ const SHARED = 1.5;
 const MOST_WINDOWS = 6000;
 /** Cosine of the widest turn within a window that is no corner. */
 const STRAIGHT = 0.8;
-/** Share of windows that are no noisier than what is taken for the noise: fine detail makes the others look worse than they are. */
+/**
+ * Share of windows that are no noisier than what is taken for the noise: fine detail makes the others look worse than
+ * they are.
+ */
 const QUANTILE = 0.4;
-/** Points this near to the middle between two pixels, px, are steps of a picture in two greys; so many of all points make it one. */
+/**
+ * Points this near to the middle between two pixels, px, are steps of a picture in two greys; so many of all points
+ * make it one.
+ */
 const STEP = 0.02;
 const STEPPED_SHARE = 0.7;
-/** What whole pixels do to an edge: even between −½ and ½ across it, so 1/√12, less what a parabola takes up of it. px */
+/**
+ * What whole pixels do to an edge: even between −½ and ½ across it, so 1/√12, less what a parabola takes up of it. px
+ */
 const STEP_NOISE = 0.27;
 
 /**
- * How far noise, blended colours, compression or whole pixels move an edge about its own smooth course, px: the spread of points
- * about a parabola through each window of neighbours, corners left out, at the {@link QUANTILE} of all windows.
+ * How far noise, blended colours, compression or whole pixels move an edge about its own smooth course, px: the spread
+ * of points about a parabola through each window of neighbours, corners left out, at the {@link QUANTILE} of all
+ * windows.
  * @param which whether run k counts; all when not given
  */
 export function edgeNoise({ xy, starts }: EdgePoints, which: (k: number) => boolean = () => true): number {
@@ -37,7 +49,10 @@ export function edgeNoise({ xy, starts }: EdgePoints, which: (k: number) => bool
     points += starts[k + 1] - starts[k];
   }
   if (points === 0) return 0;
-  const noise = Math.min(typical({ xy, starts }, which, ARM, points), SHARED * typical({ xy, starts }, which, SHORT_ARM, points));
+  const noise = Math.min(
+    typical({ xy, starts }, which, ARM, points),
+    SHARED * typical({ xy, starts }, which, SHORT_ARM, points),
+  );
   return steps > STEPPED_SHARE * points ? Math.max(noise, STEP_NOISE) : noise;
 }
 
@@ -60,7 +75,10 @@ function typical({ xy, starts }: EdgePoints, which: (k: number) => boolean, arm:
 /** Whether a coordinate lies on a pixel's centre line or midway between two. */
 const onStep = (v: number): boolean => Math.abs(2 * v - Math.round(2 * v)) < 2 * STEP;
 
-/** Root mean square distance of a window's points from the parabola over its chord that fits them best; −1 at a corner. px */
+/**
+ * Root mean square distance of a window's points from the parabola over its chord that fits them best; −1 at a corner.
+ * px
+ */
 function spread(xy: Float64Array, from: number, arm: number): number {
   const window = 2 * arm + 1;
   const a = 2 * from;
@@ -101,8 +119,8 @@ const ROUNDS = 8;
 const REACH = 2.25;
 
 /**
- * A run of points averaged with their neighbours as its noise asks, no point moved farther than the noise itself moves points.
- * The ends of an open run stay.
+ * A run of points averaged with their neighbours as its noise asks, no point moved farther than the noise itself moves
+ * points. The ends of an open run stay.
  * @param noise {@link edgeNoise} in the points' own unit, whose pixel is `pixel`
  * @param most how far a point may move at most
  */

@@ -118,7 +118,8 @@ describe("contours", () => {
 function nearestStrangers(c: Contours): number {
   const edges: { k: number; i: number; j: number }[] = [];
   for (let k = 0; k + 1 < c.starts.length; k++)
-    for (let i = c.starts[k]; i < c.starts[k + 1]; i++) edges.push({ k, i, j: i + 1 < c.starts[k + 1] ? i + 1 : c.starts[k] });
+    for (let i = c.starts[k]; i < c.starts[k + 1]; i++)
+      edges.push({ k, i, j: i + 1 < c.starts[k + 1] ? i + 1 : c.starts[k] });
   let least = Infinity;
   for (const e of edges)
     for (const f of edges) {

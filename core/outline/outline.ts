@@ -1,7 +1,8 @@
 import type { Shape } from "../geometry/shape.ts";
 import { noProgress, type Progress } from "../problem.ts";
 import { contourArea, type Contours } from "./contours.ts";
-import { checkBusy, type Course, fitCourses } from "./courses.ts";
+import type { Course } from "./course.ts";
+import { checkBusy, fitCourses } from "./courses.ts";
 import { edgeNoise, smoothed } from "./noise.ts";
 
 export interface OutlineSettings {
@@ -46,7 +47,13 @@ export interface Outline {
  * Which contours are large enough to keep: a dropped contour takes everything inside it along.
  * @param drawn contours that are kept whatever their size: see `drawnContours`
  */
-export function keepLarge(c: Contours, scale: number, specks: number, pinholes: number, drawn?: Uint8Array): Uint8Array {
+export function keepLarge(
+  c: Contours,
+  scale: number,
+  specks: number,
+  pinholes: number,
+  drawn?: Uint8Array,
+): Uint8Array {
   const n = c.parent.length;
   const keep = new Uint8Array(n);
   const scale2 = scale * scale;
@@ -93,7 +100,10 @@ export function fitOutline(c: Contours, place: Placement, s: OutlineSettings, pr
   return { shape, nodes: shape.kinds.length, maxDeviation, dropped, droppedAt: Float64Array.from(droppedAt) };
 }
 
-/** A fit may take this much of a contour's mean thickness, area over perimeter, or of a pixel where that is more: it would fold up. */
+/**
+ * A fit may take this much of a contour's mean thickness, area over perimeter, or of a pixel where that is more: it
+ * would fold up.
+ */
 const OF_THICKNESS = 1;
 const OF_PIXEL = 0.3;
 /** Points nearer together than this carry no direction, px: one of them serves. */
@@ -127,7 +137,13 @@ function courseOf(c: Contours, k: number, place: Placement, s: OutlineSettings, 
   const own = Math.min(s.hold, place.scale * Math.max(OF_PIXEL, OF_THICKNESS * thickness));
   const points = raw.subarray(0, at);
   const ease = s.faint && c.steep ? easeOf(c.steep, source.subarray(0, at >> 1), own / place.scale) : undefined;
-  return { raw: points, smooth: smoothed(points, true, noise * place.scale, place.scale, own), ease, closed: true, hold: own };
+  return {
+    raw: points,
+    smooth: smoothed(points, true, noise * place.scale, place.scale, own),
+    ease,
+    closed: true,
+    hold: own,
+  };
 }
 
 /** Greys are told from each other by no less than this: two of 255 steps. */
@@ -138,8 +154,8 @@ const FAINTEST = 1;
 const AROUND = 3;
 
 /**
- * What share of its squared distance from the fit counts at each point: where the grey changes by s a pixel, an edge is known to
- * {@link TELLS} / s pixels and no better.
+ * What share of its squared distance from the fit counts at each point: where the grey changes by s a pixel, an edge is
+ * known to {@link TELLS} / s pixels and no better.
  * @returns nothing where the whole edge is known within the hold
  * @param source which of the traced points these are
  */

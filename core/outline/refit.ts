@@ -35,7 +35,9 @@ export function refitted(r: Rings, spacing: number, s: OutlineSettings): Outline
   return fitOutline(c, { scale: spacing, x0: 0, y1: 0 }, { ...s, noise: 0 });
 }
 
-/** How often the hold is widened to come under a limit of nodes, by how much at least, and at most where it is far off. */
+/**
+ * How often the hold is widened to come under a limit of nodes, by how much at least, and at most where it is far off.
+ */
 const WIDENINGS = 24;
 const WIDENING = 1.35;
 const WIDEST = 4;

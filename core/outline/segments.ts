@@ -9,13 +9,18 @@ export interface Fit {
   error: number;
 }
 
-/** Points to fit, x and y apart: segments hold `px`, `py`, and join at `sx`, `sy`, the same points with noise averaged out. */
+/**
+ * Points to fit, x and y apart: segments hold `px`, `py`, and join at `sx`, `sy`, the same points with noise averaged
+ * out.
+ */
 export interface Polyline {
   px: Float64Array;
   py: Float64Array;
   sx: Float64Array;
   sy: Float64Array;
-  /** share of its squared distance that counts at each point: below 1 where the picture hardly says where the edge is */
+  /**
+   * share of its squared distance that counts at each point: below 1 where the picture hardly says where the edge is
+   */
   ease?: Float64Array;
 }
 
@@ -117,7 +122,8 @@ export function fitArc(points: Polyline, a: number, b: number, hold: number, spa
   let widest = 0;
   let qx = px[a] - mx;
   let qy = py[a] - my;
-  // Points may go back along the arc by the hold and no more: a way out beyond its end and back again would pass unseen.
+  // Points may go back along the arc by the hold and no more: a way out beyond its end and back again would pass
+  // unseen.
   const back = -hold * radius;
   for (let i = a + stride; ; i += stride) {
     if (i > b) i = b;
@@ -144,7 +150,8 @@ export function fitArc(points: Polyline, a: number, b: number, hold: number, spa
 }
 
 /** Squared distance of point i from its own join, as far as it counts. */
-export const fromJoin = ({ px, py, sx, sy, ease }: Polyline, i: number): number => ((px[i] - sx[i]) ** 2 + (py[i] - sy[i]) ** 2) * (ease ? ease[i] : 1);
+export const fromJoin = ({ px, py, sx, sy, ease }: Polyline, i: number): number =>
+  ((px[i] - sx[i]) ** 2 + (py[i] - sy[i]) ** 2) * (ease ? ease[i] : 1);
 
 /** How far along a run of points each one is, by the chords between them. */
 export function chordLengths(px: Float64Array, py: Float64Array): Float64Array {

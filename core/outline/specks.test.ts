@@ -8,13 +8,19 @@ const [W, H] = [200, 120];
 const LEVEL = 0.5;
 
 /** Discs and bars on paper, their edges soft, as a scanner with few pixels gives them. */
-function page(dots: readonly [number, number, number][], bars: readonly [number, number, number, number][], ink = 30, paper = 235): Grey {
+function page(
+  dots: readonly [number, number, number][],
+  bars: readonly [number, number, number, number][],
+  ink = 30,
+  paper = 235,
+): Grey {
   const data = new Uint8Array(W * H);
   for (let y = 0; y < H; y++)
     for (let x = 0; x < W; x++) {
       let d = -9;
       for (const [cx, cy, r] of dots) d = Math.max(d, r - Math.hypot(x + 0.5 - cx, y + 0.5 - cy));
-      for (const [x0, y0, x1, y1] of bars) d = Math.max(d, Math.min(x + 0.5 - x0, x1 - x - 0.5, y + 0.5 - y0, y1 - y - 0.5));
+      for (const [x0, y0, x1, y1] of bars)
+        d = Math.max(d, Math.min(x + 0.5 - x0, x1 - x - 0.5, y + 0.5 - y0, y1 - y - 0.5));
       data[y * W + x] = Math.round(paper - (paper - ink) * Math.max(0, Math.min(1, 0.5 + d)));
     }
   return { width: W, height: H, data, max: 255 };
@@ -24,7 +30,12 @@ const kept = (g: Grey): number => {
   return drawnContours(c, g, LEVEL, 9, 9).filter((v, k) => v === 1 && c.hole[k] === 0).length;
 };
 /** Stems of ten letters i, two pixels wide, and their dots. */
-const stems = Array.from({ length: 10 }, (_, i): [number, number, number, number] => [20.3 + 12 * i, 40.2, 22.3 + 12 * i, 47.4]);
+const stems = Array.from({ length: 10 }, (_, i): [number, number, number, number] => [
+  20.3 + 12 * i,
+  40.2,
+  22.3 + 12 * i,
+  47.4,
+]);
 const dots = stems.map(([x]): [number, number, number] => [x + 1, 37.1, 1.15]);
 
 describe("small pieces", () => {

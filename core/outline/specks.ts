@@ -4,7 +4,10 @@ import { contourArea, type Contours } from "./contours.ts";
 
 /** Pieces smaller than this many pixels tell nothing of what they are: one or two pixels of noise look the same. */
 const LEAST_PIXELS = 1.4;
-/** What was drawn is at least this share as dark against its ground as the picture's ink is; noise mostly just passes the level. */
+/**
+ * What was drawn is at least this share as dark against its ground as the picture's ink is; noise mostly just passes
+ * the level.
+ */
 const CONTRAST = 0.5;
 /** A dot belongs to what is as near as so many times its own size, and a little more, px. */
 const NEAR = 3;
@@ -18,8 +21,8 @@ const ALIKE = 1.6;
 const ROW_PIXELS = 3;
 
 /**
- * Which of the contours under a size were drawn: the dots of an i, full stops, dotted lines, the eye of a small e. They are as dark
- * as the ink, and beside lettering or in a row of their like; specks of noise are paler or stand alone.
+ * Which of the contours under a size were drawn: the dots of an i, full stops, dotted lines, the eye of a small e. They
+ * are as dark as the ink, and beside lettering or in a row of their like; specks of noise are paler or stand alone.
  * @param level the ink level, 0 … 1, that the contours were found at
  * @param specks pieces under this are looked at, px²
  * @param pinholes holes under this are looked at, px²
@@ -50,13 +53,20 @@ export function drawnContours(c: Contours, grey: Grey, level: number, specks: nu
     if (c.hole[k]) drawn[k] = 1;
     return !c.hole[k];
   });
-  const letters = indexOf(boxes, Array.from(drawn.keys()).filter((k) => drawn[k] === 1 && c.hole[k] === 0));
+  const letters = indexOf(
+    boxes,
+    Array.from(drawn.keys()).filter((k) => drawn[k] === 1 && c.hole[k] === 0),
+  );
   const others = indexOf(boxes, dots);
   for (const k of dots) {
     const size = sizeOf(boxes[k]);
     const reach = NEAR * size + NEAR_PIXELS;
     const besideLetter = letters.near(boxes[k], reach).some((q) => sizeOf(boxes[q]) <= LETTER * size);
-    const alike = area[k] < ROW_PIXELS ? 0 : others.near(boxes[k], reach).filter((q) => q !== k && area[q] < ALIKE * area[k] && area[k] < ALIKE * area[q]).length;
+    const alike =
+      area[k] < ROW_PIXELS
+        ? 0
+        : others.near(boxes[k], reach).filter((q) => q !== k && area[q] < ALIKE * area[k] && area[k] < ALIKE * area[q])
+            .length;
     if (besideLetter || alike >= FELLOWS) drawn[k] = 1;
   }
   return drawn;
@@ -116,5 +126,7 @@ function indexOf(boxes: readonly Box[], ids: readonly number[]): { near(b: Box, 
   const index = new Flatbush(ids.length);
   for (const k of ids) index.add(boxes[k].x0, boxes[k].y0, boxes[k].x1, boxes[k].y1);
   index.finish();
-  return { near: (b, reach) => index.search(b.x0 - reach, b.y0 - reach, b.x1 + reach, b.y1 + reach).map((i) => ids[i]) };
+  return {
+    near: (b, reach) => index.search(b.x0 - reach, b.y0 - reach, b.x1 + reach, b.y1 + reach).map((i) => ids[i]),
+  };
 }

@@ -17,10 +17,26 @@ import { isSound } from "../geometry/sound.ts";
 import { RAPID } from "../toolpath/toolpath.ts";
 
 /** Plans one cut on a region the way a job would, for tests: stock 100 × 100 × 20 mm of ash. */
-export function planOn(kind: string, ink: Rings, cutter: string, own: Settings, peers: { target?: Peer; helpers?: Peer[]; earlier?: Peer[] } = {}, lines: Lines | null = null, held = 0): Planned & { values: Settings } {
+export function planOn(
+  kind: string,
+  ink: Rings,
+  cutter: string,
+  own: Settings,
+  peers: { target?: Peer; helpers?: Peer[]; earlier?: Peer[] } = {},
+  lines: Lines | null = null,
+  held = 0,
+): Planned & { values: Settings } {
   if (isSound(ink)) ink.parent = nesting(ink);
   else ink = mended(ink);
-  const context: CutContext = { cutter: parseCutter(cutter), stock: { width: 100, height: 100, thickness: 20, margin: 5 }, material: materialById("ash"), machine: HOBBY_ROUTER, target: peers.target, helpers: peers.helpers ?? [], earlier: peers.earlier ?? [] };
+  const context: CutContext = {
+    cutter: parseCutter(cutter),
+    stock: { width: 100, height: 100, thickness: 20, margin: 5 },
+    material: materialById("ash"),
+    machine: HOBBY_ROUTER,
+    target: peers.target,
+    helpers: peers.helpers ?? [],
+    earlier: peers.earlier ?? [],
+  };
   const k = cutKind(kind);
   const { values } = resolve(k.fields, own, context);
   const made = new Map<Rings, ReturnType<typeof clearanceOf>>();
@@ -39,7 +55,8 @@ export function planOn(kind: string, ink: Rings, cutter: string, own: Settings, 
   const plan = k.plan(inputs, values);
   // Every cut begins with a rapid above the stock: where the machine comes from is not known.
   const t = plan.toolpath;
-  if (t.kind.length > 0 && (t.kind[0] !== RAPID || t.z[0] <= 0)) throw new Error(`${kind} begins with a move of kind ${t.kind[0]} at z ${t.z[0]}`);
+  if (t.kind.length > 0 && (t.kind[0] !== RAPID || t.z[0] <= 0))
+    throw new Error(`${kind} begins with a move of kind ${t.kind[0]} at z ${t.z[0]}`);
   return { ...plan, values };
 }
 

@@ -1,6 +1,9 @@
 import { ARC_CCW, ARC_CW, RAPID, sweepOf, TORCH_OFF, TORCH_ON, type Toolpath } from "../toolpath/toolpath.ts";
 
-/** What a flat cutter's moves downwards meet with, found by stamping its disc along every move: nothing here comes from the planner. */
+/**
+ * What a flat cutter's moves downwards meet with, found by stamping its disc along every move: nothing here comes from
+ * the planner.
+ */
 export interface Entries {
   /** moves straight down that bite with more than a sliver of the cutter's face, as their indices */
   plunges: number[];
@@ -19,9 +22,15 @@ const STANDS = 0.03;
 /**
  * @param size of the stock, mm square
  * @param before stock that earlier cuts left, cell by cell; changed in place
+ * @param cell side of the cells, mm
  */
-export function entriesOf(t: Toolpath, radius: number, size: number, before?: Float32Array): Entries {
-  const cell = stockCell(radius);
+export function entriesOf(
+  t: Toolpath,
+  radius: number,
+  size: number,
+  before?: Float32Array,
+  cell = stockCell(radius),
+): Entries {
   const n = Math.ceil(size / cell);
   const z = before ?? new Float32Array(n * n);
   const out: Entries = { plunges: [], steepest: 0, steepestAt: -1, rapids: [] };
@@ -49,7 +58,11 @@ export function entriesOf(t: Toolpath, radius: number, size: number, before?: Fl
     const turn = arc ? sweepOf(t, i) : 0;
     const a0 = arc ? Math.atan2(y0 - t.cy[i], x0 - t.cx[i]) : 0;
     const length = arc ? r * Math.abs(turn) : Math.hypot(x1 - x0, y1 - y0);
-    const at = (f: number): [number, number, number] => [arc ? t.cx[i] + r * Math.cos(a0 + turn * f) : x0 + f * (x1 - x0), arc ? t.cy[i] + r * Math.sin(a0 + turn * f) : y0 + f * (y1 - y0), z0 + f * (z1 - z0)];
+    const at = (f: number): [number, number, number] => [
+      arc ? t.cx[i] + r * Math.cos(a0 + turn * f) : x0 + f * (x1 - x0),
+      arc ? t.cy[i] + r * Math.sin(a0 + turn * f) : y0 + f * (y1 - y0),
+      z0 + f * (z1 - z0),
+    ];
     const steps = Math.max(1, Math.ceil(length / cell));
     if (t.kind[i] === RAPID) {
       for (let k = 0; k <= steps; k++) {

@@ -14,7 +14,12 @@ function octave(random: () => number, w: number, h: number, step: number): Float
   return grid(w, h, (x, y) => {
     const [i, j] = [Math.floor(x / step), Math.floor(y / step)];
     const [u, v] = [ease(x / step - i), ease(y / step - j)];
-    const [a, b, c, d] = [knots[j * cols + i], knots[j * cols + i + 1], knots[(j + 1) * cols + i], knots[(j + 1) * cols + i + 1]];
+    const [a, b, c, d] = [
+      knots[j * cols + i],
+      knots[j * cols + i + 1],
+      knots[(j + 1) * cols + i],
+      knots[(j + 1) * cols + i + 1],
+    ];
     return (a * (1 - u) + b * u) * (1 - v) + (c * (1 - u) + d * u) * v;
   });
 }
@@ -30,7 +35,8 @@ const photograph: Draw = (random, w, h) => {
 };
 
 const grain: Draw = (random, w, h) => grid(w, h, () => 255 * random());
-const blurredGrain: Draw = (random, w, h) => blurred(grain(random, w, h), w, h, 1 + Math.floor(3 * random())).map((v) => 128 + 3 * (v - 128));
+const blurredGrain: Draw = (random, w, h) =>
+  blurred(grain(random, w, h), w, h, 1 + Math.floor(3 * random())).map((v) => 128 + 3 * (v - 128));
 /** Whole patches of one grey, so that the level may lie exactly on one of them. */
 const plateaus: Draw = (random, w, h) => {
   const steps = 2 + Math.floor(5 * random());
@@ -39,11 +45,22 @@ const plateaus: Draw = (random, w, h) => {
 const checkers: Draw = (random, w, h) => {
   const size = 1 + Math.floor(4 * random());
   const [dark, light] = [100 * random(), 155 + 100 * random()];
-  return grid(w, h, (x, y) => ((Math.floor(x / size) + Math.floor(y / size)) % 2 ? dark : light) + 6 * (random() - 0.5));
+  return grid(
+    w,
+    h,
+    (x, y) => ((Math.floor(x / size) + Math.floor(y / size)) % 2 ? dark : light) + 6 * (random() - 0.5),
+  );
 };
 
 /** Strokes with soft edges: straight pieces between random places, as wide as `width` says. */
-function strokes(random: () => number, w: number, h: number, count: number, width: () => number, soft: number): Float64Array {
+function strokes(
+  random: () => number,
+  w: number,
+  h: number,
+  count: number,
+  width: () => number,
+  soft: number,
+): Float64Array {
   const out = new Float64Array(w * h).fill(255);
   for (let k = 0; k < count; k++) {
     const [x0, y0, x1, y1] = [w * random(), h * random(), w * random(), h * random()];
@@ -66,7 +83,17 @@ const ramp: Draw = (random, w, h) => {
   return grid(w, h, (x, y) => 128 + 255 * (a * (x / w - 0.5) + b * (y / h - 0.5)) * 2);
 };
 
-const DRAWN: Record<string, Draw> = { photograph, grain, blurredGrain, plateaus, checkers, lettering, hairlines, blobs, ramp };
+const DRAWN: Record<string, Draw> = {
+  photograph,
+  grain,
+  blurredGrain,
+  plateaus,
+  checkers,
+  lettering,
+  hairlines,
+  blobs,
+  ramp,
+};
 
 /** A box of (2r + 1)² pixels averaged. */
 function blurred(v: Float64Array, w: number, h: number, r: number): Float64Array {
@@ -112,7 +139,8 @@ const dithered: Fault = (_r, v, w, h) => {
 const compressed: Fault = (random, v, w, h) => {
   const step = 8 + 60 * random();
   const out = v.slice();
-  const c = (k: number, x: number): number => Math.cos(((2 * x + 1) * k * Math.PI) / 16) * (k === 0 ? Math.SQRT1_2 : 1) * 0.5;
+  const c = (k: number, x: number): number =>
+    Math.cos(((2 * x + 1) * k * Math.PI) / 16) * (k === 0 ? Math.SQRT1_2 : 1) * 0.5;
   for (let by = 0; by + 8 <= h; by += 8)
     for (let bx = 0; bx + 8 <= w; bx += 8) {
       const block = grid(8, 8, (x, y) => v[(by + y) * w + bx + x]);
@@ -120,7 +148,9 @@ const compressed: Fault = (random, v, w, h) => {
         const rows = grid(8, 8, (k, y) => sum8((x) => from[y * 8 + x] * (forward ? c(k, x) : c(x, k))));
         return grid(8, 8, (x, k) => sum8((y) => rows[y * 8 + x] * (forward ? c(k, y) : c(y, k))));
       };
-      const rounded = cosine(block, true).map((f, i) => Math.round(f / (step * (1 + (i % 8) + (i >> 3)) * 0.25)) * step * (1 + (i % 8) + (i >> 3)) * 0.25);
+      const rounded = cosine(block, true).map(
+        (f, i) => Math.round(f / (step * (1 + (i % 8) + (i >> 3)) * 0.25)) * step * (1 + (i % 8) + (i >> 3)) * 0.25,
+      );
       const back = cosine(rounded, false);
       for (let i = 0; i < 64; i++) out[(by + (i >> 3)) * w + bx + (i % 8)] = back[i];
     }
@@ -149,18 +179,29 @@ export interface Unkind {
   raster: Raster;
 }
 
-/** A random picture with random faults, w × h pixels; in colours where asked: the grey goes through a random palette. */
+/**
+ * A random picture with random faults, w × h pixels; in colours where asked: the grey goes through a random palette.
+ */
 export function unkind(random: () => number, w: number, h: number, colours: boolean): Unkind {
-  const one = <T>(of: Record<string, T>): [string, T] => Object.entries(of)[Math.floor(random() * Object.keys(of).length)];
+  const one = <T>(of: Record<string, T>): [string, T] =>
+    Object.entries(of)[Math.floor(random() * Object.keys(of).length)];
   const [drawn, draw] = one(DRAWN);
   const [spoilt, fault] = one(FAULTS);
   const grey = fault(random, draw(random, w, h), w, h);
-  const palette = Array.from({ length: 2 + Math.floor(5 * random()) }, () => [255 * random(), 255 * random(), 255 * random()]);
+  const palette = Array.from({ length: 2 + Math.floor(5 * random()) }, () => [
+    255 * random(),
+    255 * random(),
+    255 * random(),
+  ]);
   const data = new Uint8Array(4 * w * h);
   for (let i = 0; i < w * h; i++) {
     const g = Math.max(0, Math.min(255, Math.round(grey[i])));
     const at = (g / 255) * (palette.length - 1);
-    const [a, b, t] = [palette[Math.floor(at)], palette[Math.min(palette.length - 1, Math.floor(at) + 1)], at - Math.floor(at)];
+    const [a, b, t] = [
+      palette[Math.floor(at)],
+      palette[Math.min(palette.length - 1, Math.floor(at) + 1)],
+      at - Math.floor(at),
+    ];
     for (let k = 0; k < 3; k++) data[4 * i + k] = colours ? Math.round(a[k] + t * (b[k] - a[k])) : g;
     data[4 * i + 3] = 255;
   }

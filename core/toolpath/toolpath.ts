@@ -127,7 +127,10 @@ export interface PathFigures {
   maxY: number;
 }
 
-/** The places at which move i reaches farthest: its end, and where an arc passes due right, away, left or near of its centre. */
+/**
+ * The places at which move i reaches farthest: its end, and where an arc passes due right, away, left or near of its
+ * centre.
+ */
 export function farthest(t: Toolpath, i: number): [number, number][] {
   const out: [number, number][] = [[t.x[i], t.y[i]]];
   if (i === 0 || (t.kind[i] !== ARC_CW && t.kind[i] !== ARC_CCW)) return out;

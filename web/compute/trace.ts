@@ -26,12 +26,22 @@ export function trace(job: JobDocument, rasters: (sha: string) => Raster, cache:
   const coarse = partKind === "tone" && raster.width * raster.height > 2 * PREVIEW_PIXELS ? cache.get("coarse", `${picture.asset!.sha}|${JSON.stringify(frameOf(picture.settings))}`, () => shrunk(framed(raster, frameOf(picture.settings)), PREVIEW_PIXELS), 1) : null;
   const p = pictureOf(job, outline.id, raster, cache, noProgress, coarse);
   const { place } = p;
-  const { values, resolved } = resolve(outlineFields, outline.settings, { found: p.toneResult.found, scale: place.scale, noise: () => 0 });
+  const { values, resolved } = resolve(outlineFields, outline.settings, {
+    found: p.toneResult.found,
+    scale: place.scale,
+    noise: () => 0,
+  });
   const tone = partKind === "tone" ? smallTone(p.toneResult.grey) : null;
   if (values.trace === "colours") return { rings: { xy: new Float32Array(0), starts: new Int32Array(1) }, tone };
   const c = contoursAt(p.toneResult.grey, values.ink as number);
   const auto = { hold: true, specks: !resolved.specks.set && !resolved.pinholes.set };
-  const keep = keepLarge(c, place.scale, values.specks as number, values.pinholes as number, drawnOf(c, p, values, auto));
+  const keep = keepLarge(
+    c,
+    place.scale,
+    values.specks as number,
+    values.pinholes as number,
+    drawnOf(c, p, values, auto),
+  );
   let points = 0;
   for (let k = 0; k < keep.length; k++) if (keep[k]) points += c.starts[k + 1] - c.starts[k];
   const xy = new Float32Array(2 * points);

@@ -2,7 +2,8 @@ import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
 import { ringCount } from "../../geometry/rings.ts";
 import { cutAlong, unroll } from "../../toolpath/loops.ts";
 import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
-import { type Ground, LEAST_HELIX, sinkHelix } from "./enter.ts";
+import type { Ground } from "./ground.ts";
+import { LEAST_HELIX, sinkHelix } from "./sink.ts";
 import type { AreaPlan, Level } from "./level.ts";
 
 /** Steps forward are never shorter than this share of the cutter's radius: slots hardly wider than the cutter load it whatever is done. */
@@ -126,7 +127,10 @@ function leaveOut(graph: AxisGraph, start: number): void {
 /** Room to sink along the axis where a helix has none: so many radii of it. */
 const ALONG_AXIS = 6;
 
-/** The first disc: down in a helix, out in a spiral, once round; in a slot down along it. @returns whether there was a way down */
+/**
+ * The first disc: down in a helix, out in a spiral, once round; in a slot down along it.
+ * @returns whether there was a way down
+ */
 function open(g: Ground, level: Level, graph: AxisGraph, start: number): boolean {
   const { w, p } = g;
   const { z0, z1 } = level;

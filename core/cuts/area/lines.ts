@@ -3,7 +3,7 @@ import { ringCount } from "../../geometry/rings.ts";
 import { alongRing, type Span, spans, turnedSpan } from "../../geometry/scanlines.ts";
 import { cutAlong, unroll } from "../../toolpath/loops.ts";
 import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
-import type { Ground } from "./enter.ts";
+import type { Ground } from "./ground.ts";
 import type { AreaPlan, Level } from "./level.ts";
 
 /** Ways along the edge from one line to the next longer than this many steps are lifted over. */

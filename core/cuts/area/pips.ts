@@ -1,7 +1,7 @@
 import { trails } from "../../geometry/trails.ts";
 import { cutAlong } from "../../toolpath/loops.ts";
 import { nearestOrder } from "../../toolpath/order.ts";
-import type { Ground } from "./enter.ts";
+import type { Ground } from "./ground.ts";
 import type { Level } from "./level.ts";
 
 /** Below this slope of clearance along the axis there is no corner, only a middle. */

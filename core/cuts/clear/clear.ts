@@ -5,7 +5,7 @@ import type { Settings } from "../../settings/fields.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
-import { Ground } from "../area/enter.ts";
+import { Ground } from "../area/ground.ts";
 import { type Level, levels } from "../area/level.ts";
 import { type Reached, reachedBy } from "../area/reached.ts";
 import { clearRings } from "../area/rings.ts";

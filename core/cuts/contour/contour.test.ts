@@ -102,7 +102,13 @@ describe("the order of contours", () => {
       const shuffled = loops.map((l) => ({ l, at: random() })).sort((a, b) => a.at - b.at).map((q) => q.l);
       const r = ringsFrom(shuffled);
       r.parent = nesting(r);
-      const contours: ContourLoop[] = shuffled.map((_, k) => ({ xy: r.xy, start: r.starts[k], end: r.starts[k + 1], ring: k, frees: true }));
+      const contours: ContourLoop[] = shuffled.map((_, k) => ({
+        xy: r.xy,
+        start: r.starts[k],
+        end: r.starts[k + 1],
+        ring: k,
+        frees: true,
+      }));
       const order = contourOrder(contours, 0, 0);
       expect([...order].sort((a, b) => a - b)).toEqual(shuffled.map((_, k) => k));
       const when = new Map(order.map((k, i) => [k, i]));
@@ -119,12 +125,23 @@ describe("pieces closer together than the cutter is wide", () => {
     const box = (x: number): [number, number][] => [[x, 30], [x + 20, 30], [x + 20, 60], [x, 60]];
     return ringsFrom([box(20), box(41), circle(30, 45, 5, 60, true), circle(51, 45, 5, 60, true)]);
   };
-  for (const [kind, wide, narrow] of [["profile", "flat:3", "flat:0.8"], ["plasma", "torch:1.5", "torch:0.8"]] as const) {
+  for (const [kind, wide, narrow] of [
+    ["profile", "flat:3", "flat:0.8"],
+    ["plasma", "torch:1.5", "torch:0.8"],
+  ] as const) {
     it(`${kind}: every hole is cut before the outside that frees what it is in`, () => {
-      const { toolpath: t } = planOn(kind, plates(), wide, kind === "profile" ? { side: "outside", tabs: 0 } : { side: "outside" });
+      const { toolpath: t } = planOn(
+        kind,
+        plates(),
+        wide,
+        kind === "profile" ? { side: "outside", tabs: 0 } : { side: "outside" },
+      );
       // The last move below the top near a hole comes before the first one along the shared outside.
       const low = kind === "plasma" ? 5 : 0;
-      const at = (test: (x: number, y: number) => boolean): number[] => Array.from(t.kind, (k, i) => (k !== RAPID && t.z[i] < low && test(t.x[i], t.y[i]) ? i : -1)).filter((i) => i >= 0);
+      const at = (test: (x: number, y: number) => boolean): number[] =>
+        Array.from(t.kind, (k, i) => (k !== RAPID && t.z[i] < low && test(t.x[i], t.y[i]) ? i : -1)).filter(
+          (i) => i >= 0,
+        );
       const holes = [30, 51].map((cx) => at((x, y) => Math.hypot(x - cx, y - 45) < 5));
       const outside = at((x, y) => x < 20 || x > 61 || y < 30 || y > 60);
       for (const hole of holes) {

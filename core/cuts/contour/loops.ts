@@ -25,7 +25,10 @@ export interface ContourLoop {
   xy: Float64Array;
   start: number;
   end: number;
-  /** index of the outline's ring it follows; where two stand closer than the cutter is wide, one path follows both and names one */
+  /**
+   * index of the outline's ring it follows; where two stand closer than the cutter is wide, one path follows both and
+   * names one
+   */
   ring: number;
   /** what is inside this loop comes loose when it is cut through */
   frees: boolean;
@@ -53,7 +56,13 @@ export function contourLoops(inputs: CutInputs, s: Settings, away: number): Cont
   const n = ringCount(ink);
   const nest = nestDepths(ink.parent);
   if (s.side === "on") {
-    const loops = Array.from({ length: n }, (_, k) => ({ xy: ink.xy, start: ink.starts[k], end: ink.starts[k + 1], ring: k, frees: ringArea(ink, k) > 0 })).filter((l) => l.end - l.start > 2);
+    const loops = Array.from({ length: n }, (_, k) => ({
+      xy: ink.xy,
+      start: ink.starts[k],
+      end: ink.starts[k + 1],
+      ring: k,
+      frees: ringArea(ink, k) > 0,
+    })).filter((l) => l.end - l.start > 2);
     return { loops, waste: ink, clearance: null, missed: [], joined: [] };
   }
   const waste = s.side === "inside" ? ink : complement(ink, ROOM * inputs.cutter.diameter + 2 * away + LEAD_ROOM * ((s.lead as number) ?? 0));
@@ -69,7 +78,13 @@ export function contourLoops(inputs: CutInputs, s: Settings, away: number): Cont
     reached[ring] = 1;
     // The waste lies on a loop's left: clockwise loops go round pieces, counter-clockwise ones lie in openings.
     const round = ringArea(rings, k) < 0;
-    loops.push({ xy: rings.xy, start: rings.starts[k], end: rings.starts[k + 1], ring, frees: s.side === "inside" ? !round : round });
+    loops.push({
+      xy: rings.xy,
+      start: rings.starts[k],
+      end: rings.starts[k + 1],
+      ring,
+      frees: s.side === "inside" ? !round : round,
+    });
   }
   const missed: number[] = [];
   for (let k = 0; k < n; k++) if (!reached[k] && (nest[k] % 2 === 1) === (s.side === "outside")) missed.push(k);
@@ -112,12 +127,15 @@ function ringsOfLoops(loops: readonly ContourLoop[]): Rings {
   return { xy, starts, parent: new Int32Array(loops.length).fill(-1) };
 }
 
-/** Pieces of ink that share the path round them with another piece: one ring of every group but the one that the path is named for. */
+/**
+ * Pieces of ink that share the path round them with another piece: one ring of every group but the one that the path is
+ * named for.
+ */
 function joinedPieces(ink: Rings, nest: Int32Array, loops: readonly ContourLoop[]): number[] {
-  const paths = ringsOfLoops(loops);
-  const index = new Flatbush(Math.max(1, loops.length));
-  const area = loops.map((_, i) => Math.abs(ringArea(paths, i)));
   if (loops.length === 0) return [];
+  const paths = ringsOfLoops(loops);
+  const index = new Flatbush(loops.length);
+  const area = loops.map((_, i) => Math.abs(ringArea(paths, i)));
   loops.forEach((_, i) => {
     const b = boundsOf(paths.xy, paths.starts[i], paths.starts[i + 1]);
     index.add(b.minX, b.minY, b.maxX, b.maxY);
@@ -138,8 +156,8 @@ function joinedPieces(ink: Rings, nest: Int32Array, loops: readonly ContourLoop[
 }
 
 /**
- * The order to cut contours in: a path only after every path inside it, since what it frees may move, and among those that may be
- * next always the nearest. @returns indices into `loops`
+ * The order to cut contours in: a path only after every path inside it, since what it frees may move, and among those
+ * that may be next always the nearest. @returns indices into `loops`
  */
 export function contourOrder(loops: readonly ContourLoop[], x: number, y: number): number[] {
   const above = nesting(ringsOfLoops(loops));

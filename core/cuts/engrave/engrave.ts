@@ -7,7 +7,7 @@ import { thin } from "../../geometry/thin.ts";
 import { shortOrder } from "../../toolpath/order.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
-import { FLAT_SLOPE, WaysIn } from "../area/enter.ts";
+import { FLAT_SLOPE, WaysIn } from "../area/sink.ts";
 import { levels } from "../area/level.ts";
 import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
 

@@ -8,7 +8,7 @@ import { cutAlong, loopOf, rotate, unroll } from "../../toolpath/loops.ts";
 import { nearestOrder } from "../../toolpath/order.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
-import { FLAT_SLOPE, WaysIn } from "../area/enter.ts";
+import { FLAT_SLOPE, WaysIn } from "../area/sink.ts";
 import { type Level, levels } from "../area/level.ts";
 import { rateFields, stepdownField } from "../fields.ts";
 import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
@@ -116,7 +116,12 @@ function plan(inputs: CutInputs, s: Settings): Planned {
 }
 
 /** One line with a flat cutter, level by level, each sunk along. */
-function sinkAndCut(w: ToolpathWriter, ways: WaysIn, l: { x: Float64Array; y: Float64Array; closed: boolean }, all: readonly Level[]): void {
+function sinkAndCut(
+  w: ToolpathWriter,
+  ways: WaysIn,
+  l: { x: Float64Array; y: Float64Array; closed: boolean },
+  all: readonly Level[],
+): void {
   for (const { z0, z1 } of all) {
     const first = ways.sink(w, l.x, l.y, l.closed, z0, z1);
     if (first < 0) return;

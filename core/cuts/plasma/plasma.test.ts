@@ -114,14 +114,23 @@ describe("plasma on small and crowded shapes", () => {
       const loops: [number, number][][] = [];
       for (let i = 0; i < 36; i++) {
         const [x, y] = [14 + 14 * (i % 6), 14 + 14 * Math.floor(i / 6)];
-        // Openings from hardly there to a little wider than the kerf, some of them exactly as wide; pieces that nearly touch.
+        // Openings from hardly there to a little wider than the kerf, some of them exactly as wide; pieces that nearly
+        // touch.
         const hole = i % 5 === 0 ? KERF / 2 : 0.6 * KERF * random();
-        loops.push(circle(x, y, 5.4 + 1.7 * random(), 12 + Math.floor(40 * random())), circle(x, y, 0.02 + hole, 3 + Math.floor(30 * random()), true));
+        loops.push(
+          circle(x, y, 5.4 + 1.7 * random(), 12 + Math.floor(40 * random())),
+          circle(x, y, 0.02 + hole, 3 + Math.floor(30 * random()), true),
+        );
       }
       const ink = mended(ringsFrom(loops), "positive");
       for (const side of ["outside", "inside"]) {
-        const { toolpath: t } = planOn("plasma", ink, cutter, { side, lead: 3 * random(), linesMost: seed % 3 ? 0 : 400 });
-        for (const values of [t.x, t.y, t.z, t.cx, t.cy, t.feed]) expect(values.every(Number.isFinite), `seed ${seed}, ${side}`).toBe(true);
+        const { toolpath: t } = planOn("plasma", ink, cutter, {
+          side,
+          lead: 3 * random(),
+          linesMost: seed % 3 ? 0 : 400,
+        });
+        for (const values of [t.x, t.y, t.z, t.cx, t.cy, t.feed])
+          expect(values.every(Number.isFinite), `seed ${seed}, ${side}`).toBe(true);
       }
     }
   });

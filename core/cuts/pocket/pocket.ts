@@ -6,7 +6,7 @@ import { cutAlong, unroll } from "../../toolpath/loops.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import { clearEven } from "../area/even.ts";
-import { Ground } from "../area/enter.ts";
+import { Ground } from "../area/ground.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import { type AreaPlan, type Level, levels } from "../area/level.ts";
 import { clearLines } from "../area/lines.ts";

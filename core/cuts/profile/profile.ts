@@ -7,7 +7,7 @@ import type { Settings } from "../../settings/fields.ts";
 import { type Loop, unroll } from "../../toolpath/loops.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
-import { LEAST_HELIX, overFloor, sinkAlong } from "../area/enter.ts";
+import { LEAST_HELIX, overFloor, sinkAlong } from "../area/sink.ts";
 import { begunAt, nearestPlace, placeOn } from "../contour/gentle.ts";
 import { type Lead, type LeadRules, leadPoints, placeLead } from "../contour/leads.ts";
 import { type ContourLoop, contourLoops, contourOrder, sideField } from "../contour/loops.ts";
@@ -103,7 +103,18 @@ function plan(inputs: CutInputs, s: Settings): Planned {
     const what = s.side === "outside" ? (missed.length === 1 ? "hole is" : "holes are") : missed.length === 1 ? "opening is" : "openings are";
     notes.push({ code: "hole-too-small", severity: "warning", message: `${missed.length} ${what} too narrow for the ${formatLength(cutter.diameter)} mm cutter and will not be cut. Use a smaller cutter.`, at: { x: ink.xy[2 * ink.starts[missed[0]]], y: ink.xy[2 * ink.starts[missed[0]] + 1] } });
   }
-  if (joined.length > 0) notes.push({ code: "pieces-joined", severity: "warning", message: `${joined.length === 1 ? "A piece stays joined to its neighbour" : `${joined.length} pieces stay joined to their neighbours`}: the ${formatLength(cutter.diameter)} mm cutter does not fit between them. Use a narrower one, or move them apart.`, at: { x: ink.xy[2 * ink.starts[joined[0]]], y: ink.xy[2 * ink.starts[joined[0]] + 1] } });
+  if (joined.length > 0)
+    notes.push({
+      code: "pieces-joined",
+      severity: "warning",
+      message:
+        (joined.length === 1
+          ? "A piece stays joined to its neighbour: "
+          : `${joined.length} pieces stay joined to their neighbours: `) +
+        `the ${formatLength(cutter.diameter)} mm cutter does not fit between them. Use a narrower one, or move them ` +
+        "apart.",
+      at: { x: ink.xy[2 * ink.starts[joined[0]]], y: ink.xy[2 * ink.starts[joined[0]] + 1] },
+    });
   const depth = depthOf(inputs, s);
   const skin = s.through ? Math.min(s.skin as number, depth / 2) : 0;
   const rules: LeadRules = { shape: (s.lead as number) > 0 && s.side !== "on" ? "arc" : "none", right: s.direction === "conventional", reach: s.lead as number, edges: new SegmentGrid(ink), away, width: stock.width, height: stock.height };
@@ -131,7 +142,16 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   const all = order.map((i) => ({ l: loops[i], r: ready(loops[i], null) }));
   const plans = all.filter(({ r }) => hasWayIn(r, cutter));
   const tight = all.find(({ r }) => !hasWayIn(r, cutter));
-  if (tight) notes.push({ code: "no-way-in", severity: "stop", message: `${all.length - plans.length === 1 ? "One contour is" : `${all.length - plans.length} contours are`} too small to sink along: the ${formatLength(cutter.diameter)} mm cutter does not cut at its centre. Use a smaller cutter or one that cuts at its centre.`, at: { x: tight.r.loop.x[0], y: tight.r.loop.y[0] } });
+  if (tight)
+    notes.push({
+      code: "no-way-in",
+      severity: "stop",
+      message:
+        `${all.length - plans.length === 1 ? "One contour is" : `${all.length - plans.length} contours are`} too ` +
+        `small to sink along: the ${formatLength(cutter.diameter)} mm cutter does not cut at its centre. Use a ` +
+        "smaller cutter or one that cuts at its centre.",
+      at: { x: tight.r.loop.x[0], y: tight.r.loop.y[0] },
+    });
   for (const { l, r } of plans) {
     facts.tabs += r.tabs.length;
     const own = r.tabs.map((t): Mark => ({ kind: "tab", ...xy(placeOn(r.loop, t.at)) }));
@@ -177,7 +197,10 @@ function passes(w: ToolpathWriter, r: Ready, depth: number, s: Settings, shape: 
   for (let k = 1; k <= n; k++) at = pass(w, r.loop, at, (-depth * (k - 1)) / n, (-depth * k) / n, shape, r.tabs);
 }
 
-/** Whether the cutter gets down along a contour: one that does not cut at its centre would leave a post in the middle of a small round. */
+/**
+ * Whether the cutter gets down along a contour: one that does not cut at its centre would leave a post in the middle of
+ * a small round.
+ */
 function hasWayIn({ loop, lead }: Ready, cutter: CutInputs["cutter"]): boolean {
   const total = loop.s[loop.s.length - 1];
   return total > 1e-6 && (cutter.centreCutting || lead !== null || total >= Math.PI * LEAST_HELIX * cutter.diameter);
@@ -223,7 +246,10 @@ function aroundLoop(l: Loop, a: number, b: number): number {
 /** Beyond where it began, mm, so that no witness stays. */
 const OVERLAP = 1;
 
-/** One pass at one depth: in by the lead where there is one, sinking along it in the waste, else sinking along the contour. */
+/**
+ * One pass at one depth: in by the lead where there is one, sinking along it in the waste, else sinking along the
+ * contour.
+ */
 function along(w: ToolpathWriter, r: Ready, z0: number, z1: number, shape: PassShape): void {
   const { loop, lead } = r;
   if (!lead) {

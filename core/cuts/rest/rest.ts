@@ -5,11 +5,22 @@ import type { Settings } from "../../settings/fields.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
-import { Ground } from "../area/enter.ts";
+import { Ground } from "../area/ground.ts";
 import { levels } from "../area/level.ts";
 import { reachedBy } from "../area/reached.ts";
 import { clearRings } from "../area/rings.ts";
-import { directionField, entryField, entryOf, leaveField, rampField, rateFields, safeStepover, slopeOf, stepdownField, stepoverField } from "../fields.ts";
+import {
+  directionField,
+  entryField,
+  entryOf,
+  leaveField,
+  rampField,
+  rateFields,
+  safeStepover,
+  slopeOf,
+  stepdownField,
+  stepoverField,
+} from "../fields.ts";
 import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
 
 const depthOf = (c: CutContext): number => (c.target?.settings.depth as number) ?? 0;
@@ -23,7 +34,15 @@ export const rest: CutKind = {
   title: "Rest of a pocket",
   cutters: ["flat"],
   summary: (_s, c) => `flat ${formatLength(c.diameter)} · corners and narrows`,
-  fields: [stepoverField, stepdownField(depthOf), leaveField, directionField, entryField, rampField, ...rateFields(feedsAt)],
+  fields: [
+    stepoverField,
+    stepdownField(depthOf),
+    leaveField,
+    directionField,
+    entryField,
+    rampField,
+    ...rateFields(feedsAt),
+  ],
   plan,
 };
 

@@ -13,12 +13,19 @@ export interface CutAxis {
 const BULGE = 0.002;
 
 /**
- * The medial axis where clearance is at most `rho` (and more than `least`: a flat tip cannot enter narrower strokes), ends
- * cut exactly at those clearances, each node at its depth.
+ * The medial axis where clearance is at most `rho` (and more than `least`: a flat tip cannot enter narrower strokes),
+ * ends cut exactly at those clearances, each node at its depth.
  * @param depth z for a clearance, 0 or negative
- * @param opened of a round cutter, how wide it opens at a height z: edges are then parted so that straight moves open no more
+ * @param opened of a round cutter, how wide it opens at a height z: edges are then parted so that straight moves open
+ * no more
  */
-export function axisBelow(c: Clearance, rho: number, depth: (d: number) => number, least: number, opened?: (z: number) => number): CutAxis {
+export function axisBelow(
+  c: Clearance,
+  rho: number,
+  depth: (d: number) => number,
+  least: number,
+  opened?: (z: number) => number,
+): CutAxis {
   const { axis, kept } = c;
   const out: CutAxis = { x: [], y: [], z: [], a: [], b: [] };
   const index = new Int32Array(axis.x.length).fill(-1);
@@ -52,13 +59,18 @@ export function axisBelow(c: Clearance, rho: number, depth: (d: number) => numbe
       out.b.push(next);
       at = next;
     };
-    if (opened) for (const d of partings(Math.max(axis.d[lo], least), Math.min(axis.d[hi], rho), depth, opened)) join(crossing(lo, hi, d));
+    if (opened)
+      for (const d of partings(Math.max(axis.d[lo], least), Math.min(axis.d[hi], rho), depth, opened))
+        join(crossing(lo, hi, d));
     join(to);
   }
   return out;
 }
 
-/** Clearances between two at which a straight move must be parted so as to open no more than {@link BULGE} beyond what it should. */
+/**
+ * Clearances between two at which a straight move must be parted so as to open no more than {@link BULGE} beyond what
+ * it should.
+ */
 function partings(d0: number, d1: number, depth: (d: number) => number, opened: (z: number) => number): number[] {
   const middle = (d0 + d1) / 2;
   if (opened((depth(d0) + depth(d1)) / 2) - middle <= BULGE) return [];

@@ -3,14 +3,18 @@ import { retraced } from "../../geometry/retrace.ts";
 import { type Trail, trails } from "../../geometry/trails.ts";
 import type { CutAxis } from "./axis.ts";
 
-/** Lifting, travelling and coming down again takes one and a half seconds or more: ways run twice in this many are quicker. */
+/**
+ * Lifting, travelling and coming down again takes one and a half seconds or more: ways run twice in this many are
+ * quicker.
+ */
 const LIFT_SECONDS = 1;
 /** A stroke that comes down to a floor ends at the foot of its walls: nearer to it than this, mm, is there. */
 const MEETS = 0.03;
 
 /**
- * The strokes of a carve and the feet of its walls as few trails: strokes that end at a foot are joined to it, and short ways that
- * lead nowhere else are run out and back rather than lifted for. Trails begin at the stock's top where they can.
+ * The strokes of a carve and the feet of its walls as few trails: strokes that end at a foot are joined to it, and
+ * short ways that lead nowhere else are run out and back rather than lifted for. Trails begin at the stock's top where
+ * they can.
  * @param feet closed trails at the floor's depth
  * @param feed mm/min
  */
@@ -42,7 +46,11 @@ export function joinedTrails(axis: CutAxis, feet: readonly Trail[], floor: numbe
 }
 
 /** Strokes' ends at the floor's depth are joined to the point of the foot that lies there. */
-function joinToFeet({ x, y, z, a, b }: { x: number[]; y: number[]; z: number[]; a: number[]; b: number[] }, strokeNodes: number, floor: number): void {
+function joinToFeet(
+  { x, y, z, a, b }: { x: number[]; y: number[]; z: number[]; a: number[]; b: number[] },
+  strokeNodes: number,
+  floor: number,
+): void {
   if (x.length === strokeNodes) return;
   const index = new Flatbush(x.length - strokeNodes);
   for (let i = strokeNodes; i < x.length; i++) index.add(x[i], y[i], x[i], y[i]);

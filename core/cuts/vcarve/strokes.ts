@@ -41,13 +41,20 @@ export function clearLinks(region: Rings, radius: (depth: number) => number, flo
 }
 
 /** Cuts trails in an order that travels little; stays down where one begins at the end of another, or where the floor between them is open. */
-export function carveTrails(w: ToolpathWriter, parts: readonly Trail[], link: Link, floor: number, opened?: Opened): void {
+export function carveTrails(
+  w: ToolpathWriter,
+  parts: readonly Trail[],
+  link: Link,
+  floor: number,
+  opened?: Opened,
+): void {
   const ends = parts.map((t): Ends => {
     const last = t.x.length - 1;
     return { x0: t.x[0], y0: t.y[0], z0: t.z[0], x1: t.x[last], y1: t.y[last], z1: t.z[last] };
   });
   // Corners begin at the stock's top: coming down there costs nothing, and the way in carves.
-  const begin: BeginCost = (way, z, z1) => (way < 1e-6 || (z < -SHALLOW && z1 < -SHALLOW && way <= LONGEST_LINK * floor) ? 0 : PLUNGE_COST * -z1);
+  const begin: BeginCost = (way, z, z1) =>
+    way < 1e-6 || (z < -SHALLOW && z1 < -SHALLOW && way <= LONGEST_LINK * floor) ? 0 : PLUNGE_COST * -z1;
   for (const { index, reverse } of shortOrder(ends, begin)) {
     const t = reverse ? backwards(parts[index]) : parts[index];
     const [x, y, z] = [t.x[0], t.y[0], t.z[0]];

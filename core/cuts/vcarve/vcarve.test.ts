@@ -122,7 +122,7 @@ describe("V-carve against its definition", () => {
     expect(overFloor).toBeGreaterThan(500);
   });
 
-  it("carves a star's corners and the foot of its walls in one go from a tip: hardly a plunge, hardly any way twice", () => {
+  it("carves a star's corners and the foot of its walls in one go: hardly a plunge, hardly any way twice", () => {
     const region = ringsFrom([star(seeded(4), 13, 12, 44, 50, 50)]);
     const { toolpath: t } = planOn("vcarve", region, "v:60:30", { floor: 20, stepdown: 50 });
     const plunges = Array.from(t.kind, (k, i) => (k === PLUNGE ? t.z[i] : NaN)).filter((z) => !Number.isNaN(z));
@@ -145,7 +145,11 @@ describe("V-carve against its definition", () => {
             const f = q / steps;
             const depth = -t.z[i - 1] - f * (t.z[i] - t.z[i - 1]);
             if (depth <= 0) continue;
-            worst = Math.max(worst, p.r(depth) - distanceToRings(region, t.x[i - 1] + f * (t.x[i] - t.x[i - 1]), t.y[i - 1] + f * (t.y[i] - t.y[i - 1])));
+            worst = Math.max(
+              worst,
+              p.r(depth) -
+                distanceToRings(region, t.x[i - 1] + f * (t.x[i] - t.x[i - 1]), t.y[i - 1] + f * (t.y[i] - t.y[i - 1])),
+            );
           }
         }
         // A flat tip opens its own width where a stroke is hardly wider.
@@ -155,7 +159,15 @@ describe("V-carve against its definition", () => {
 
   it("a disc, whose axis is next to a point, is cut in its middle whatever may be left out", () => {
     for (const held of [0, 0.1, 0.5]) {
-      const { toolpath: t } = planOn("vcarve", ringsFrom([circle(50, 50, 1.2, 200)]), "v:60:12", { floor: 5, stepdown: 50 }, {}, null, held);
+      const { toolpath: t } = planOn(
+        "vcarve",
+        ringsFrom([circle(50, 50, 1.2, 200)]),
+        "v:60:12",
+        { floor: 5, stepdown: 50 },
+        {},
+        null,
+        held,
+      );
       expect(Math.min(...t.z)).toBeCloseTo(-1.2 / Math.tan(Math.PI / 6), 1);
     }
   });
@@ -163,9 +175,14 @@ describe("V-carve against its definition", () => {
   it("leaves out branches that change the wall by less than half of what the edge is known to", () => {
     const random = seeded(12);
     // A stroke 6 mm wide whose edge wobbles by a twentieth of a millimetre.
-    const side = (y: number, back: boolean): [number, number][] => Array.from({ length: 200 }, (_, i) => [20 + 0.3 * (back ? 199 - i : i), y + 0.1 * random()]);
+    const side = (y: number, back: boolean): [number, number][] =>
+      Array.from({ length: 200 }, (_, i) => [20 + 0.3 * (back ? 199 - i : i), y + 0.1 * random()]);
     const rough = [...side(47, false), ...side(53, true)];
-    const moves = [0, 0.2].map((held) => planOn("vcarve", ringsFrom([rough]), "v:60:30", { floor: 20, stepdown: 50 }, {}, null, held).toolpath.kind.length);
+    const moves = [0, 0.2].map(
+      (held) =>
+        planOn("vcarve", ringsFrom([rough]), "v:60:30", { floor: 20, stepdown: 50 }, {}, null, held).toolpath.kind
+          .length,
+    );
     expect(moves[1]).toBeLessThan(0.65 * moves[0]);
   });
 });

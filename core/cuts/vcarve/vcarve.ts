@@ -69,7 +69,13 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   inputs.progress(0.4);
   const rho = profile.r(floor);
   const opened = profile.ball > 0 ? (z: number) => profile.r(-z) : undefined;
-  const axis = axisBelow(c, rho, (d) => -Math.min(floor, Math.max(0, profile.h(Math.min(d, profile.radius)))), profile.flat, opened);
+  const axis = axisBelow(
+    c,
+    rho,
+    (d) => -Math.min(floor, Math.max(0, profile.h(Math.min(d, profile.radius)))),
+    profile.flat,
+    opened,
+  );
   const { foot, rest, scraped } = floorTrails(inputs, c, s, profile, floor, rho);
   inputs.progress(0.8);
   const all = [...joinedTrails(axis, foot, floor, s.feed as number), ...rest];
@@ -90,7 +96,10 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   return { toolpath: w.take(), notes, facts, within: region, ...(profile.ball === 0 && { ideal }) };
 }
 
-/** A branch into a corner is carved where it changes the wall by more than this, and by more than half of what its edge is known to, mm. */
+/**
+ * A branch into a corner is carved where it changes the wall by more than this, and by more than half of what its edge
+ * is known to, mm.
+ */
 const LEAST_LOSS = 0.01;
 
 /** Scraping longer than this on open floor deserves a clearing cutter, mm. */

@@ -149,3 +149,13 @@ export function onInside(b: Boundary, f: Foot, x: number, y: number): boolean {
   // At a vertex the edge that the point is less in line with decides; seen from the nearest vertex both agree unless flat.
   return Math.abs(left) > Math.abs(leftBefore) ? left >= 0 : leftBefore >= 0;
 }
+
+/** The boundary's vertices, x and y by turns. */
+export function pointsOf(b: Boundary): Float64Array {
+  const xy = new Float64Array(2 * b.x.length);
+  for (let i = 0; i < b.x.length; i++) {
+    xy[2 * i] = b.x[i];
+    xy[2 * i + 1] = b.y[i];
+  }
+  return xy;
+}

@@ -1,6 +1,6 @@
 import { components } from "../nesting.ts";
 import type { Rings } from "../rings.ts";
-import { type Boundary, boundaryOf } from "./boundary.ts";
+import { type Boundary, boundaryOf, pointsOf } from "./boundary.ts";
 import { type Axis, axisOf } from "./graph.ts";
 import { insetRings } from "./inset.ts";
 import { pruneAxis } from "./prune.ts";
@@ -36,7 +36,11 @@ export function clearanceOf(region: Rings, loss = BRANCH_LOSS): Clearance {
     return { boundary, axis: { x: none, y: none, d: none, a: no, b: no, left: no, right: no }, kept: new Uint8Array(0), widest: 0, widestAt: none };
   }
   // Inside one connected piece the nearest boundary is always its own: pieces are worked one at a time.
-  const axis = joinAxes(components({ xy: interleaved(boundary), starts: boundary.starts, parent: nothing }).map((piece) => axisOf(boundary, piece)));
+  const axis = joinAxes(
+    components({ xy: pointsOf(boundary), starts: boundary.starts, parent: nothing }).map((piece) =>
+      axisOf(boundary, piece),
+    ),
+  );
   const kept = pruneAxis(axis, loss);
   const widestAt = new Float64Array(rings);
   let widest = 0;
@@ -55,15 +59,6 @@ export function clearanceOf(region: Rings, loss = BRANCH_LOSS): Clearance {
 export const withLoss = (c: Clearance, loss: number): Clearance => ({ ...c, kept: pruneAxis(c.axis, loss) });
 
 const nothing = new Int32Array(0);
-
-function interleaved(b: Boundary): Float64Array {
-  const xy = new Float64Array(2 * b.x.length);
-  for (let i = 0; i < b.x.length; i++) {
-    xy[2 * i] = b.x[i];
-    xy[2 * i + 1] = b.y[i];
-  }
-  return xy;
-}
 
 function joinAxes(parts: readonly Axis[]): Axis {
   let nodes = 0;

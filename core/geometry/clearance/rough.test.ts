@@ -34,7 +34,8 @@ it("insets of outlines as rough as noise makes them come nowhere nearer to the e
         const d = grid.distance(x, y, rho + 1);
         points++;
         largest = Math.max(largest, rho - d);
-        if (rho - d > TOLERANCE || !insideRegion(region, x, y)) expect(`seed ${seed}, ${rho} mm: ${x}, ${y} lies ${d} from the edge`).toBe("");
+        if (rho - d > TOLERANCE || !insideRegion(region, x, y))
+          expect(`seed ${seed}, ${rho} mm: ${x}, ${y} lies ${d} from the edge`).toBe("");
       }
     }
   }

@@ -5,6 +5,14 @@ import type { Finding, Rule } from "../finding.ts";
 export const finiteMoves: Rule = ({ build }) =>
   build.cuts
     .filter((c) => c.cut.on && !isFinite(c.toolpath))
-    .map((c): Finding => ({ code: "not-a-number", severity: "stop", message: `${c.cut.name}: a move of its path has no place. This is a fault of Oaken Bit; change the size or the cutter a little and report it.`, cut: c.id }));
+    .map((c): Finding => ({
+      code: "not-a-number",
+      severity: "stop",
+      message:
+        `${c.cut.name}: a move of its path has no place. This is a fault of Oaken Bit; change the size or the cutter ` +
+        "a little and report it.",
+      cut: c.id,
+    }));
 
-const isFinite = (t: Toolpath): boolean => [t.x, t.y, t.z, t.cx, t.cy, t.feed].every((values) => values.every(Number.isFinite));
+const isFinite = (t: Toolpath): boolean =>
+  [t.x, t.y, t.z, t.cx, t.cy, t.feed].every((values) => values.every(Number.isFinite));

@@ -16,7 +16,9 @@ function check({ mendedAt, outline }: ChainResult): Finding[] {
     {
       code: "outline-mended",
       severity: "note",
-      message: `${outline.name} crossed or touched itself near ${place}${others}. It was mended: what its lines enclose is one area.`,
+      message:
+        `${outline.name} crossed or touched itself near ${place}${others}. It was mended: what its lines enclose is ` +
+        "one area.",
       cure: { id: outline.id, field: "hold" },
       at: first,
     },

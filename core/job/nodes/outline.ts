@@ -27,7 +27,11 @@ function holdOf(c: OutlineContext, s: Settings): { value: number; reason: string
   const value = Math.round(Math.max(HOLD_LEAST, Math.min(HOLD_MOST, pixel), wobble) * 1000) / 1000;
   const mm = (v: number): string => `${formatLength(v, "mm", 3)} mm`;
   const looser = "looser where greys hardly change";
-  if (value < wobble + 0.001) return { value, reason: `the picture's edge wobbles by ${mm(noise * c.scale)}, and closer only follows that; ${looser}` };
+  if (value < wobble + 0.001)
+    return {
+      value,
+      reason: `the picture's edge wobbles by ${mm(noise * c.scale)}, and closer only follows that; ${looser}`,
+    };
   if (pixel < HOLD_LEAST) return { value, reason: `closer only follows noise: a pixel is ${mm(c.scale)}; ${looser}` };
   return { value, reason: `three tenths of a pixel are ${mm(pixel)}; ${looser}` };
 }
@@ -59,8 +63,27 @@ export const outlineFields: readonly Field<OutlineContext>[] = [
     help: "Ink: round everything darker than a grey. Colours: round the colours you choose. Centre line: one line along the middle of every stroke, for engraving.",
     auto: () => ({ value: "ink", reason: "a drawing in one colour" }),
   },
-  { key: "colours", label: "Colours found", type: "number", help: "How many colours the picture is parted into.", min: 2, max: 16, step: 1, when: (s) => !isInk(s), auto: () => ({ value: 5, reason: "usual for a logo" }) },
-  { key: "keep", label: "Colours kept", type: "text", help: "The colours whose outline is wanted. Click them in the list or on the picture.", tool: "colours", when: (s) => !isInk(s), check: (t) => void coloursOf(t), auto: () => ({ value: "", reason: "all but the ground along the picture's edge" }) },
+  {
+    key: "colours",
+    label: "Colours found",
+    type: "number",
+    help: "How many colours the picture is parted into.",
+    min: 2,
+    max: 16,
+    step: 1,
+    when: (s) => !isInk(s),
+    auto: () => ({ value: 5, reason: "usual for a logo" }),
+  },
+  {
+    key: "keep",
+    label: "Colours kept",
+    type: "text",
+    help: "The colours whose outline is wanted. Click them in the list or on the picture.",
+    tool: "colours",
+    when: (s) => !isInk(s),
+    check: (t) => void coloursOf(t),
+    auto: () => ({ value: "", reason: "all but the ground along the picture's edge" }),
+  },
   {
     key: "ink",
     label: "Ink level",
@@ -71,37 +94,153 @@ export const outlineFields: readonly Field<OutlineContext>[] = [
     step: 0.004,
     slider: true,
     when: isInk,
-    auto: (c) => ({ value: Math.round(Math.max(0.01, Math.min(0.99, c.found)) * 250) / 250, reason: "parts the picture's greys into two groups best" }),
+    auto: (c) => ({
+      value: Math.round(Math.max(0.01, Math.min(0.99, c.found)) * 250) / 250,
+      reason: "parts the picture's greys into two groups best",
+    }),
   },
   {
     key: "specks",
     label: "Specks under",
     type: "area",
-    help: "Pieces of ink smaller than this are dropped. By itself it keeps small ones that were drawn: as dark as the ink, beside lettering or in a row.",
+    help:
+      "Pieces of ink smaller than this are dropped. By itself it keeps small ones that were drawn: as dark as the " +
+      "ink, beside lettering or in a row.",
     min: 0,
     max: 100000,
     step: 0.1,
-    auto: (c) => ({ value: Math.round(Math.max(0.1, 9 * c.scale * c.scale) * 100) / 100, reason: "too small to cut, or nine pixels; what was drawn stays" }),
+    auto: (c) => ({
+      value: Math.round(Math.max(0.1, 9 * c.scale * c.scale) * 100) / 100,
+      reason: "too small to cut, or nine pixels; what was drawn stays",
+    }),
   },
-  { key: "pinholes", label: "Pinholes under", type: "area", help: "Holes in the ink smaller than this are filled.", min: 0, max: 100000, step: 0.1, auto: (_c, s) => ({ value: s.specks as number, reason: "as specks" }) },
+  {
+    key: "pinholes",
+    label: "Pinholes under",
+    type: "area",
+    help: "Holes in the ink smaller than this are filled.",
+    min: 0,
+    max: 100000,
+    step: 0.1,
+    auto: (_c, s) => ({ value: s.specks as number, reason: "as specks" }),
+  },
   {
     key: "hold",
     label: "Hold within",
     type: "length",
-    help: "How far the fitted lines and curves may stray from the picture's edge. By itself it is looser where greys hardly change.",
+    help:
+      "How far the fitted lines and curves may stray from the picture's edge. By itself it is looser where greys " +
+      "hardly change.",
     min: 0.002,
     max: 5,
     step: 0.01,
     slider: true,
     auto: holdOf,
   },
-  { key: "corner", label: "Corners from", type: "angle", help: "Turns sharper than this stay corners; gentler ones become smooth.", min: 5, max: 175, step: 5, more: true, auto: () => ({ value: 40, reason: "keeps the corners of letters, smooths pixel steps" }) },
-  { key: "grow", label: "Grow strokes", type: "length", help: "Makes every stroke wider by this much on each side; less than 0 makes it thinner.", min: -50, max: 50, step: 0.05, slider: true, auto: () => ({ value: 0, reason: "as drawn" }), consequence: (v) => ((v as number) === 0 ? "strokes keep their width" : `strokes ${formatLength(2 * Math.abs(v as number))} mm ${(v as number) > 0 ? "wider" : "thinner"}`) },
-  { key: "close", label: "Close gaps under", type: "length", help: "Gaps and slits narrower than this are filled, so that broken strokes join.", min: 0, max: 50, step: 0.05, more: true, auto: () => ({ value: 0, reason: "none closed" }) },
-  { key: "round", label: "Round corners to", type: "length", help: "Every corner gets this radius, such as the cutter's. Strokes narrower than twice of it are lost.", min: 0, max: 50, step: 0.05, more: true, auto: () => ({ value: 0, reason: "as drawn" }) },
-  { key: "nodesMost", label: "Nodes at most", type: "number", help: "Fewer nodes for a small controller: the hold widens until the limit is met. Corners and straight runs stay. 0 for no limit.", min: 0, max: 1000000, step: 10, more: true, auto: () => ({ value: 0, reason: "no limit" }) },
-  { key: "bridges", label: "Bridges", type: "length", help: "Ties islands that would fall out when the ink is cut through: a strip this wide stays at the narrowest place. 0 for none.", min: 0, max: 100, step: 0.1, more: true, auto: () => ({ value: 0, reason: "none" }) },
-  { key: "bridgesAt", label: "Bridges by hand", type: "text", help: "Places on the picture, in pixels, where a bridge is wanted.", more: true, tool: "bridge", when: (s) => (s.bridges as number) > 0, check: (t) => void parsePlaces(t, "Bridges"), auto: () => ({ value: "", reason: "each at its narrowest place" }) },
-  { key: "hide", label: "Hidden pieces", type: "text", help: "Pieces left out, each by a place inside it, in pixels of the picture.", more: true, tool: "hide", check: (t) => void parsePlaces(t, "Hidden pieces"), auto: () => ({ value: "", reason: "none" }) },
-  { key: "only", label: "Pieces alone", type: "text", help: "Only these pieces, each by a place inside it, in pixels of the picture: what was split off from another outline.", more: true, check: (t) => void parsePlaces(t, "Pieces alone"), auto: () => ({ value: "", reason: "all" }) },
+  {
+    key: "corner",
+    label: "Corners from",
+    type: "angle",
+    help: "Turns sharper than this stay corners; gentler ones become smooth.",
+    min: 5,
+    max: 175,
+    step: 5,
+    more: true,
+    auto: () => ({ value: 40, reason: "keeps the corners of letters, smooths pixel steps" }),
+  },
+  {
+    key: "grow",
+    label: "Grow strokes",
+    type: "length",
+    help: "Makes every stroke wider by this much on each side; less than 0 makes it thinner.",
+    min: -50,
+    max: 50,
+    step: 0.05,
+    slider: true,
+    auto: () => ({ value: 0, reason: "as drawn" }),
+    consequence: (v) =>
+      (v as number) === 0
+        ? "strokes keep their width"
+        : `strokes ${formatLength(2 * Math.abs(v as number))} mm ${(v as number) > 0 ? "wider" : "thinner"}`,
+  },
+  {
+    key: "close",
+    label: "Close gaps under",
+    type: "length",
+    help: "Gaps and slits narrower than this are filled, so that broken strokes join.",
+    min: 0,
+    max: 50,
+    step: 0.05,
+    more: true,
+    auto: () => ({ value: 0, reason: "none closed" }),
+  },
+  {
+    key: "round",
+    label: "Round corners to",
+    type: "length",
+    help: "Every corner gets this radius, such as the cutter's. Strokes narrower than twice of it are lost.",
+    min: 0,
+    max: 50,
+    step: 0.05,
+    more: true,
+    auto: () => ({ value: 0, reason: "as drawn" }),
+  },
+  {
+    key: "nodesMost",
+    label: "Nodes at most",
+    type: "number",
+    help:
+      "Fewer nodes for a small controller: the hold widens until the limit is met. Corners and straight runs stay. 0 " +
+      "for no limit.",
+    min: 0,
+    max: 1000000,
+    step: 10,
+    more: true,
+    auto: () => ({ value: 0, reason: "no limit" }),
+  },
+  {
+    key: "bridges",
+    label: "Bridges",
+    type: "length",
+    help:
+      "Ties islands that would fall out when the ink is cut through: a strip this wide stays at the narrowest place. " +
+      "0 for none.",
+    min: 0,
+    max: 100,
+    step: 0.1,
+    more: true,
+    auto: () => ({ value: 0, reason: "none" }),
+  },
+  {
+    key: "bridgesAt",
+    label: "Bridges by hand",
+    type: "text",
+    help: "Places on the picture, in pixels, where a bridge is wanted.",
+    more: true,
+    tool: "bridge",
+    when: (s) => (s.bridges as number) > 0,
+    check: (t) => void parsePlaces(t, "Bridges"),
+    auto: () => ({ value: "", reason: "each at its narrowest place" }),
+  },
+  {
+    key: "hide",
+    label: "Hidden pieces",
+    type: "text",
+    help: "Pieces left out, each by a place inside it, in pixels of the picture.",
+    more: true,
+    tool: "hide",
+    check: (t) => void parsePlaces(t, "Hidden pieces"),
+    auto: () => ({ value: "", reason: "none" }),
+  },
+  {
+    key: "only",
+    label: "Pieces alone",
+    type: "text",
+    help:
+      "Only these pieces, each by a place inside it, in pixels of the picture: what was split off from another " +
+      "outline.",
+    more: true,
+    check: (t) => void parsePlaces(t, "Pieces alone"),
+    auto: () => ({ value: "", reason: "all" }),
+  },
 ];

@@ -1,7 +1,7 @@
 import { ARC, arcSweep, CUBIC, eachSegment, LINE, type Shape, ShapeBuilder } from "../../geometry/shape.ts";
 
 /** A segment as it is walked along: `n` holds its control points as a shape's nodes do, before its end. */
-export interface Piece {
+export interface Segment {
   kind: number;
   x0: number;
   y0: number;
@@ -11,28 +11,37 @@ export interface Piece {
   y1: number;
 }
 
+/** The same segment walked the other way. */
+export const reversed = ({ kind, x0, y0, n, x1, y1 }: Segment): Segment => ({
+  kind,
+  x0: x1,
+  y0: y1,
+  n: kind === ARC ? [n[0], n[1], -n[2], n[3]] : [n[2], n[3], n[0], n[1]],
+  x1: x0,
+  y1: y0,
+});
+
 /** The segments of contour k in order, or backwards. */
-export function piecesOf(s: Shape, k: number, back: boolean): Piece[] {
-  const out: Piece[] = [];
+export function segmentsOf(s: Shape, k: number, back: boolean): Segment[] {
+  const out: Segment[] = [];
   eachSegment(s, k, (kind, x0, y0, at) => {
     const [a, b, c, d, x1, y1] = s.nodes.subarray(at, at + 6);
-    if (!back) out.push({ kind, x0, y0, n: [a, b, c, d], x1, y1 });
-    else out.push({ kind, x0: x1, y0: y1, n: kind === ARC ? [a, b, -c, d] : [c, d, a, b], x1: x0, y1: y0 });
+    out.push({ kind, x0, y0, n: [a, b, c, d], x1, y1 });
   });
-  return back ? out.reverse() : out;
+  return back ? out.reverse().map(reversed) : out;
 }
 
-export function draw(out: ShapeBuilder, { kind, n, x1, y1 }: Piece): void {
+export function draw(out: ShapeBuilder, { kind, n, x1, y1 }: Segment): void {
   if (kind === LINE) out.line(x1, y1);
   else if (kind === ARC) out.arc(n[0], n[1], n[2], x1, y1);
   else out.cubic(n[0], n[1], n[2], n[3], x1, y1);
 }
 
-/** At most this share of a piece is taken off its end. */
+/** At most this share of a segment is taken off its end. */
 const MOST = 0.3;
 
-/** A piece with about `by` mm taken off its end. */
-export function shortened(p: Piece, by: number): Piece {
+/** A segment with about `by` mm taken off its end. */
+export function shortened(p: Segment, by: number): Segment {
   const { kind, x0, y0, n, x1, y1 } = p;
   if (kind === CUBIC) {
     const speed = 3 * Math.hypot(x1 - n[2], y1 - n[3]);
@@ -49,18 +58,8 @@ export function shortened(p: Piece, by: number): Piece {
   return { ...p, x1: x0 + t * (x1 - x0), y1: y0 + t * (y1 - y0) };
 }
 
-/** The same piece walked the other way. */
-export const reversed = ({ kind, x0, y0, n, x1, y1 }: Piece): Piece => ({
-  kind,
-  x0: x1,
-  y0: y1,
-  n: kind === ARC ? [n[0], n[1], -n[2], n[3]] : [n[2], n[3], n[0], n[1]],
-  x1: x0,
-  y1: y0,
-});
-
 /** A cubic from its start to parameter t: P. de Casteljau's subdivision. */
-function firstPart({ kind, x0, y0, n, x1, y1 }: Piece, t: number): Piece {
+function firstPart({ kind, x0, y0, n, x1, y1 }: Segment, t: number): Segment {
   const mix = (a: number, b: number): number => a + t * (b - a);
   const [ax, ay] = [mix(x0, n[0]), mix(y0, n[1])];
   const [mx, my] = [mix(n[0], n[2]), mix(n[1], n[3])];

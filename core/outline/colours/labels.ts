@@ -12,7 +12,10 @@ export interface Labels {
 const UNKNOWN = 255;
 /** Neighbours that differ by more than this (of 255, summed) make a pixel an edge's blend. */
 const EDGE_STEP = 36;
-/** With a larger share of edge pixels than this a picture is no drawing in flat colours: every pixel keeps its nearest colour. */
+/**
+ * With a larger share of edge pixels than this a picture is no drawing in flat colours: every pixel keeps its nearest
+ * colour.
+ */
 const MOST_EDGES = 0.4;
 /** How far an edge's blend looks for the colours it was blended from, px. */
 const REACH = 3;

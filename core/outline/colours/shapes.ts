@@ -1,11 +1,12 @@
 import { asRead, type Shape, ShapeBuilder } from "../../geometry/shape.ts";
 import { nesting } from "../../geometry/nesting.ts";
 import { noProgress, type Progress } from "../../problem.ts";
-import { checkBusy, type Course, fitCourses } from "../courses.ts";
+import type { Course } from "../course.ts";
+import { checkBusy, fitCourses } from "../courses.ts";
 import { edgeNoise, smoothed } from "../noise.ts";
 import type { Placement } from "../outline.ts";
 import { type Arcs } from "./arcs.ts";
-import { draw, type Piece, piecesOf, reversed, shortened } from "./joints.ts";
+import { draw, reversed, type Segment, segmentsOf, shortened } from "./joints.ts";
 
 /** Every border fitted once, as an open or closed run of segments; both neighbours use the very same. mm */
 export interface FittedArcs {
@@ -91,24 +92,32 @@ const first = (arcs: Arcs, w: Way): number => (w.back ? (arcs.arrives[w.k] + 2) 
 /** 0 for a left turn, 1 straight on, 2 right, 3 back, directions being right, down, left, up. */
 const turn = (from: number, to: number): number => (to - from + 5) % 4;
 
-/** Borders that meet at a place which the outline passes twice end this much before it, px, and are joined straight across. */
+/**
+ * Borders that meet at a place which the outline passes twice end this much before it, px, and are joined straight
+ * across.
+ */
 const BEFORE = 0.25;
 
 /** Draws one loop; `twice` says whether the outline passes a junction more than once: there it would touch itself. */
-function emit(out: ShapeBuilder, { arcs, shape, pixel }: FittedArcs, ways: readonly Way[], twice: (junction: number) => boolean): void {
-  const pieces: Piece[] = [];
+function emit(
+  out: ShapeBuilder,
+  { arcs, shape, pixel }: FittedArcs,
+  ways: readonly Way[],
+  twice: (junction: number) => boolean,
+): void {
+  const segments: Segment[] = [];
   for (const { k, back } of ways) {
-    const own = piecesOf(shape, k, back);
+    const own = segmentsOf(shape, k, back);
     if (!arcs.closed[k]) {
       if (twice(back ? arcs.to[k] : arcs.from[k])) own[0] = reversed(shortened(reversed(own[0]), BEFORE * pixel));
       if (twice(back ? arcs.from[k] : arcs.to[k])) own[own.length - 1] = shortened(own[own.length - 1], BEFORE * pixel);
     }
-    pieces.push(...own);
+    segments.push(...own);
   }
-  out.begin(pieces[0].x0, pieces[0].y0, -1);
-  pieces.forEach((p, i) => {
+  out.begin(segments[0].x0, segments[0].y0, -1);
+  segments.forEach((p, i) => {
     draw(out, p);
-    const next = pieces[(i + 1) % pieces.length];
+    const next = segments[(i + 1) % segments.length];
     if (next.x0 !== p.x1 || next.y0 !== p.y1) out.line(next.x0, next.y0);
   });
 }

@@ -54,7 +54,15 @@ describe("programs re-read by a parser of their own", () => {
   it("hold no number that a machine cannot read: the writer refuses", () => {
     const [cut] = cutsOf(1);
     const spoil = (change: (c: typeof cut) => void): (() => unknown) => {
-      const c = { ...cut, toolpath: { ...cut.toolpath, x: cut.toolpath.x.slice(), feed: cut.toolpath.feed.slice(), kind: cut.toolpath.kind.slice() } };
+      const c = {
+        ...cut,
+        toolpath: {
+          ...cut.toolpath,
+          x: cut.toolpath.x.slice(),
+          feed: cut.toolpath.feed.slice(),
+          kind: cut.toolpath.kind.slice(),
+        },
+      };
       change(c);
       return () => writePrograms([c], DIALECTS[0], zero, head);
     };
@@ -65,7 +73,9 @@ describe("programs re-read by a parser of their own", () => {
       expect(spoil((c) => (c.spindle = value))).toThrow(/no machine can read/);
     }
     // Large and small numbers are written out, without an exponent.
-    const { text } = (spoil((c) => ((c.spindle = 123456.7), (c.toolpath.feed[last] = 0.0000004)))() as ReturnType<typeof writePrograms>)[0];
+    const { text } = (
+      spoil((c) => ((c.spindle = 123456.7), (c.toolpath.feed[last] = 0.0000004)))() as ReturnType<typeof writePrograms>
+    )[0];
     expect(text).toContain("S123457");
     expect(text).not.toMatch(/\d[eE][-+]?\d/);
   });

@@ -14,7 +14,10 @@ describe("words act in the standard's order, wherever they stand in their line",
     expect([...r.tool]).toEqual([2, 2, 3]);
   });
   it("units and distance mode before the move of their line, the feed too", () => {
-    expect(moves("M3 F10\nG1 X1 Y2 G20 G91\nX1")).toEqual([["feed", 25.4, 50.8, 0], ["feed", 50.8, 50.8, 0]]);
+    expect(moves("M3 F10\nG1 X1 Y2 G20 G91\nX1")).toEqual([
+      ["feed", 25.4, 50.8, 0],
+      ["feed", 50.8, 50.8, 0],
+    ]);
     expect(moves("G21 G1 X1 F10")).toEqual([["feed", 1, 0, 0]]);
   });
   it("the spindle is on for the move of its line, and off from M5 on", () => {
@@ -27,23 +30,50 @@ describe("drilling cycles", () => {
   it("G81 goes down and back at every place, to where it began or to its plane", () => {
     expect(moves(`${HEAD}G0 Z10\nG98 G81 X5 Y6 Z-3 R2\nX9\nG99 X11\nG80\nG0 X0`)).toEqual([
       ["rapid", 0, 0, 10],
-      ...at(5, 6, [["rapid", 10], ["rapid", 2], ["feed", -3], ["rapid", 2], ["rapid", 10]]),
-      ...at(9, 6, [["rapid", 10], ["rapid", 2], ["feed", -3], ["rapid", 2], ["rapid", 10]]),
-      ...at(11, 6, [["rapid", 10], ["rapid", 2], ["feed", -3], ["rapid", 2]]),
+      ...at(5, 6, [
+        ["rapid", 10],
+        ["rapid", 2],
+        ["feed", -3],
+        ["rapid", 2],
+        ["rapid", 10],
+      ]),
+      ...at(9, 6, [
+        ["rapid", 10],
+        ["rapid", 2],
+        ["feed", -3],
+        ["rapid", 2],
+        ["rapid", 10],
+      ]),
+      ...at(11, 6, [
+        ["rapid", 10],
+        ["rapid", 2],
+        ["feed", -3],
+        ["rapid", 2],
+      ]),
       ["rapid", 0, 6, 2],
     ]);
   });
   it("G83 in pecks, each from the plane, and never deeper than asked", () => {
-    const z = moves(`${HEAD}G0 Z5\nG99 G83 X0 Y0 Z-2.5 R1 Q1`).filter(([k]) => k === "feed").map((m) => m[3]);
+    const z = moves(`${HEAD}G0 Z5\nG99 G83 X0 Y0 Z-2.5 R1 Q1`)
+      .filter(([k]) => k === "feed")
+      .map((m) => m[3]);
     expect(z).toEqual([0, -1, -2, -2.5]);
     // A peck breaks chips by going up a little only.
-    const broken = moves(`${HEAD}G0 Z5\nG99 G73 X0 Y0 Z-2 R0 Q1`).filter(([k], i) => k === "rapid" && i > 3).map((m) => m[3] as number);
+    const broken = moves(`${HEAD}G0 Z5\nG99 G73 X0 Y0 Z-2 R0 Q1`)
+      .filter(([k], i) => k === "rapid" && i > 3)
+      .map((m) => m[3] as number);
     expect(Math.max(...broken.slice(0, -1))).toBeLessThan(-0.5);
   });
   it("G91 counts from where it is, as often as it says; G82 waits at every bottom", () => {
     const r = readProgram(`${HEAD}G0 X0 Y0 Z5\nG91 G99 G82 X10 Z-3 R-4 P0.5 L3`);
-    const bottoms = Array.from(r.toolpath.kind, (k, i) => (k === FEED ? [r.toolpath.x[i], r.toolpath.z[i]] : null)).filter(Boolean);
-    expect(bottoms).toEqual([[10, -2], [20, -2], [30, -2]]);
+    const bottoms = Array.from(r.toolpath.kind, (k, i) =>
+      k === FEED ? [r.toolpath.x[i], r.toolpath.z[i]] : null,
+    ).filter(Boolean);
+    expect(bottoms).toEqual([
+      [10, -2],
+      [20, -2],
+      [30, -2],
+    ]);
     expect(r.dwell).toBeCloseTo(1.5, 9);
   });
   it("without a depth or a plane is no cycle", () => {
@@ -71,7 +101,14 @@ describe("zeros and the machine's own places", () => {
     expect(said("/G0 X2")).toMatch(/leaves out/);
     expect(said("G0 A90")).toMatch(/axes that turn/);
     expect(readProgram(HEAD).remarks).toEqual([]);
-    for (const [code, what] of [["G18", /another plane/], ["G41", /cutter table/], ["G93", /inverse/], ["#1=2", /parameters/], ["G1 X[1+2]", /expressions/]] as const) expect(() => readProgram(HEAD + code)).toThrow(what);
+    for (const [code, what] of [
+      ["G18", /another plane/],
+      ["G41", /cutter table/],
+      ["G93", /inverse/],
+      ["#1=2", /parameters/],
+      ["G1 X[1+2]", /expressions/],
+    ] as const)
+      expect(() => readProgram(HEAD + code)).toThrow(what);
   });
   it("optional lines are run; nothing after the end is", () => {
     expect(moves(`O1234\n${HEAD}/G0 X2\nG0 X3\nM30\nG0 X99`).map((m) => m[1])).toEqual([2, 3]);

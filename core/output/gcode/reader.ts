@@ -1,6 +1,7 @@
 import { MM_PER_INCH } from "../../units.ts";
 import { ARC_CCW, ARC_CW, FEED, RAPID, TORCH_OFF, TORCH_ON, type Toolpath } from "../../toolpath/toolpath.ts";
 import { type Cycle, CYCLES, strokesOf } from "./canned.ts";
+import { PASSED, REFUSED, REMARKED } from "./codes.ts";
 import { badLine, type Block, blocksOf } from "./words.ts";
 
 /** What a program does, in mm from its own zero. Straight-down feeds read as feeds: G-code does not tell them apart. */
@@ -17,33 +18,19 @@ export interface ReadProgram {
   remarks: string[];
 }
 
-/** Codes that change no coordinate: plane XY, no cutter compensation, paths followed exactly, feeds in a minute, lengths without offset. */
-const PASSED = new Set([17, 40, 49, 50, 61, 61.1, 64, 69, 94, 91.1]);
-/** Codes that a sentence is due for, since what they do is not in the program. */
-const REMARKED: Record<number, string> = {
-  43: "corrects for tool lengths (G43): they are taken to be set right.",
-  43.1: "corrects for tool lengths (G43.1): they are taken to be set right.",
-  10: "sets offsets of the machine (G10): they are taken as they are.",
-  95: "feeds by the turn of the spindle (G95): its time is not known.",
-};
-const REFUSED: Record<number, string> = {
-  18: "G18 turns arcs into another plane, which is not read here.",
-  19: "G19 turns arcs into another plane, which is not read here.",
-  41: "G41 shifts paths by the machine's own cutter table, which is not known here.",
-  42: "G42 shifts paths by the machine's own cutter table, which is not known here.",
-  68: "G68 turns the coordinates, which is not read here.",
-  51: "G51 scales the coordinates, which is not read here.",
-  93: "G93 gives feeds as inverse times, which are not read here.",
-};
 const FIRST_OFFSET = 54;
 const LAST_OFFSET = 59.9;
-/** Sent to its own home the machine is taken to stand this far above the program's zero, mm: high enough to be over everything. */
+/**
+ * Sent to its own home the machine is taken to stand this far above the program's zero, mm: high enough to be over
+ * everything.
+ */
 const HOME_ABOVE = 100;
 
 /**
  * Reads G-code independently of the writer, as RS-274 defines it (T. Kramer, F. Proctor, E. Messina, "The NIST RS274NGC
- * Interpreter", 2000): the words of a line act in the standard's order wherever they stand in it; modal motion, absolute or
- * incremental distances, G2/G3 by centre or radius, drilling cycles, shifted zeros; ends at M2, M30 or the second percent sign.
+ * Interpreter", 2000): the words of a line act in the standard's order wherever they stand in it; modal motion,
+ * absolute or incremental distances, G2/G3 by centre or radius, drilling cycles, shifted zeros; ends at M2, M30 or the
+ * second percent sign.
  * @param torch reads M3 and M5 as a torch lit and put out, the dwell after M3 as its wait
  * @throws Problem `bad-program` with the line number
  */
@@ -52,16 +39,23 @@ export function readProgram(text: string, torch = false): ReadProgram {
   const blocks = blocksOf(text);
   const end = blocks.findIndex((b) => reader.run(b));
   const after = end < 0 ? 0 : blocks.length - 1 - end;
-  if (after > 0) reader.remark("after", `has ${after} ${after === 1 ? "line" : "lines"} after its end, which no machine runs.`);
+  if (after > 0)
+    reader.remark("after", `has ${after} ${after === 1 ? "line" : "lines"} after its end, which no machine runs.`);
   return reader.take();
 }
 
-type Axes = { x: number; y: number; z: number };
+interface Place {
+  x: number;
+  y: number;
+}
+interface Axes extends Place {
+  z: number;
+}
 
 class Reader {
   private kind: number[] = [];
   private at: Axes[] = [];
-  private centre: { x: number; y: number }[] = [];
+  private centre: Place[] = [];
   private feeds: number[] = [];
   private tools: number[] = [];
   private spins: number[] = [];
@@ -102,7 +96,8 @@ class Reader {
   /** Runs one line. @returns whether the program ends with it */
   run(block: Block): boolean {
     const { line } = block;
-    if (block.optional) this.remark("optional", "has lines that a switch of the machine leaves out (/): they are taken to be run.");
+    if (block.optional)
+      this.remark("optional", "has lines that a switch of the machine leaves out (/): they are taken to be run.");
     const g = block.words.filter((w) => w.letter === "G").map((w) => w.value);
     const m = block.words.filter((w) => w.letter === "M").map((w) => w.value);
     for (const code of g)
@@ -163,7 +158,8 @@ class Reader {
       this.motion = code;
     } else if (code === 92.1 || code === 92.2) this.shift = { x: 0, y: 0, z: 0 };
     else if (code >= FIRST_OFFSET && code <= LAST_OFFSET) {
-      if (code !== FIRST_OFFSET) this.remark(`offset ${code}`, `works from the offset G${code}: it is taken to be the same zero as any other.`);
+      if (code !== FIRST_OFFSET)
+        this.remark(`offset ${code}`, `works from the offset G${code}: it is taken to be the same zero as any other.`);
     } else if (REMARKED[code]) this.remark(`G${code}`, REMARKED[code]);
     else if (REFUSED[code]) throw badLine(line, REFUSED[code]);
     else if (!PASSED.has(code)) throw badLine(line, `G${code} is not known here.`);
@@ -184,14 +180,22 @@ class Reader {
     for (const [word, axis] of words) if (word !== undefined) this.shift[axis] = this.now[axis] - word;
   }
 
-  /** G28, G30 and G53: by way of a place of the program, where one is given, to one of the machine's own, which is not known. */
+  /**
+   * G28, G30 and G53: by way of a place of the program, where one is given, to one of the machine's own, which is not
+   * known.
+   */
   private toMachine(g: readonly number[], v: Record<string, number>): void {
     const own = g.includes(53);
-    this.remark("machine", `moves to places of the machine's own (G${own ? 53 : g.includes(28) ? 28 : 30}): how it gets there is not judged; the cutter is taken to be above everything then.`);
+    this.remark(
+      "machine",
+      `moves to places of the machine's own (G${own ? 53 : g.includes(28) ? 28 : 30}): how it gets there is not ` +
+        "judged; the cutter is taken to be above everything then.",
+    );
     for (const code of g) if (code === 90 || code === 91) this.absolute = code === 90;
     const none = v.X === undefined && v.Y === undefined && v.Z === undefined;
     if (!own && !none) this.add(RAPID, this.target(v), 0, 0, this.feed);
-    if (none || v.Z !== undefined) this.add(RAPID, { ...this.now, z: Math.max(this.now.z, HOME_ABOVE) }, 0, 0, this.feed);
+    if (none || v.Z !== undefined)
+      this.add(RAPID, { ...this.now, z: Math.max(this.now.z, HOME_ABOVE) }, 0, 0, this.feed);
   }
 
   private move(v: Record<string, number>, line: number): void {
@@ -209,14 +213,15 @@ class Reader {
     this.add([RAPID, FEED, ARC_CW, ARC_CCW][this.motion], to, cx, cy, this.feed);
   }
 
-  private arcCentre(v: Record<string, number>, to: Axes, line: number): { x: number; y: number } {
+  private arcCentre(v: Record<string, number>, to: Axes, line: number): Place {
     const { x, y } = this.now;
-    if (v.R !== undefined) return centreFromRadius(x, y, to.x, to.y, v.R, this.motion === 2, line);
+    if (v.R !== undefined) return centreFromRadius(this.now, to, v.R, this.motion === 2, line);
     const [cx, cy] = [x + (v.I ?? 0), y + (v.J ?? 0)];
     const r0 = Math.hypot(x - cx, y - cy);
     const r1 = Math.hypot(to.x - cx, to.y - cy);
     // Common controllers refuse arcs whose ends differ by more than 0.005 mm and by more than 0.1 % of the radius.
-    if (Math.abs(r0 - r1) > 0.005 && Math.abs(r0 - r1) > 0.001 * r0) throw badLine(line, `the arc's ends lie ${r0.toFixed(4)} and ${r1.toFixed(4)} mm from its centre.`);
+    if (Math.abs(r0 - r1) > 0.005 && Math.abs(r0 - r1) > 0.001 * r0)
+      throw badLine(line, `the arc's ends lie ${r0.toFixed(4)} and ${r1.toFixed(4)} mm from its centre.`);
     return { x: cx, y: cy };
   }
 
@@ -228,7 +233,8 @@ class Reader {
     if (v.Z !== undefined) c.bottom = this.absolute ? v.Z + this.shift.z : c.retract + v.Z;
     if (v.Q !== undefined) c.peck = v.Q;
     if (v.P !== undefined) c.dwell = v.P;
-    if (Number.isNaN(c.retract) || Number.isNaN(c.bottom)) throw badLine(line, `the drilling cycle G${c.code} needs a depth (Z) and a plane to begin from (R).`);
+    if (Number.isNaN(c.retract) || Number.isNaN(c.bottom))
+      throw badLine(line, `the drilling cycle G${c.code} needs a depth (Z) and a plane to begin from (R).`);
     if (this.feed <= 0) throw badLine(line, "a drilling cycle without a feed.");
     const times = this.absolute ? 1 : Math.max(1, Math.round(v.L ?? v.K ?? 1));
     const { Z: _depth, ...place } = v;
@@ -267,13 +273,15 @@ class Reader {
 
 const ends = (m: readonly number[]): boolean => m.includes(2) || m.includes(30) || m.includes(99);
 
-function centreFromRadius(x0: number, y0: number, x1: number, y1: number, r: number, clockwise: boolean, line: number): { x: number; y: number } {
-  const dx = x1 - x0;
-  const dy = y1 - y0;
+/** The centre of an arc given by its radius: under half a turn where that is positive, over it where negative. */
+function centreFromRadius(from: Place, to: Place, r: number, clockwise: boolean, line: number): Place {
+  const dx = to.x - from.x;
+  const dy = to.y - from.y;
   const chord = Math.hypot(dx, dy);
-  if (chord === 0 || chord / 2 > Math.abs(r) * (1 + 1e-6)) throw badLine(line, "the arc's radius is too small for its ends.");
+  if (chord === 0 || chord / 2 > Math.abs(r) * (1 + 1e-6))
+    throw badLine(line, "the arc's radius is too small for its ends.");
   const h = Math.sqrt(Math.max(0, r * r - (chord * chord) / 4));
-  // A positive radius is the arc under half a turn; clockwise its centre lies right of the chord.
+  // Clockwise the centre lies right of the chord, for the shorter arc.
   const side = (clockwise ? -1 : 1) * Math.sign(r);
-  return { x: x0 + dx / 2 - (side * h * dy) / chord, y: y0 + dy / 2 + (side * h * dx) / chord };
+  return { x: from.x + dx / 2 - (side * h * dy) / chord, y: from.y + dy / 2 + (side * h * dx) / chord };
 }

@@ -22,7 +22,8 @@ const shown = (text: string): string => {
   return plain.length > SHOWN ? `${plain.slice(0, SHOWN)}…` : plain;
 };
 
-export const badLine = (line: number, what: string): Problem => new Problem("bad-program", `Line ${line} of the program: ${what}`);
+export const badLine = (line: number, what: string): Problem =>
+  new Problem("bad-program", `Line ${line} of the program: ${what}`);
 
 /**
  * The lines of a program up to its second percent sign, comments left out.
@@ -33,7 +34,10 @@ export function blocksOf(text: string): Block[] {
   let begun = false;
   const lines = text.split(/\r\n|\n|\r/);
   for (let n = 0; n < lines.length; n++) {
-    let line = lines[n].replace(/\([^)]*\)/g, " ").replace(/;.*/, "").trim();
+    let line = lines[n]
+      .replace(/\([^)]*\)/g, " ")
+      .replace(/;.*/, "")
+      .trim();
     if (line.startsWith("%")) {
       if (begun) break;
       line = "";
@@ -47,7 +51,8 @@ export function blocksOf(text: string): Block[] {
 }
 
 function wordsOf(line: string, n: number): Word[] {
-  if (/[#[\]=]/.test(line)) throw badLine(n, `"${shown(line)}" uses parameters or expressions, which are not read here.`);
+  if (/[#[\]=]/.test(line))
+    throw badLine(n, `"${shown(line)}" uses parameters or expressions, which are not read here.`);
   const words: Word[] = [];
   const pattern = /([A-Za-z])\s*([-+]?(?:\d+\.?\d*|\.\d+))|(\S)/g;
   for (let m = pattern.exec(line); m; m = pattern.exec(line)) {

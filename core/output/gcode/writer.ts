@@ -68,7 +68,10 @@ export function fileName(text: string): string {
 /** Text that may stand in a comment: brackets would end it. */
 const comment = (text: string): string => `(${text.replace(/[()]/g, "").replace(/[^\x20-\x7e]/g, (c) => ({ "°": " deg", "×": "x", "·": "-", "–": "-" })[c] ?? "?")})`;
 
-/** No word of a program has more digits before its point: coordinates of ten metres, feeds and speeds of a hundred thousand have fewer. */
+/**
+ * No word of a program has more digits before its point: coordinates of ten metres, feeds and speeds of a hundred
+ * thousand have fewer.
+ */
 const MOST = 1e7;
 
 /**
@@ -76,7 +79,12 @@ const MOST = 1e7;
  * @throws Problem `not-a-number` where it is none that a machine could read
  */
 function digits(v: number, decimals: number): string {
-  if (!(Math.abs(v) < MOST)) throw new Problem("not-a-number", `The program would hold ${v}, which no machine can read, and is not written. Check the cut's feeds, speeds and sizes; if they are as they should be, this is a fault of Oaken Bit.`);
+  if (!(Math.abs(v) < MOST))
+    throw new Problem(
+      "not-a-number",
+      `The program would hold ${v}, which no machine can read, and is not written. Check the cut's feeds, speeds and ` +
+        "sizes; if they are as they should be, this is a fault of Oaken Bit.",
+    );
   const t = v.toFixed(decimals);
   const short = decimals > 0 ? t.replace(/\.?0+$/, "") : t;
   return short === "-0" ? "0" : short;

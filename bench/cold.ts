@@ -1,0 +1,63 @@
+import { execFileSync } from "node:child_process";
+import { mkdtemp, readFile, rm, writeFile } from "node:fs/promises";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import sharp from "sharp";
+import { warmUp } from "@oaken/core/outline/warm";
+import { toGrey } from "@oaken/core/picture/tone";
+import { decodePicture } from "@oaken/files/decode";
+import { pictureOfTruth, TRUTHS } from "../demo/truth.ts";
+import { ms, row } from "./measure.ts";
+import { fit, LEVEL, potraceOf } from "./edge.ts";
+
+/** Processes of their own in which each tracer runs for the first time; what they print is read. */
+export async function benchCold(): Promise<void> {
+  console.log(
+    "\nThe first run in a fresh process on 2,000 px, and the tenth; ours is warmed while a picture is decoded, as " +
+      "the application and the command line do",
+  );
+  for (const t of TRUTHS) {
+    const folder = await mkdtemp(join(tmpdir(), "oaken-cold-"));
+    const file = join(folder, "picture.png");
+    await writeFile(
+      file,
+      await sharp(await pictureOfTruth(t, 2001))
+        .png()
+        .toBuffer(),
+    );
+    const run = (who: string): number[] =>
+      JSON.parse(
+        execFileSync(process.execPath, [process.argv[1], "--once", who, file], { encoding: "utf8" })
+          .trim()
+          .split("\n")
+          .pop()!,
+      ) as number[];
+    const [plain, warmed, theirs] = ["plain", "warmed", "library"].map(run);
+    await rm(folder, { recursive: true });
+    row(
+      t.name,
+      `${ms(warmed[0])} / ${ms(theirs[0])}`,
+      `cold, ${(warmed[0] / warmed[9]).toFixed(1)} × the tenth (asked 2.5 at most); ${ms(plain[0])} without warming; ` +
+        `tenth ${ms(warmed[9])} / ${ms(theirs[9])}`,
+    );
+  }
+}
+
+/** What `benchCold` runs in a process of its own: one tracer ten times on a picture; prints the times, ms. */
+export async function onceInProcess(who: string, file: string): Promise<void> {
+  const bytes = await readFile(file);
+  const times: number[] = [];
+  if (who === "library") {
+    for (let k = 0; k < 10; k++) times.push((await potraceOf(bytes)).time);
+  } else {
+    const decoding = decodePicture(bytes, file);
+    if (who === "warmed") warmUp();
+    const grey = toGrey(await decoding, {});
+    for (let k = 0; k < 10; k++) {
+      const t0 = performance.now();
+      fit(grey, LEVEL);
+      times.push(performance.now() - t0);
+    }
+  }
+  console.log(JSON.stringify(times));
+}

@@ -1,0 +1,186 @@
+import type { SegmentGrid } from "../../geometry/segmentgrid.ts";
+import { type Loop, rotate } from "../../toolpath/loops.ts";
+import { ARC_CCW, ARC_CW, FEED, type ToolpathWriter } from "../../toolpath/toolpath.ts";
+import { formatLength } from "../../units.ts";
+import type { Note } from "../kind.ts";
+import type { AreaPlan, Level } from "./level.ts";
+import { LEAST_HELIX, overFloor, sinkHelix, type Spot, WaysIn } from "./sink.ts";
+
+/** A helix this share of the cutter's radius wide leaves no post in its middle. */
+const HELIX_SHARE = 0.8;
+/** Ways at depth from open ground are no longer than this many radii: beyond that a helix or ramp is as quick. */
+const LONGEST_WAY = 3;
+/** Ways may come this much nearer to an edge than the path itself keeps: rounding, mm. */
+const SLACK = 0.003;
+/** Beginnings tried round a loop for one that open ground is near to. */
+const TRIES = 24;
+
+/**
+ * The ground of one area: what its cutter has opened of the level at hand, and every way down to that level. Into solid
+ * stock the cutter only ever goes round a helix or along a ramp no steeper than asked, or sideways from where it is
+ * open already. Where there is room for none of that, one that cuts at its centre plunges, and any other leaves the
+ * place out; both are told.
+ */
+export class Ground {
+  private level: Level = { z0: 0, z1: 0, from: 0 };
+  /** places on paths cut at this level, by the cell of a grid that they lie in */
+  private cells = new Map<string, Spot[]>();
+  /** moves of the writer that have been looked at */
+  private seen = 0;
+  private readonly ways: WaysIn;
+
+  /** @param edges of the region: nothing comes nearer to them than the level's `from` */
+  constructor(
+    readonly w: ToolpathWriter,
+    readonly p: AreaPlan,
+    private readonly edges: SegmentGrid,
+  ) {
+    this.ways = new WaysIn(p.radius, p.centre, p.slope);
+  }
+
+  /** From here on the cutter works at this level. */
+  begin(level: Level): void {
+    this.level = level;
+    this.cells.clear();
+    this.seen = this.w.count;
+  }
+
+  /** The same level, and as near to the edges as this one says. */
+  comesNearer(level: Level): void {
+    this.level = level;
+  }
+
+  /**
+   * Gets the cutter to the beginning of a path at the level's depth.
+   * @param closed whether the path is a loop, which may then be begun anywhere; its last point is its first
+   * @param open whether earlier cutters have opened the ground at its beginning
+   * @returns at which of its points the path is to begin; −1 where there is no way in and it is left out
+   */
+  enter(x: Float64Array, y: Float64Array, closed: boolean, open = false): number {
+    const { w, p } = this;
+    const { z0, z1 } = this.level;
+    if (this.ways.isLeftOut(x[0], y[0])) return -1;
+    if (open || (p.entry === "plunge" && p.centre)) {
+      overFloor(w, x[0], y[0], z0);
+      w.plunge(z1);
+      return 0;
+    }
+    const at = this.throughOpen(x, y, closed);
+    if (at >= 0) return at;
+    const helix = Math.min(HELIX_SHARE * p.radius, this.room(x[0], y[0]));
+    if (p.entry !== "ramp" && helix >= LEAST_HELIX * p.radius) {
+      sinkHelix(w, x[0], y[0], helix, z0, z1, p.slope, !p.conventional);
+      w.to(x[0], y[0], z1);
+      return 0;
+    }
+    return this.ways.sink(w, x, y, closed, z0, z1);
+  }
+
+  /** As {@link enter} for a loop: the loop begun where the cutter now is; null where it is left out. */
+  enterLoop(loop: Loop, open = false): Loop | null {
+    const at = this.enter(loop.x, loop.y, true, open);
+    return at < 0 ? null : rotate(loop, at);
+  }
+
+  /** What is to be said of the ways in. */
+  notes(name: string): Note[] {
+    const { p } = this;
+    const out = this.ways.notes(name);
+    if (p.entry === "plunge" && !p.centre)
+      out.push({
+        code: "plunge-not-used",
+        severity: "note",
+        message:
+          `${name}: its ${formatLength(2 * p.radius)} mm cutter does not cut at its centre, so that it enters by ` +
+          "helix or ramp instead of the plunge asked for.",
+      });
+    return out;
+  }
+
+  /** How far the cutter may go round (x, y) without coming too near to an edge, mm. */
+  private room(x: number, y: number): number {
+    const { from } = this.level;
+    return this.edges.distance(x, y, from + this.p.radius) - from;
+  }
+
+  /**
+   * Sideways at depth: from where the cutter stands, or down through the open ground nearest to the path.
+   * @returns as {@link enter}
+   */
+  private throughOpen(x: Float64Array, y: Float64Array, closed: boolean): number {
+    const { w, p } = this;
+    const { z0, z1 } = this.level;
+    const most = LONGEST_WAY * p.radius;
+    const n = x.length - 1;
+    const tries = closed ? Math.min(TRIES, n) : 1;
+    const begin = (q: number): number => Math.floor((q * n) / tries);
+    if (w.z === z1)
+      for (let q = 0; q < tries; q++) {
+        const i = begin(q);
+        if (!this.clear(w.x, w.y, x[i], y[i], most)) continue;
+        w.to(x[i], y[i], z1);
+        return i;
+      }
+    for (let q = 0; q < tries; q++) {
+      const i = begin(q);
+      const spot = this.nearestOpen(x[i], y[i], most);
+      if (!spot) continue;
+      overFloor(w, spot.x, spot.y, z0);
+      w.plunge(z1);
+      w.to(x[i], y[i], z1);
+      return i;
+    }
+    return -1;
+  }
+
+  /** Whether the cutter may go straight from one place to another at depth. */
+  private clear(x0: number, y0: number, x1: number, y1: number, most: number): boolean {
+    const { from } = this.level;
+    if (!(Math.hypot(x1 - x0, y1 - y0) <= most)) return false;
+    return this.edges.isClear(x0, y0, x1, y1, from - SLACK);
+  }
+
+  /** The nearest place on a path cut at this level from which (x, y) can be reached. */
+  private nearestOpen(x: number, y: number, most: number): Spot | null {
+    this.look();
+    const near: { spot: Spot; d: number }[] = [];
+    const [i, j] = [this.cell(x), this.cell(y)];
+    const reach = Math.ceil(most / this.side);
+    for (let v = j - reach; v <= j + reach; v++)
+      for (let u = i - reach; u <= i + reach; u++)
+        for (const spot of this.cells.get(`${u},${v}`) ?? []) {
+          const d = Math.hypot(spot.x - x, spot.y - y);
+          if (d <= most) near.push({ spot, d });
+        }
+    near.sort((a, b) => a.d - b.d);
+    for (const { spot } of near.slice(0, TRIES)) if (this.clear(spot.x, spot.y, x, y, most)) return spot;
+    return null;
+  }
+
+  private get side(): number {
+    return this.p.radius;
+  }
+  private cell(v: number): number {
+    return Math.floor(v / this.side);
+  }
+
+  /** Takes note of the paths cut since it last looked: places on them half a radius apart. */
+  private look(): void {
+    const { z1 } = this.level;
+    for (; this.seen < this.w.count; this.seen++) {
+      const m = this.w.move(this.seen);
+      if (m.z !== z1 || m.z0 !== z1) continue;
+      if (m.kind === FEED) {
+        const steps = Math.max(1, Math.ceil(Math.hypot(m.x - m.x0, m.y - m.y0) / (this.side / 2)));
+        for (let k = 1; k <= steps; k++)
+          this.keep(m.x0 + ((m.x - m.x0) * k) / steps, m.y0 + ((m.y - m.y0) * k) / steps);
+      } else if (m.kind === ARC_CW || m.kind === ARC_CCW) this.keep(m.x, m.y);
+    }
+  }
+  private keep(x: number, y: number): void {
+    const key = `${this.cell(x)},${this.cell(y)}`;
+    const list = this.cells.get(key);
+    if (list) list.push({ x, y });
+    else this.cells.set(key, [{ x, y }]);
+  }
+}

@@ -1,0 +1,96 @@
+import { squaredDistance } from "../geometry/segmentgrid.ts";
+import { type Shape, STRIDE } from "../geometry/shape.ts";
+import type { Pair } from "./fit.ts";
+
+/** The points that an edge of the picture runs through: a closed contour, or a border from one junction to another. */
+export interface Course extends Pair {
+  closed: boolean;
+  /** how far fitted segments may stray from the raw points, mm; farther by 1/√ease where a point has that */
+  hold: number;
+}
+
+/** A course fitted, and the same as cuts will read it. */
+export interface Fitted {
+  shape: Shape;
+  /** the course's point at each segment's end; the first segment begins at `first` */
+  ends: Int32Array;
+  first: number;
+  /** largest measured distance of a point from its segment, mm */
+  deviation: number;
+  /** points as cuts read them, x, y by turns, and which segment ends in each */
+  xy: Float64Array;
+  segment: Int32Array;
+}
+
+/** Mean distance between neighbouring points, mm. */
+export function spacingOf(xy: Float64Array, closed: boolean): number {
+  const n = xy.length / 2;
+  let sum = 0;
+  for (let i = closed ? 0 : 1; i < n; i++) {
+    const p = 2 * (i > 0 ? i - 1 : n - 1);
+    sum += Math.hypot(xy[2 * i] - xy[p], xy[2 * i + 1] - xy[p + 1]);
+  }
+  return sum / n;
+}
+
+/** Every point of a course that one of its segments stands for; of the whole course where `segment` is −1. */
+export function eachPoint(f: Fitted, n: number, segment: number, visit: (i: number) => void): void {
+  if (segment < 0) {
+    for (let i = 0; i < n; i++) visit(i);
+    return;
+  }
+  const from = segment > 0 ? f.ends[segment - 1] : f.first;
+  const to = f.ends[segment];
+  let i = from;
+  do {
+    visit(i);
+    i = i + 1 < n ? i + 1 : 0;
+  } while (i !== to && i !== from);
+  visit(to);
+}
+
+/** Largest distance of a course's raw points from the segments that stand for them, mm. */
+export function measured({ raw, closed }: Course, f: Fitted): number {
+  const n = raw.length / 2;
+  const m = f.segment.length;
+  let worst = 0;
+  let from = 0;
+  for (let s = 0; s < f.ends.length; s++) {
+    let to = from;
+    while (to < m && f.segment[to] === s) to++;
+    eachPoint(f, n, s, (i) => {
+      const [x, y] = [raw[2 * i], raw[2 * i + 1]];
+      let least = Infinity;
+      for (let q = from; q < to; q++) {
+        const before = q > 0 ? q - 1 : closed ? m - 1 : 0;
+        const d2 = squaredDistance(x, y, f.xy[2 * before], f.xy[2 * before + 1], f.xy[2 * q], f.xy[2 * q + 1]);
+        if (d2 < least) least = d2;
+      }
+      if (least < Infinity) worst = Math.max(worst, least);
+    });
+    from = to;
+  }
+  return Math.sqrt(worst);
+}
+
+/** Every course's segments as one shape. */
+export function joined(fitted: readonly Fitted[]): Shape {
+  const n = fitted.length;
+  const total = fitted.reduce((s, f) => s + f.shape.kinds.length, 0);
+  const shape: Shape = {
+    kinds: new Uint8Array(total),
+    nodes: new Float64Array(STRIDE * total),
+    origin: new Float64Array(2 * n),
+    starts: new Int32Array(n + 1),
+    parent: new Int32Array(n).fill(-1),
+  };
+  let at = 0;
+  fitted.forEach(({ shape: s }, k) => {
+    shape.kinds.set(s.kinds, at);
+    shape.nodes.set(s.nodes, STRIDE * at);
+    shape.origin.set(s.origin, 2 * k);
+    at += s.kinds.length;
+    shape.starts[k + 1] = at;
+  });
+  return shape;
+}
