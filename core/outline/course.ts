@@ -49,28 +49,45 @@ export function eachPoint(f: Fitted, n: number, segment: number, visit: (i: numb
   visit(to);
 }
 
-/** Largest distance of a course's raw points from the segments that stand for them, mm. */
+/** Segments on either side that may lie nearer to a point than its own: at a corner several short ones meet. */
+const BESIDE = 3;
+
+/**
+ * Largest distance of a course's raw points from what was fitted to them, mm: from the segment that stands for a point
+ * or one of those beside it.
+ */
 export function measured({ raw, closed }: Course, f: Fitted): number {
   const n = raw.length / 2;
-  const m = f.segment.length;
+  const all = f.ends.length;
+  const begins = new Int32Array(all + 1).fill(f.segment.length);
+  for (let q = f.segment.length - 1; q >= 0; q--) begins[f.segment[q]] = q;
+  for (let s = all - 1; s >= 0; s--) begins[s] = Math.min(begins[s], begins[s + 1]);
   let worst = 0;
-  let from = 0;
-  for (let s = 0; s < f.ends.length; s++) {
-    let to = from;
-    while (to < m && f.segment[to] === s) to++;
+  for (let s = 0; s < all; s++)
     eachPoint(f, n, s, (i) => {
       const [x, y] = [raw[2 * i], raw[2 * i + 1]];
-      let least = Infinity;
-      for (let q = from; q < to; q++) {
-        const before = q > 0 ? q - 1 : closed ? m - 1 : 0;
-        const d2 = squaredDistance(x, y, f.xy[2 * before], f.xy[2 * before + 1], f.xy[2 * q], f.xy[2 * q + 1]);
-        if (d2 < least) least = d2;
-      }
+      let least = squaredFrom(f, closed, x, y, begins[s], begins[s + 1]);
+      for (let k = 1; k <= BESIDE && least > worst; k++)
+        for (const t of [s - k, s + k]) {
+          if (!closed && (t < 0 || t >= all)) continue;
+          const beside = (t + all * BESIDE) % all;
+          least = Math.min(least, squaredFrom(f, closed, x, y, begins[beside], begins[beside + 1]));
+        }
       if (least < Infinity) worst = Math.max(worst, least);
     });
-    from = to;
-  }
   return Math.sqrt(worst);
+}
+
+/** Squared distance of (x, y) from the edges that end in the points `from` up to `to` as cuts read them, mm². */
+function squaredFrom(f: Fitted, closed: boolean, x: number, y: number, from: number, to: number): number {
+  const { xy } = f;
+  let least = Infinity;
+  for (let q = from; q < to; q++) {
+    const before = q > 0 ? q - 1 : closed ? f.segment.length - 1 : 0;
+    const d2 = squaredDistance(x, y, xy[2 * before], xy[2 * before + 1], xy[2 * q], xy[2 * q + 1]);
+    if (d2 < least) least = d2;
+  }
+  return least;
 }
 
 /** Every course's segments as one shape. */

@@ -4,6 +4,7 @@ import { ringArea, ringCount } from "../geometry/rings.ts";
 import type { Grey } from "../picture/raster.ts";
 import { histogram, findInkLevel } from "../picture/tone.ts";
 import { distanceToRings, seeded } from "../testing/random.ts";
+import { SegmentGrid } from "../geometry/segmentgrid.ts";
 import { contoursAt } from "./contours.ts";
 import { isSound } from "../geometry/sound.ts";
 import { fitOutline, type Outline } from "./outline.ts";
@@ -69,6 +70,21 @@ describe("pictures that are hard on an outline", () => {
           }
         expect(Math.abs(areaOf(o) - pixels / 16)).toBeLessThan(edge * (0.25 * place.scale + hold) + 0.5);
       });
+
+  // Of those where no other contour is as near to a point as its own.
+  const alone = HARD.filter(([name]) => /squares|spiral|gradient/.test(name));
+  for (const [name, grey] of alone)
+    it(`${name}, greys that hardly change held looser: the deviation said is the one that is there`, () => {
+      const contours = contoursAt(grey, findInkLevel(histogram(grey)));
+      const o = fitOutline(contours, place, { ...settings, faint: true });
+      const drawn = new SegmentGrid(asRead(o.shape));
+      let worst = 0;
+      for (let i = 0; i < contours.xy.length / 2; i++) {
+        const [x, y] = [contours.xy[2 * i] * place.scale, place.y1 - contours.xy[2 * i + 1] * place.scale];
+        worst = Math.max(worst, drawn.distance(x, y, 1));
+      }
+      expect(Math.abs(o.maxDeviation - worst)).toBeLessThan(0.003);
+    });
 
   it("one stroke wound up stays one piece without a hole", () => {
     const o = trace(drawn(spiral), { specks: 0.2 });
