@@ -1,3 +1,13 @@
 import { defineConfig } from "vitest/config";
 
-export default defineConfig({ test: { include: ["e2e/**/*.test.ts"], testTimeout: 120_000, hookTimeout: 120_000, pool: "forks", fileParallelism: false, bail: 0 } });
+export default defineConfig({
+  test: {
+    include: ["e2e/**/*.test.ts"],
+    testTimeout: 120_000,
+    hookTimeout: 120_000,
+    globalSetup: ["./scripts/vitest-setup.mjs"],
+    pool: "forks",
+    fileParallelism: false,
+    bail: 0,
+  },
+});

@@ -16,7 +16,8 @@ import { sweep } from "@oaken/core/proof/sweep";
 import { resolve } from "@oaken/core/settings/fields";
 import { circle, seeded, star } from "@oaken/core/testing/random";
 import { figures, moveCount, PLUNGE, type Toolpath } from "@oaken/core/toolpath/toolpath";
-import { decodePicture, sha256 } from "@oaken/files/decode";
+import { decodePicture } from "@oaken/files/decode";
+import { sha256 } from "@oaken/files/sha256";
 import { beeWalk, type Drawing, ginkgo, scan, seedDrawer } from "../demo/art.ts";
 import { row } from "./measure.ts";
 

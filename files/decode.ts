@@ -1,114 +1,69 @@
-import { createHash } from "node:crypto";
-import { decode as decodeBmp } from "bmp-ts";
-import sharp, { type Metadata } from "sharp";
+import { open } from "node:fs/promises";
+import type { Raster } from "@oaken/core/picture/raster";
 import { Problem } from "@oaken/core/problem";
-import { checkPictureSize, MAX_PIXELS, type Raster } from "@oaken/core/picture/raster";
+import { KIND_BYTES, pictureKind } from "./decoder/kinds.ts";
+import { type Limits, Overrun, within } from "./decoder/process.ts";
+import type { Ask } from "./decoder/protocol.ts";
 
-/** Largest picture file taken in, bytes. */
-export const MAX_BYTES = 80 * 1024 * 1024;
-sharp.cache(false);
-
-export const sha256 = (bytes: Uint8Array): string => createHash("sha256").update(bytes).digest("hex");
-
-/** Kinds of picture files by their first bytes, so that a wrong ending fools nobody. */
-const KINDS: [string, (b: Uint8Array) => boolean][] = [
-  ["png", (b) => starts(b, [0x89, 0x50, 0x4e, 0x47])],
-  ["jpeg", (b) => starts(b, [0xff, 0xd8, 0xff])],
-  ["gif", (b) => ascii(b, 0, "GIF8")],
-  ["webp", (b) => ascii(b, 0, "RIFF") && ascii(b, 8, "WEBP")],
-  ["avif", (b) => ascii(b, 4, "ftypavi") || ascii(b, 4, "ftypmif1") || ascii(b, 4, "ftypmsf1")],
-  ["bmp", (b) => ascii(b, 0, "BM")],
-  ["svg", (b) => isSvg(b)],
-  ["tiff", (b) => starts(b, [0x49, 0x49, 0x2a, 0]) || starts(b, [0x4d, 0x4d, 0, 0x2a])],
-];
-const starts = (b: Uint8Array, head: number[]) => head.every((v, i) => b[i] === v);
-const ascii = (b: Uint8Array, at: number, text: string) => [...text].every((c, i) => b[at + i] === c.charCodeAt(0));
-
-/** An SVG drawing begins with its element, after an XML head, comments or a document type. */
-const isSvg = (b: Uint8Array) => /^\ufeff?\s*(<\?xml[^>]*>\s*)?(<!--[\s\S]*?-->\s*|<!DOCTYPE[^>]*>\s*)*<svg[\s>]/i.test(new TextDecoder().decode(b.subarray(0, 4096)));
-/** An SVG has no pixels of its own: it is drawn with about so many along its longer side. */
-const SVG_SIDE = 3000;
-/** Pixels an inch at which SVG sizes are counted. */
-const SVG_DPI = 72;
-/** An SVG that takes longer than this to draw is refused, s. */
-const SVG_SECONDS = 20;
+/** What one file may take to be read before it is given up. */
+const LIMITS: Limits = { seconds: 10, bytes: 1 << 30 };
 
 /**
- * What kind of picture the bytes are.
- * @throws Problem `empty-file`, `file-too-large` or `not-a-picture`
- */
-export function pictureKind(bytes: Uint8Array, name: string): string {
-  if (bytes.length === 0) throw new Problem("empty-file", `${name} is empty. Choose the picture again, or save it anew where it came from.`);
-  if (bytes.length > MAX_BYTES) throw new Problem("file-too-large", `${name} has ${Math.round(bytes.length / 2 ** 20)} MB; Oaken Bit takes up to ${MAX_BYTES / 2 ** 20} MB. Save it smaller.`);
-  const kind = KINDS.find(([, is]) => is(bytes))?.[0];
-  if (!kind) throw new Problem("not-a-picture", `${name} is not a picture that can be read. Use PNG, JPEG, WebP, AVIF, GIF, BMP, TIFF or SVG.`);
-  return kind;
-}
-
-/**
- * Decodes a picture to upright sRGB RGBA, 8 bit or 16 where the file has 16.
+ * Decodes a picture to upright sRGB RGBA, 8 bit or 16 where the file has 16, in a process of its own that is killed
+ * when it takes more than 10 s or 1 GB.
  * @throws Problem naming the file and what is wrong with it
  */
-export async function decodePicture(bytes: Uint8Array, name: string): Promise<Raster> {
-  const kind = pictureKind(bytes, name);
-  if (kind === "bmp") return decodeBitmap(bytes, name);
-  const broken = new Problem("broken-picture", `${name} is damaged or cut short and cannot be read to its end. Save it anew or use another copy.`);
-  let meta: Metadata;
-  try {
-    meta = await sharp(bytes, { limitInputPixels: false }).metadata();
-  } catch {
-    throw broken;
-  }
-  const density = kind === "svg" ? svgDensity(meta, name) : undefined;
-  const turned = (meta.orientation ?? 1) >= 5;
-  const width = turned ? meta.height! : meta.width!;
-  const height = turned ? meta.width! : meta.height!;
-  if (!density) checkPictureSize(width, height, name);
-  const wide = meta.depth === "ushort" || meta.depth === "float";
-  try {
-    let image = sharp(bytes, { failOn: "truncated", limitInputPixels: MAX_PIXELS + 1, density }).timeout({ seconds: density ? SVG_SECONDS : 0 }).rotate();
-    image = image.toColourspace(wide ? "rgb16" : "srgb").ensureAlpha();
-    const { data, info } = await image.raw({ depth: wide ? "ushort" : "uchar" }).toBuffer({ resolveWithObject: true });
-    const samples = wide ? new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2) : new Uint8Array(data.buffer, data.byteOffset, data.byteLength);
-    return { width: info.width, height: info.height, data: toRgba(samples, info.channels, info.width * info.height, wide ? 65535 : 255) };
-  } catch {
-    throw broken;
-  }
+export function decodePicture(bytes: Uint8Array, name: string): Promise<Raster> {
+  pictureKind(bytes, name, bytes.length);
+  return decoded({ do: "picture", name, bytes: bytes.length }, bytes);
 }
 
-/** The density that gives an SVG enough pixels to trace. */
-function svgDensity(meta: Metadata, name: string): number {
-  const side = Math.max(meta.width ?? 0, meta.height ?? 0);
-  if (!(side > 0) || Math.min(meta.width!, meta.height!) * (SVG_SIDE / side) < 16) throw new Problem("picture-too-thin", `${name} has no size, or next to none on one side. Give the drawing a width and a height.`);
-  return Math.max(1, Math.min(100_000, ((meta.density ?? SVG_DPI) * SVG_SIDE) / side));
-}
-
-/** Brings grey, grey with alpha and RGB to RGBA. */
-function toRgba(data: Uint8Array | Uint16Array, channels: number, n: number, max: number): Uint8Array | Uint16Array {
-  if (channels === 4) return data;
-  const out = max === 255 ? new Uint8Array(4 * n) : new Uint16Array(4 * n);
-  for (let i = 0; i < n; i++) {
-    const grey = channels < 3;
-    for (let k = 0; k < 3; k++) out[4 * i + k] = data[channels * i + (grey ? 0 : k)];
-    out[4 * i + 3] = channels === 2 ? data[2 * i + 1] : max;
-  }
-  return out;
-}
-
-function decodeBitmap(bytes: Uint8Array, name: string): Raster {
-  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  const broken = new Problem("broken-picture", `${name} is damaged or cut short and cannot be read to its end. Save it anew or use another copy.`);
-  if (bytes.length < 26) throw broken;
-  checkPictureSize(Math.abs(view.getInt32(18, true)), Math.abs(view.getInt32(22, true)), name);
+/** The same from a file, which this process does not read. */
+export async function decodeFile(path: string, name: string): Promise<Raster> {
+  const file = await open(path);
   try {
-    const b = decodeBmp(Buffer.from(bytes), { toRGBA: true });
-    const data = new Uint8Array(b.data);
-    // Most bitmaps carry no alpha; a channel that is 0 everywhere means "not used".
-    let anyAlpha = false;
-    for (let i = 3; i < data.length && !anyAlpha; i += 4) anyAlpha = data[i] !== 0;
-    if (!anyAlpha) for (let i = 3; i < data.length; i += 4) data[i] = 255;
-    return { width: b.width, height: b.height, data };
-  } catch {
-    throw broken;
+    const { buffer, bytesRead } = await file.read(Buffer.alloc(KIND_BYTES), 0, KIND_BYTES, 0);
+    pictureKind(buffer.subarray(0, bytesRead), name, (await file.stat()).size);
+  } finally {
+    await file.close();
   }
+  return decoded({ do: "picture", name, path, bytes: 0 });
+}
+
+async function decoded(ask: Ask & { do: "picture" }, bytes?: Uint8Array): Promise<Raster> {
+  const { head, body } = await within(LIMITS, ask, bytes).catch((e) => {
+    throw overrun(e, ask.name);
+  });
+  if (head.is !== "picture") throw new Error(`The decoder answered ${head.is}.`);
+  const data = head.wide ? new Uint16Array(body.buffer, 0, body.length / 2) : new Uint8Array(body.buffer);
+  return { width: head.width, height: head.height, data };
+}
+
+/** @throws Problem `bad-request` unless the bytes are a whole PNG of at most `side` pixels either way */
+export async function checkThumb(bytes: Uint8Array, side: number): Promise<void> {
+  await within(LIMITS, { do: "thumb", side, bytes: bytes.length }, bytes).catch((e) => {
+    throw overrun(e, "The proof's picture");
+  });
+}
+
+/**
+ * Takes a job file apart: its pictures are written into a folder, each under its SHA-256.
+ * @returns the document, checked, and the pictures that it has
+ */
+export async function unpackJob(
+  path: string,
+  folder: string,
+): Promise<{ document: unknown; pictures: { sha: string; name: string }[] }> {
+  const { head } = await within(LIMITS, { do: "job", path, folder, bytes: 0 }).catch((e) => {
+    throw overrun(e, "This job file");
+  });
+  if (head.is !== "job") throw new Error(`The decoder answered ${head.is}.`);
+  return head;
+}
+
+function overrun(e: unknown, name: string): unknown {
+  if (!(e instanceof Overrun)) return e;
+  const what = e.of === "time" ? `more than ${LIMITS.seconds} s` : `more than ${LIMITS.bytes / 2 ** 30} GB of memory`;
+  const why = `${name} takes ${what} to read, so it was given up.`;
+  return new Problem("too-costly", `${why} Save it smaller, or a drawing as a picture (PNG), and try again.`);
 }

@@ -1,7 +1,7 @@
 import { Problem } from "@oaken/core/problem";
 import { checkJob } from "@oaken/core/job/schema";
 import type { JobDocument } from "@oaken/core/job/document";
-import { sha256 } from "./decode.ts";
+import { sha256 } from "./sha256.ts";
 
 /** A job with the files it needs, as one JSON text: what `job.json` holds. */
 export interface JobFile {
@@ -26,15 +26,24 @@ export function readJobFile(text: string): JobFile {
     throw new Problem("not-a-job", "This file is not an Oaken Bit job: it is not readable JSON. Choose a job file (job.json) or a picture.");
   }
   if (typeof raw !== "object" || raw === null) throw new Problem("not-a-job", "This file is not an Oaken Bit job. Choose a job file (job.json) or a picture.");
-  const { assets: files = {}, ...doc } = raw as { assets?: Record<string, { name?: unknown; base64?: unknown }> };
+  const { assets: said, ...doc } = raw as { assets?: Record<string, { base64?: unknown } | null> | null };
   const job = checkJob(doc);
+  const files = typeof said === "object" && said !== null ? said : {};
   const assets: JobFile["assets"] = new Map();
   for (const node of job.nodes) {
     if (!node.asset) continue;
-    const f = files[node.asset.sha];
-    if (!f || typeof f.base64 !== "string") throw new Problem("asset-missing", `This job file does not hold its picture ${node.asset.name}. Export the job again where it was made.`);
+    const f = Object.hasOwn(files, node.asset.sha) ? files[node.asset.sha] : null;
+    if (typeof f?.base64 !== "string")
+      throw new Problem(
+        "asset-missing",
+        `This job file does not hold its picture ${node.asset.name}. Export the job again where it was made.`,
+      );
     const bytes = new Uint8Array(Buffer.from(f.base64, "base64"));
-    if (sha256(bytes) !== node.asset.sha) throw new Problem("asset-damaged", `The picture ${node.asset.name} inside this job file is damaged. Export the job again where it was made.`);
+    if (sha256(bytes) !== node.asset.sha)
+      throw new Problem(
+        "asset-damaged",
+        `The picture ${node.asset.name} inside this job file is damaged. Export the job again where it was made.`,
+      );
     assets.set(node.asset.sha, { name: node.asset.name, bytes });
   }
   return { job, assets };

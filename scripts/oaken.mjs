@@ -14,6 +14,7 @@ import { dirname, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 import { createHash } from "node:crypto";
 import { tmpdir } from "node:os";
+import { bundle, bundleDecoder, decoderBundle } from "./bundle.mjs";
 
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
 const from = process.cwd();
@@ -71,40 +72,6 @@ function installPackages(stamp, lock) {
   writeFileSync(stamp, lock);
 }
 
-/**
- * Bundles a TypeScript entry for Node; a few hundredths of a second, so it is done every time. Written beside and
- * renamed: another command started at the same moment never loads half of one.
- */
-async function bundle(entry, name) {
-  const { build } = await import("esbuild");
-  const outfile = join(root, "dist", `${name}.mjs`);
-  mkdirSync(dirname(outfile), { recursive: true });
-  const beside = join(root, "dist", `${name}.${process.pid}.part.mjs`);
-  await build({
-    entryPoints: [join(root, entry)],
-    outfile: beside,
-    bundle: true,
-    platform: "node",
-    format: "esm",
-    target: "node20",
-    packages: "external",
-    plugins: [ourOwn],
-    logLevel: "error",
-  });
-  renameSync(beside, outfile);
-  return outfile;
-}
-/** Our own workspaces are bundled, everything from the registry stays outside. */
-const ourOwn = {
-  name: "our-own",
-  setup(b) {
-    b.onResolve({ filter: /^@oaken\// }, (a) => {
-      const [, room, ...path] = a.path.split("/");
-      return { path: join(root, room, `${path.join("/")}.ts`) };
-    });
-  },
-};
-
 /** The web application built from the sources as they are; a stamp over their times tells whether it is. */
 function buildWeb() {
   const h = createHash("sha256");
@@ -141,7 +108,12 @@ function chromium() {
 const port = process.env.OAKEN_PORT ?? "4610";
 const host = process.env.OAKEN_HOST ?? "127.0.0.1";
 const data = process.env.OAKEN_DATA ? resolve(from, process.env.OAKEN_DATA) : join(root, "data");
-const environment = { ...process.env, OAKEN_DATA: data, NEXT_TELEMETRY_DISABLED: "1" };
+const environment = {
+  ...process.env,
+  OAKEN_DATA: data,
+  OAKEN_DECODER: decoderBundle,
+  NEXT_TELEMETRY_DISABLED: "1",
+};
 
 /** Runs the server until it ends; passes on the signals that end it. */
 function serve(kind) {
@@ -151,13 +123,16 @@ function serve(kind) {
 }
 
 async function seed() {
+  await bundleDecoder();
   need(run(process.execPath, [await bundle("demo/seed.ts", "seed")], { env: environment }), "Making the demo jobs");
 }
 
 /** A command of the command line, run where the user stands. */
 async function cli(command) {
   install();
-  process.exit(run(process.execPath, [await bundle("cli/main.ts", "cli"), command, ...args], { cwd: from }).status ?? 1);
+  await bundleDecoder();
+  const main = await bundle("cli/main.ts", "cli");
+  process.exit(run(process.execPath, [main, command, ...args], { cwd: from, env: environment }).status ?? 1);
 }
 
 const tasks = {
@@ -211,6 +186,7 @@ const tasks = {
       environment.OAKEN_DATA = mkdtempSync(join(tmpdir(), "oaken-bench-"));
       await seed();
     }
+    await bundleDecoder();
     process.exit(run(process.execPath, [await bundle("bench/main.ts", "bench"), ...args], { env: environment }).status ?? 1);
   },
   async shots() {

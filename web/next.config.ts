@@ -11,8 +11,6 @@ const config: NextConfig = {
   // Types are checked by ./oaken test; a start need not wait for them.
   typescript: { ignoreBuildErrors: true },
   poweredByHeader: false,
-  // The gate (proxy.ts) lets bodies through only up to here: more than any route takes, so that each route's own limit holds.
-  experimental: { proxyClientMaxBodySize: "260mb" },
   devIndicators: false,
   async headers() {
     return [

@@ -1,19 +1,40 @@
+import { randomBytes } from "node:crypto";
 import { type NextRequest, NextResponse } from "next/server";
-
-/** Host names this server answers to: its own machine only, unless OAKEN_HOSTS names more (comma-separated). */
-const HOSTS = new Set(["127.0.0.1", "localhost", "[::1]", ...(process.env.OAKEN_HOSTS ?? "").split(",").filter(Boolean)]);
+import { refusal } from "@/server/gate";
 
 /**
- * Refuses requests that name another host (DNS rebinding) and changes asked for by another site's page (cross-site
- * request forgery): a browser always names the page's origin on such requests.
+ * The gate before every page: foreign requests are refused, and each page says what it may load and run. Routes under
+ * /api ask the gate themselves (`respond`): a body that passes through here would be held in memory first.
  */
 export function proxy(request: NextRequest): NextResponse {
-  const host = request.headers.get("host") ?? "";
-  const refuse = (message: string) => NextResponse.json({ code: "refused", message }, { status: 403 });
-  if (!HOSTS.has(host.replace(/:\d+$/, ""))) return refuse("This server answers only on its own address. Open it as http://127.0.0.1.");
-  const origin = request.headers.get("origin");
-  if (origin !== null && origin !== `http://${host}` && origin !== `https://${host}`) return refuse("This request comes from another site and was refused. Open Oaken Bit itself.");
-  const site = request.headers.get("sec-fetch-site");
-  if (request.method !== "GET" && request.method !== "HEAD" && site !== null && site !== "same-origin" && site !== "none") return refuse("This request comes from another site and was refused. Open Oaken Bit itself.");
-  return NextResponse.next();
+  const message = refusal(request.method, request.headers);
+  if (message) return NextResponse.json({ code: "refused", message }, { status: 403 });
+  const policy = policyOf(randomBytes(16).toString("base64"));
+  // Next.js reads the page's own word for its scripts from the request.
+  const headers = new Headers(request.headers);
+  headers.set("Content-Security-Policy", policy);
+  const response = NextResponse.next({ request: { headers } });
+  response.headers.set("Content-Security-Policy", policy);
+  return response;
+}
+
+export const config = { matcher: ["/((?!api/|_next/static/|_next/image|icon.svg).*)"] };
+
+/** @param nonce a word that only this page's own scripts know */
+function policyOf(nonce: string): string {
+  // In development React and the bundler run code from strings.
+  const dev = process.env.NODE_ENV === "development" ? " 'unsafe-eval'" : "";
+  return [
+    "default-src 'self'",
+    `script-src 'self' 'nonce-${nonce}' 'strict-dynamic' 'wasm-unsafe-eval'${dev}`,
+    // Styles that components set on their own elements.
+    "style-src 'self' 'unsafe-inline'",
+    "img-src 'self' blob: data:",
+    "worker-src 'self' blob:",
+    "connect-src 'self'",
+    "object-src 'none'",
+    "base-uri 'none'",
+    "form-action 'none'",
+    "frame-ancestors 'none'",
+  ].join("; ");
 }

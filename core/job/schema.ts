@@ -2,10 +2,12 @@ import Ajv, { type ErrorObject } from "ajv";
 import { CUTS } from "../cuts/register.ts";
 import { Problem } from "../problem.ts";
 import { DRAWING_STYLES } from "../output/dxf.ts";
+import { dialectById } from "../output/gcode/dialects.ts";
 import { settingsSchema } from "../settings/fields.ts";
-import { JOB_FORMAT, JOB_VERSION, type JobDocument, STOPS, ZEROS } from "./document.ts";
+import { JOB_FORMAT, JOB_VERSION, type JobCut, type JobDocument, type JobNode, STOPS, ZEROS } from "./document.ts";
 import type { Machine } from "../cutters/feeds.ts";
-import { NODES } from "./nodes/register.ts";
+import { materialById } from "../cutters/materials.ts";
+import { CUT_READS, NODES } from "./nodes/register.ts";
 
 const length = { type: "number", exclusiveMinimum: 0, maximum: 10000 };
 const id = { type: "string", minLength: 1, maxLength: 60 };
@@ -126,19 +128,64 @@ export function checkJob(doc: unknown): JobDocument {
   if (typeof version === "number" && version > JOB_VERSION) throw new Problem("newer-job", `This job was written by a newer version of Oaken Bit (document version ${version}; this one reads up to ${JOB_VERSION}). Open it there, or update this one.`);
   if (!checkShape(doc)) throw badJob("", checkShape.errors![0]);
   const job = doc as unknown as JobDocument;
+  dialectById(job.dialect);
+  materialById(job.stock.material);
   const ids = new Set<string>();
   for (const part of [...job.nodes, ...job.cuts]) {
     if (ids.has(part.id)) throw new Problem("bad-job", `This job uses the name "${part.id}" twice.`);
     ids.add(part.id);
   }
-  for (const part of [...job.nodes, ...job.cuts]) {
-    const kind = [...NODES, ...CUTS].find((k) => k.kind === part.kind);
-    if (!kind) throw new Problem("unknown-kind", `This job has a step of kind "${part.kind}", which this version of Oaken Bit does not know. Open it with a newer version.`);
-    const error = checkSettings(part.kind, kind.fields, part.settings);
-    if (error) throw badJob(`${part.name || part.id}: `, error);
-    for (const r of part.reads) if (!job.nodes.some((n) => n.id === r)) throw new Problem("bad-job", `"${part.name || part.id}" reads "${r}", which is not in this job.`);
+  for (const node of job.nodes) {
+    const kind = NODES.find((k) => k.kind === node.kind);
+    if (!kind) throw unknownKind(node.kind);
+    checkPart(node, kind.fields);
+    checkReads(job, node, kind.reads);
+  }
+  for (const cut of job.cuts) {
+    const kind = CUTS.find((k) => k.kind === cut.kind);
+    if (!kind) throw unknownKind(cut.kind);
+    checkPart(cut, kind.fields);
+    checkReads(job, cut, cut.reads.map(() => CUT_READS));
+    checkTargets(job, cut);
   }
   return job;
+}
+
+const unknownKind = (kind: string): Problem =>
+  new Problem(
+    "unknown-kind",
+    `This job has a step of kind "${kind}", which this version of Oaken Bit does not know. Open it with a newer version.`,
+  );
+const called = (part: { id: string; name: string }): string => `"${part.name || part.id}"`;
+
+function checkPart(part: JobNode | JobCut, fields: readonly { key: string }[]): void {
+  const error = checkSettings(part.kind, fields, part.settings);
+  if (error) throw badJob(`${part.name || part.id}: `, error);
+}
+
+/** What a step reads is there and of the kind that it can read; so nothing reads itself, nor in a circle. */
+function checkReads(job: JobDocument, part: JobNode | JobCut, kinds: readonly string[]): void {
+  if (part.reads.length !== kinds.length)
+    throw new Problem(
+      "bad-job",
+      `${called(part)} reads ${part.reads.length} other steps where it needs ${kinds.length}. The job file was changed ` +
+        "by hand or is damaged: export it again where it was made.",
+    );
+  part.reads.forEach((id, k) => {
+    const read = job.nodes.find((n) => n.id === id);
+    if (!read) throw new Problem("bad-job", `${called(part)} reads "${id}", which is not in this job.`);
+    if (read.kind !== kinds[k])
+      throw new Problem("bad-job", `${called(part)} reads ${called(read)}, a ${read.kind}; it can only read ${kinds[k]}s.`);
+  });
+}
+
+/** A cut may help another, that one a third; none helps itself, nor one in a circle. */
+function checkTargets(job: JobDocument, cut: JobCut): void {
+  const passed = new Set<string>();
+  for (let at: JobCut | undefined = cut; at; at = job.cuts.find((c) => c.id === at!.target)) {
+    if (passed.has(at.id)) throw new Problem("bad-job", `${called(cut)} helps itself, by way of what it helps.`);
+    passed.add(at.id);
+  }
 }
 
 function badJob(where: string, e: ErrorObject): Problem {

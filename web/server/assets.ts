@@ -1,11 +1,15 @@
-import { readFile, stat } from "node:fs/promises";
+import { createHash } from "node:crypto";
+import { readFile, rename, stat, unlink } from "node:fs/promises";
 import { join } from "node:path";
-import { decodePicture, sha256 } from "@oaken/files/decode";
 import type { Raster } from "@oaken/core/picture/raster";
 import { Problem } from "@oaken/core/problem";
-import { dataFolder } from "./data.ts";
-import { AssetRow, store } from "./db.ts";
-import { storageProblem, writeWhole } from "./files.ts";
+import { decodeFile } from "@oaken/files/decode";
+import { MAX_BYTES } from "@oaken/files/decoder/kinds";
+import { sha256 } from "@oaken/files/sha256";
+import { dataFolder, PICTURES } from "./data.ts";
+import { AssetRow, store, write } from "./db.ts";
+import { passingName, storageProblem, writePassing } from "./files.ts";
+import { limited } from "./respond.ts";
 
 export interface Asset {
   sha: string;
@@ -14,32 +18,58 @@ export interface Asset {
   height: number;
 }
 
+const gone = new Problem(
+  "no-asset",
+  "This picture is not in the data folder any more. Import the job file again, or replace the picture.",
+);
+
 /** A file's place; only a SHA-256 gets one, so that no request can name a path. */
 function pathOf(sha: string): string {
   if (!/^[0-9a-f]{64}$/.test(sha)) throw new Problem("no-asset", "There is no such picture.");
-  return join(dataFolder(), "assets", sha);
+  return join(dataFolder(), PICTURES, sha);
 }
 
 /** Checks and keeps a picture; the same content is stored once. */
 export async function keepPicture(bytes: Uint8Array, name: string): Promise<Asset> {
   await store();
+  const passing = passingName(join(dataFolder(), PICTURES, "picture"));
+  await writePassing(passing, [bytes]);
+  return keepFile(passing, sha256(bytes), name);
+}
+
+/** The same from a request's body, which goes to the disk as it arrives. */
+export async function keepUpload(request: Request, name: string): Promise<Asset> {
+  await store();
+  const passing = passingName(join(dataFolder(), PICTURES, "picture"));
+  const hash = createHash("sha256");
+  await writePassing(passing, limited(request, MAX_BYTES), (chunk) => hash.update(chunk));
+  return keepFile(passing, hash.digest("hex"), name);
+}
+
+/**
+ * Takes a file that was written under a passing name as a picture. One that is stored already is replaced: it may have
+ * been cut short there.
+ */
+export async function keepFile(passing: string, sha: string, name: string): Promise<Asset> {
   const clean = name.replace(/[\\/]/g, " ").replace(/[\x00-\x1f]/g, "").slice(0, 120) || "picture";
-  const raster = await decodePicture(bytes, clean);
-  const sha = sha256(bytes);
-  const path = pathOf(sha);
-  if (!(await stat(path).catch(() => null))) await writeWhole(path, bytes);
+  let picture: Raster;
   try {
-    await AssetRow.upsert({ sha, name: clean, width: raster.width, height: raster.height, bytes: bytes.length });
+    picture = await decodeFile(passing, clean);
+    await rename(passing, pathOf(sha));
   } catch (e) {
+    await unlink(passing).catch(() => {});
     throw storageProblem(e);
   }
-  remember(sha, raster);
-  return { sha, name: clean, width: raster.width, height: raster.height };
+  const { width, height } = picture;
+  const { size } = await stat(pathOf(sha));
+  await write((transaction) => AssetRow.upsert({ sha, name: clean, width, height, bytes: size }, { transaction }));
+  remember(sha, picture);
+  return { sha, name: clean, width, height };
 }
 
 export async function assetBytes(sha: string): Promise<Uint8Array> {
   return readFile(pathOf(sha)).catch(() => {
-    throw new Problem("no-asset", "This picture is not in the data folder any more. Import the job file again, or replace the picture.");
+    throw gone;
   });
 }
 
@@ -63,7 +93,9 @@ function remember(sha: string, raster: Raster): void {
 export async function raster(sha: string): Promise<Raster> {
   const known = decoded.get(sha);
   if (known) return known;
-  const r = await decodePicture(await assetBytes(sha), (await assetInfo(sha)).name);
+  const { name } = await assetInfo(sha);
+  if (!(await stat(pathOf(sha)).catch(() => null))) throw gone;
+  const r = await decodeFile(pathOf(sha), name);
   remember(sha, r);
   return r;
 }

@@ -1,7 +1,18 @@
+import { statSync } from "node:fs";
 import { join } from "node:path";
-import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, type CreationOptional, Sequelize } from "sequelize";
+import {
+  type CreationOptional,
+  DataTypes,
+  type InferAttributes,
+  type InferCreationAttributes,
+  Model,
+  Sequelize,
+  Transaction,
+} from "sequelize";
 import { SequelizeStorage, Umzug } from "umzug";
-import { dataFolder } from "./data.ts";
+import { Problem } from "@oaken/core/problem";
+import { clearPassing, dataFolder } from "./data.ts";
+import { storageProblem } from "./files.ts";
 import { migrations } from "./migrations.ts";
 
 /** A job as the list shows it; its documents are revisions. */
@@ -42,25 +53,61 @@ export class AssetRow extends Model<InferAttributes<AssetRow>, InferCreationAttr
 
 interface Store {
   sequelize: Sequelize;
+  path: string;
+  /** the file that was opened; another one under the same name is not ours */
+  inode: number;
+  /** ends when the last of the writes asked for so far has */
+  lastWrite: Promise<unknown>;
 }
 
 const global = globalThis as unknown as { oakenStore?: Promise<Store> };
+/** How long a connection waits for another program's write to end, ms. */
+const BUSY_MS = 5000;
 
-/** Opens the database once a process: write-ahead mode, migrations applied. */
-export function store(): Promise<Store> {
-  return (global.oakenStore ??= open().catch((e) => {
+/**
+ * The database, opened once a process: write-ahead mode, migrations applied.
+ * @throws Problem `newer-data`, `damaged-data`, `lost-data` or one of `storageProblem`
+ */
+export async function store(): Promise<Store> {
+  global.oakenStore ??= open().catch((e) => {
     global.oakenStore = undefined;
-    throw e;
-  }));
+    throw storageProblem(e);
+  });
+  const opened = await global.oakenStore;
+  if (inodeOf(opened.path) !== opened.inode)
+    throw new Problem(
+      "lost-data",
+      "The database was deleted, moved or replaced while Oaken Bit was running, so nothing can be read or saved. " +
+        "Put the file back and start Oaken Bit again; started without it, it begins with an empty list.",
+    );
+  return opened;
+}
+
+const inodeOf = (path: string): number => statSync(path, { throwIfNoEntry: false })?.ino ?? -1;
+
+/**
+ * Runs work in a transaction that takes the write lock at once: a transaction that reads first and then finds
+ * somebody else writing cannot go on. In this process one write waits for the other.
+ */
+export async function write<T>(work: (transaction: Transaction) => Promise<T>): Promise<T> {
+  const s = await store();
+  const turn = s.lastWrite.then(async () => {
+    await store();
+    return s.sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, work);
+  });
+  s.lastWrite = turn.catch(() => {});
+  return turn.catch((e) => {
+    throw storageProblem(e);
+  });
 }
 
 async function open(): Promise<Store> {
-  const sequelize = new Sequelize({ dialect: "sqlite", storage: join(dataFolder(), "oaken.sqlite"), logging: false, pool: { max: 1 } });
+  const path = join(dataFolder(), "oaken.sqlite");
+  const sequelize = new Sequelize({ dialect: "sqlite", storage: path, logging: false });
+  prepareConnections(sequelize);
   await sequelize.query("PRAGMA journal_mode = WAL");
-  await sequelize.query("PRAGMA synchronous = FULL");
-  await sequelize.query("PRAGMA busy_timeout = 5000");
-  const umzug = new Umzug({ migrations, context: sequelize.getQueryInterface(), storage: new SequelizeStorage({ sequelize }), logger: undefined });
-  await umzug.up();
+  await migrate(sequelize);
+  await clearPassing();
   JobRow.init(
     {
       id: { type: DataTypes.STRING, primaryKey: true },
@@ -87,6 +134,57 @@ async function open(): Promise<Store> {
     },
     { sequelize, tableName: "revisions", updatedAt: false },
   );
-  AssetRow.init({ sha: { type: DataTypes.STRING, primaryKey: true }, name: DataTypes.STRING, width: DataTypes.INTEGER, height: DataTypes.INTEGER, bytes: DataTypes.INTEGER }, { sequelize, tableName: "assets", timestamps: false });
-  return { sequelize };
+  AssetRow.init(
+    {
+      sha: { type: DataTypes.STRING, primaryKey: true },
+      name: DataTypes.STRING,
+      width: DataTypes.INTEGER,
+      height: DataTypes.INTEGER,
+      bytes: DataTypes.INTEGER,
+    },
+    { sequelize, tableName: "assets", timestamps: false },
+  );
+  return { sequelize, path, inode: inodeOf(path), lastWrite: Promise.resolve() };
+}
+
+/** Sequelize opens a connection of its own for each transaction: every one gets what must hold for all. */
+function prepareConnections(sequelize: Sequelize): void {
+  interface Connection {
+    configure(what: "busyTimeout", ms: number): void;
+    run(sql: string): void;
+  }
+  const manager = sequelize.connectionManager as unknown as { getConnection(o?: object): Promise<Connection> };
+  const plain = manager.getConnection.bind(manager);
+  const prepared = new WeakSet<Connection>();
+  manager.getConnection = async (options) => {
+    const connection = await plain(options);
+    if (!prepared.has(connection)) {
+      prepared.add(connection);
+      connection.configure("busyTimeout", BUSY_MS);
+      connection.run("PRAGMA synchronous = FULL");
+    }
+    return connection;
+  };
+}
+
+/** Brings the database to what this version writes, all of it or nothing: a kill in between leaves no half. */
+async function migrate(sequelize: Sequelize): Promise<void> {
+  const storage = new SequelizeStorage({ sequelize });
+  const umzug = new Umzug({ migrations, context: sequelize.getQueryInterface(), storage, logger: undefined });
+  await sequelize.query("BEGIN IMMEDIATE");
+  try {
+    const known = new Set(migrations.map((m) => m.name));
+    const newer = (await umzug.executed()).some((m) => !known.has(m.name));
+    if (newer)
+      throw new Problem(
+        "newer-data",
+        "This data folder was written by a newer version of Oaken Bit. Start that one, or give another folder in " +
+          "OAKEN_DATA. Nothing in the folder was changed.",
+      );
+    await umzug.up();
+    await sequelize.query("COMMIT");
+  } catch (e) {
+    await sequelize.query("ROLLBACK").catch(() => {});
+    throw e;
+  }
 }

@@ -1,15 +1,17 @@
 import { randomUUID } from "node:crypto";
 import { join } from "node:path";
-import { readFile } from "node:fs/promises";
+import { mkdir, readFile, rm } from "node:fs/promises";
 import { checkJob } from "@oaken/core/job/schema";
 import type { JobDocument } from "@oaken/core/job/document";
 import { materialById } from "@oaken/core/cutters/materials";
 import { Problem } from "@oaken/core/problem";
-import { readJobFile, writeJobFile } from "@oaken/files/jobfile";
-import { assetBytes, keepPicture } from "./assets.ts";
-import { dataFolder } from "./data.ts";
-import { JobRow, RevisionRow, store } from "./db.ts";
-import { storageProblem, writeWhole } from "./files.ts";
+import { checkThumb, unpackJob } from "@oaken/files/decode";
+import { writeJobFile } from "@oaken/files/jobfile";
+import { assetBytes, keepFile } from "./assets.ts";
+import { dataFolder, INCOMING, THUMBS } from "./data.ts";
+import { AssetRow, JobRow, RevisionRow, store, write } from "./db.ts";
+import { passingName, storageProblem, writePassing, writeWhole } from "./files.ts";
+import { limited } from "./respond.ts";
 
 export interface JobCard {
   id: string;
@@ -31,31 +33,53 @@ export async function listJobs(): Promise<JobCard[]> {
   return (await JobRow.findAll({ order: [["updatedAt", "DESC"]] })).map(card);
 }
 
+/** A job's name in the database: a random UUID, so nothing else is asked for. */
+const ID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
+
 async function row(id: string): Promise<JobRow> {
   await store();
-  const found = await JobRow.findByPk(id);
+  const found = ID.test(id) ? await JobRow.findByPk(id) : null;
   if (!found) throw new Problem("no-job", "There is no such job. It may have been deleted in another window.");
   return found;
 }
 
 export async function createJob(doc: unknown, what = "created"): Promise<JobCard> {
   const job = checkJob(doc);
-  const { sequelize } = await store();
-  try {
-    return await sequelize.transaction(async (transaction) => {
-      const r = await JobRow.create({ id: randomUUID(), name: job.name, revision: 1, summary: summaryOf(job) }, { transaction });
-      await RevisionRow.create({ jobId: r.id, number: 1, document: JSON.stringify(job), summary: what }, { transaction });
-      return card(r);
-    });
-  } catch (e) {
-    throw storageProblem(e);
+  await checkPictures(job, async () => []);
+  return write(async (transaction) => {
+    const r = await JobRow.create(
+      { id: randomUUID(), name: job.name, revision: 1, summary: summaryOf(job) },
+      { transaction },
+    );
+    await RevisionRow.create(
+      { jobId: r.id, number: 1, document: JSON.stringify(job), summary: what },
+      { transaction },
+    );
+    return card(r);
+  });
+}
+
+const picturesOf = (job: JobDocument): string[] => job.nodes.flatMap((n) => n.asset?.sha ?? []);
+
+/**
+ * Refuses pictures that were never given to this server. Those that the job had before may be gone by now: its other
+ * settings can still be saved.
+ */
+async function checkPictures(job: JobDocument, before: () => Promise<string[]>): Promise<void> {
+  await store();
+  for (const n of job.nodes) {
+    if (!n.asset || (await AssetRow.findByPk(n.asset.sha)) || (await before()).includes(n.asset.sha)) continue;
+    throw new Problem("no-asset", `This job's picture ${n.asset.name} is not here. Add the picture itself first.`);
   }
 }
 
-/** A job's newest document, or an older one, as it was stored: checked again, for the file may come from anywhere. */
+/** A job's newest document, or an older one, as stored: checked again, for the file may come from anywhere. */
 export async function openJob(id: string, revision?: number): Promise<{ card: JobCard; document: JobDocument }> {
   const r = await row(id);
-  const rev = await RevisionRow.findOne({ where: { jobId: id, number: revision ?? r.revision, ...(revision === undefined && { refused: false }) }, order: [["id", "DESC"]] });
+  const rev = await RevisionRow.findOne({
+    where: { jobId: id, number: revision ?? r.revision, ...(revision === undefined && { refused: false }) },
+    order: [["id", "DESC"]],
+  });
   if (!rev) throw new Problem("no-revision", "There is no such revision of this job.");
   return { card: card(r), document: checkJob(JSON.parse(rev.document)) };
 }
@@ -67,30 +91,39 @@ export async function openJob(id: string, revision?: number): Promise<{ card: Jo
  */
 export async function saveJob(id: string, base: number, doc: unknown, what: string): Promise<JobCard> {
   const job = checkJob(doc);
-  const { sequelize } = await store();
+  const document = JSON.stringify(job);
   await row(id);
+  await checkPictures(job, async () => picturesOf((await openJob(id)).document));
   let stale = 0;
-  try {
-    const saved = await sequelize.transaction(async (transaction) => {
-      const r = (await JobRow.findByPk(id, { transaction }))!;
-      if (r.revision === base + 1) {
-        const newest = await RevisionRow.findOne({ where: { jobId: id, number: r.revision, refused: false }, order: [["id", "DESC"]], transaction });
-        if (newest?.document === JSON.stringify(job)) return card(r);
-      }
-      if (r.revision !== base) {
-        stale = r.revision;
-        await RevisionRow.create({ jobId: id, number: base, document: JSON.stringify(job), summary: `${what} (in another window)`, refused: true }, { transaction });
-        return null;
-      }
-      await RevisionRow.create({ jobId: id, number: base + 1, document: JSON.stringify(job), summary: what.slice(0, 200) }, { transaction });
-      await r.update({ revision: base + 1, name: job.name, summary: summaryOf(job) }, { transaction });
-      return card(r);
-    });
-    if (saved) return saved;
-  } catch (e) {
-    throw storageProblem(e);
-  }
-  throw new Problem("stale", `This job was changed in another window and is at revision ${stale} there. Your state is kept in its history: open it as a new job, or load the other window's.`);
+  const saved = await write(async (transaction) => {
+    const r = (await JobRow.findByPk(id, { transaction }))!;
+    if (r.revision === base + 1) {
+      const newest = await RevisionRow.findOne({
+        where: { jobId: id, number: r.revision, refused: false },
+        order: [["id", "DESC"]],
+        transaction,
+      });
+      if (newest?.document === document) return card(r);
+    }
+    const summary = what.slice(0, 200);
+    if (r.revision !== base) {
+      stale = r.revision;
+      await RevisionRow.create(
+        { jobId: id, number: base, document, summary: `${summary} (in another window)`, refused: true },
+        { transaction },
+      );
+      return null;
+    }
+    await RevisionRow.create({ jobId: id, number: base + 1, document, summary }, { transaction });
+    await r.update({ revision: base + 1, name: job.name, summary: summaryOf(job) }, { transaction });
+    return card(r);
+  });
+  if (saved) return saved;
+  throw new Problem(
+    "stale",
+    `This job was changed in another window and is at revision ${stale} there. Your state is kept in its history: ` +
+      "open it as a new job, or load the other window's.",
+  );
 }
 
 export interface Revision {
@@ -122,21 +155,24 @@ export async function copyJob(id: string, key?: number): Promise<JobCard> {
 
 export async function patchJob(id: string, patch: { archived?: boolean; written?: number }): Promise<JobCard> {
   const r = await row(id);
-  try {
-    await r.update(patch, { silent: true });
-  } catch (e) {
-    throw storageProblem(e);
-  }
+  if (patch.written !== undefined && (patch.written < 1 || patch.written > r.revision))
+    throw new Problem("no-revision", `This job has no revision ${patch.written} that programs could come from.`);
+  await write((transaction) => r.update(patch, { silent: true, transaction }));
   return card(r);
 }
 
-const thumbPath = (id: string): string => join(dataFolder(), "thumbs", `${id.replace(/[^0-9a-f-]/g, "")}.png`);
+/** Largest side of a proof's picture, pixels. */
+const THUMB_SIDE = 2048;
+const thumbPath = (id: string): string => join(dataFolder(), THUMBS, `${id.replace(/[^0-9a-f-]/g, "")}.png`);
 
 /** Keeps the picture of a job's proof for its card, with the time it takes. */
 export async function keepThumb(id: string, png: Uint8Array, seconds: number): Promise<void> {
   const r = await row(id);
+  if (!(seconds >= 0 && seconds < Infinity))
+    throw new Problem("bad-request", "The machining time must be a number of seconds, 0 or more.");
+  await checkThumb(png, THUMB_SIDE);
   await writeWhole(thumbPath(id), png);
-  await r.update({ seconds }, { silent: true });
+  await write((transaction) => r.update({ seconds }, { silent: true, transaction }));
 }
 
 export async function thumb(id: string): Promise<Uint8Array | null> {
@@ -151,8 +187,23 @@ export async function exportJob(id: string): Promise<{ name: string; text: strin
   return { name: document.name, text: writeJobFile({ job: document, assets }) };
 }
 
-export async function importJob(text: string): Promise<JobCard> {
-  const { job, assets } = readJobFile(text);
-  for (const a of assets.values()) await keepPicture(a.bytes, a.name);
-  return createJob(job, "imported");
+/** Largest job file, bytes: it carries its pictures in base64, a third larger than they are. */
+const MOST_JOB_FILE = 128 << 20;
+
+/** A job from a file that arrives as a request's body; it is taken apart in the decoder's process. */
+export async function importJob(request: Request): Promise<JobCard> {
+  await store();
+  const folder = passingName(join(dataFolder(), INCOMING, "job"));
+  try {
+    await mkdir(folder);
+    const file = join(folder, "file");
+    await writePassing(file, limited(request, MOST_JOB_FILE));
+    const { document, pictures } = await unpackJob(file, folder);
+    for (const { sha, name } of pictures) await keepFile(join(folder, sha), sha, name);
+    return await createJob(document, "imported");
+  } catch (e) {
+    throw storageProblem(e);
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
 }

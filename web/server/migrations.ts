@@ -1,8 +1,11 @@
 import { DataTypes, type QueryInterface } from "sequelize";
-import type { InputMigrations } from "umzug";
+import type { RunnableMigration } from "umzug";
 
-/** What the database has been through; append, never change. */
-export const migrations: InputMigrations<QueryInterface> = [
+/**
+ * What the database has been through; append, never change what one leaves behind. Each step can be taken again: folders
+ * exist that an early version left half-way.
+ */
+export const migrations: (RunnableMigration<QueryInterface> & { name: string })[] = [
   {
     name: "01-jobs-revisions-assets",
     up: async ({ context: q }) => {
@@ -26,7 +29,9 @@ export const migrations: InputMigrations<QueryInterface> = [
         refused: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
         createdAt: DataTypes.DATE,
       });
-      await q.addIndex("revisions", ["jobId", "number"]);
+      await q.sequelize.query(
+        "CREATE INDEX IF NOT EXISTS `revisions_job_id_number` ON `revisions` (`jobId`, `number`)",
+      );
       await q.createTable("assets", {
         sha: { type: DataTypes.STRING, primaryKey: true },
         name: { type: DataTypes.STRING, allowNull: false },

@@ -17,6 +17,8 @@ const { storageProblem, writeWhole } = await import("./files.ts");
 const { proxy } = await import("../proxy.ts");
 const { NextRequest } = await import("next/server");
 
+/** A request that brings a file. */
+const posted = (body: BodyInit) => new Request("http://127.0.0.1/", { method: "POST", body });
 let doc: JobDocument;
 beforeAll(async () => {
   const png = await sharp({ create: { width: 64, height: 48, channels: 3, background: "#123" } }).png().toBuffer();
@@ -60,9 +62,9 @@ describe("jobs and their revisions", () => {
   it("go to another machine as a file and come back the same", async () => {
     const made = await jobs.createJob(doc);
     const { text } = await jobs.exportJob(made.id);
-    const back = await jobs.importJob(text);
+    const back = await jobs.importJob(posted(text));
     expect((await jobs.openJob(back.id)).document).toEqual(doc);
-    await expect(jobs.importJob("{}")).rejects.toThrow(/not an Oaken Bit job/);
+    await expect(jobs.importJob(posted("{}"))).rejects.toThrow(/not an Oaken Bit job/);
   });
 
   it("keep unknown jobs and revisions apart from faults", async () => {

@@ -1,9 +1,5 @@
-import { MAX_BYTES } from "@oaken/files/decode";
-import { keepPicture } from "@/server/assets";
-import { readBytes, respond } from "@/server/respond";
+import { keepUpload } from "@/server/assets";
+import { respond } from "@/server/respond";
 
 export const POST = (request: Request) =>
-  respond(async () => {
-    const name = new URL(request.url).searchParams.get("name") ?? "picture";
-    return keepPicture(await readBytes(request, MAX_BYTES), name);
-  });
+  respond(request, () => keepUpload(request, new URL(request.url).searchParams.get("name") ?? "picture"));

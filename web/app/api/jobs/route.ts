@@ -1,8 +1,14 @@
 import { createJob, listJobs } from "@/server/jobs";
-import { bodyReader, respond } from "@/server/respond";
+import { bodyReader, MOST_DOCUMENT, respond } from "@/server/respond";
 
-const body = bodyReader<{ document: object }>({ type: "object", required: ["document"], properties: { document: { type: "object" } }, additionalProperties: false }, 4 << 20);
+const schema = {
+  type: "object",
+  required: ["document"],
+  properties: { document: { type: "object" } },
+  additionalProperties: false,
+};
+const body = bodyReader<{ document: object }>(schema, MOST_DOCUMENT);
 
 export const dynamic = "force-dynamic";
-export const GET = () => respond(() => listJobs());
-export const POST = (request: Request) => respond(async () => createJob((await body(request)).document));
+export const GET = (request: Request) => respond(request, () => listJobs());
+export const POST = (request: Request) => respond(request, async () => createJob((await body(request)).document));

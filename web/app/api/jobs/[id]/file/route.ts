@@ -2,8 +2,12 @@ import { fileName } from "@oaken/core/output/gcode/writer";
 import { exportJob } from "@/server/jobs";
 import { respond } from "@/server/respond";
 
-export const GET = (_: Request, { params }: { params: Promise<{ id: string }> }) =>
-  respond(async () => {
+export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
+  respond(request, async () => {
     const { name, text } = await exportJob((await params).id);
-    return new Response(text, { headers: { "Content-Type": "application/json", "Content-Disposition": `attachment; filename="${fileName(name)}.job.json"` } });
+    const headers = {
+      "Content-Type": "application/json",
+      "Content-Disposition": `attachment; filename="${fileName(name)}.job.json"`,
+    };
+    return new Response(text, { headers });
   });

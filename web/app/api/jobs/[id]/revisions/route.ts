@@ -1,4 +1,5 @@
 import { listRevisions } from "@/server/jobs";
 import { respond } from "@/server/respond";
 
-export const GET = (_: Request, { params }: { params: Promise<{ id: string }> }) => respond(async () => listRevisions((await params).id));
+export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
+  respond(request, async () => listRevisions((await params).id));

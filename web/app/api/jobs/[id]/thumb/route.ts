@@ -1,20 +1,22 @@
-import { Problem } from "@oaken/core/problem";
 import { keepThumb, thumb } from "@/server/jobs";
 import { readBytes, respond } from "@/server/respond";
 
+/** Largest picture of a proof, bytes. */
+const MOST = 2 << 20;
+
 type Context = { params: Promise<{ id: string }> };
 
-export const GET = (_: Request, { params }: Context) =>
-  respond(async () => {
+/** A job without a proof yet has no picture: that is no fault, so it is answered with nothing (204). */
+export const GET = (request: Request, { params }: Context) =>
+  respond(request, async () => {
     const png = await thumb((await params).id);
-    return png ? new Response(png as BodyInit, { headers: { "Content-Type": "image/png", "Cache-Control": "no-cache" } }) : new Response(null, { status: 404 });
+    if (!png) return new Response(null, { status: 204 });
+    return new Response(png as BodyInit, { headers: { "Content-Type": "image/png", "Cache-Control": "no-cache" } });
   });
 
 export const PUT = (request: Request, { params }: Context) =>
-  respond(async () => {
-    const png = await readBytes(request, 2 << 20);
-    if (png[0] !== 0x89 || png[1] !== 0x50) throw new Problem("bad-request", "The proof's picture must be a PNG.");
-    const seconds = Number(new URL(request.url).searchParams.get("seconds"));
-    await keepThumb((await params).id, png, Number.isFinite(seconds) ? seconds : 0);
+  respond(request, async () => {
+    const seconds = Number(new URL(request.url).searchParams.get("seconds") ?? 0);
+    await keepThumb((await params).id, await readBytes(request, MOST), seconds);
     return {};
   });
