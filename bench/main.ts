@@ -4,8 +4,15 @@ import { benchCuts } from "./cuts.ts";
 import { onceInProcess } from "./cold.ts";
 import { benchOutline } from "./outline.ts";
 import { benchPage } from "./page.ts";
+import { benchServer } from "./server/server.ts";
 
-const parts: Record<string, () => Promise<void>> = { outline: benchOutline, cuts: benchCuts, accuracy: benchAccuracy, page: benchPage };
+const parts: Record<string, () => Promise<void>> = {
+  outline: benchOutline,
+  cuts: benchCuts,
+  accuracy: benchAccuracy,
+  page: benchPage,
+  server: benchServer,
+};
 const asked = process.argv.slice(2);
 if (asked[0] === "--once") {
   await onceInProcess(asked[1], asked[2]);

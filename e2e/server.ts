@@ -26,9 +26,8 @@ export interface Running {
 /** Starts the built application on a data folder and waits until it answers. */
 export async function startServer(data: string, port?: number): Promise<Running> {
   port ??= await freePort();
-  const child = spawn(process.execPath, [join(root, "node_modules", "next", "dist", "bin", "next"), "start", "-H", "127.0.0.1", "-p", String(port)], {
-    cwd: join(root, "web"),
-    env: { ...process.env, OAKEN_DATA: data, NODE_ENV: "production", NEXT_TELEMETRY_DISABLED: "1" },
+  const child = spawn(process.execPath, [join(root, "scripts", "serve.mjs"), "start", "127.0.0.1", String(port)], {
+    env: { ...process.env, OAKEN_DATA: data, NEXT_TELEMETRY_DISABLED: "1" },
     stdio: ["ignore", "ignore", "inherit"],
   });
   const url = `http://127.0.0.1:${port}`;

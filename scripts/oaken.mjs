@@ -13,6 +13,7 @@ import {
 import { dirname, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 import { createHash } from "node:crypto";
+import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { bundle, bundleDecoder, decoderBundle } from "./bundle.mjs";
 
@@ -115,16 +116,40 @@ const environment = {
   NEXT_TELEMETRY_DISABLED: "1",
 };
 
-/** Runs the server until it ends; passes on the signals that end it. */
+const address = `http://${host}:${port}`;
+
+/** Whether somebody listens on the port already. */
+const isTaken = () =>
+  new Promise((done) => {
+    const trial = createServer();
+    trial.once("error", (e) => done(e.code === "EADDRINUSE"));
+    trial.listen(Number(port), host, () => trial.close(() => done(false)));
+  });
+
+async function checkPort() {
+  if (!(await isTaken())) return;
+  console.error(
+    `Port ${port} is in use on ${host}. If another Oaken Bit runs there, open ${address}; otherwise choose another ` +
+      "port: OAKEN_PORT=4711 ./oaken start.",
+  );
+  process.exit(1);
+}
+
+/** Runs the server, which says when it serves, until it ends; passes on the signals that end it. */
 function serve(kind) {
-  const child = spawn(process.execPath, [join(root, "node_modules", "next", "dist", "bin", "next"), kind, "-H", host, "-p", port], { cwd: join(root, "web"), env: environment, stdio: "inherit" });
+  const child = spawn(process.execPath, [join(root, "scripts", "serve.mjs"), kind, host, port], {
+    env: environment,
+    stdio: "inherit",
+  });
   for (const s of ["SIGINT", "SIGTERM"]) process.on(s, () => child.kill(s));
   child.on("exit", (code) => process.exit(code ?? 0));
 }
 
-async function seed() {
+async function seed(...argv) {
   await bundleDecoder();
-  need(run(process.execPath, [await bundle("demo/seed.ts", "seed")], { env: environment }), "Making the demo jobs");
+  const made = run(process.execPath, [await bundle("demo/seed.ts", "seed"), ...argv], { env: environment });
+  // It has said what is wrong with the data folder.
+  if (made.status !== 0) process.exit(made.status ?? 1);
 }
 
 /** A command of the command line, run where the user stands. */
@@ -139,12 +164,13 @@ const tasks = {
   async start() {
     install();
     buildWeb();
-    if (!args.includes("--empty")) await seed();
-    console.log(`Oaken Bit is at http://${host === "127.0.0.1" ? "127.0.0.1" : host}:${port}`);
+    await checkPort();
+    await seed(...args);
     serve("start");
   },
   async dev() {
     install();
+    await checkPort();
     await seed();
     serve("dev");
   },
@@ -186,6 +212,7 @@ const tasks = {
       environment.OAKEN_DATA = mkdtempSync(join(tmpdir(), "oaken-bench-"));
       await seed();
     }
+    if (args.includes("server")) buildWeb();
     await bundleDecoder();
     process.exit(run(process.execPath, [await bundle("bench/main.ts", "bench"), ...args], { env: environment }).status ?? 1);
   },

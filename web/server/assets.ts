@@ -2,6 +2,7 @@ import { createHash } from "node:crypto";
 import { readFile, rename, stat, unlink } from "node:fs/promises";
 import { join } from "node:path";
 import type { Raster } from "@oaken/core/picture/raster";
+import type { JobDocument } from "@oaken/core/job/document";
 import { Problem } from "@oaken/core/problem";
 import { decodeFile } from "@oaken/files/decode";
 import { MAX_BYTES } from "@oaken/files/decoder/kinds";
@@ -98,4 +99,25 @@ export async function raster(sha: string): Promise<Raster> {
   const r = await decodeFile(pathOf(sha), name);
   remember(sha, r);
   return r;
+}
+
+/** Pictures known to be in the database: they never go from it. */
+const known = new Set<string>();
+export const picturesOf = (job: JobDocument): string[] => job.nodes.flatMap((n) => n.asset?.sha ?? []);
+
+/**
+ * Refuses pictures that were never given to this server. Those that the job had before may be gone by now: its other
+ * settings can still be saved.
+ */
+export async function checkPictures(
+  job: JobDocument,
+  before: () => readonly string[] | Promise<readonly string[]>,
+): Promise<void> {
+  await store();
+  for (const { asset } of job.nodes) {
+    if (!asset || known.has(asset.sha)) continue;
+    if (await AssetRow.findByPk(asset.sha)) known.add(asset.sha);
+    else if (!(await before()).includes(asset.sha))
+      throw new Problem("no-asset", `This job's picture ${asset.name} is not here. Add the picture itself first.`);
+  }
 }

@@ -17,7 +17,7 @@ export const PASSING = ".part";
 export function dataFolder(): string {
   const dir = resolve(/* turbopackIgnore: true */ process.env.OAKEN_DATA ?? "data");
   try {
-    for (const part of [PICTURES, THUMBS, INCOMING]) mkdirSync(join(dir, part), { recursive: true });
+    for (const part of [PICTURES, THUMBS, INCOMING]) mkdirSync(join(/* turbopackIgnore: true */ dir, part), { recursive: true });
   } catch (e) {
     throw new Problem(
       "no-data-folder",
@@ -31,12 +31,12 @@ export function dataFolder(): string {
 /** Takes away what processes that are no more were writing when they ended. */
 export async function clearPassing(): Promise<void> {
   for (const part of [PICTURES, THUMBS, INCOMING]) {
-    const folder = join(dataFolder(), part);
-    for (const name of await readdir(folder)) {
+    const folder = join(/* turbopackIgnore: true */ dataFolder(), part);
+    for (const name of await readdir(/* turbopackIgnore: true */ folder)) {
       if (!name.endsWith(PASSING)) continue;
       const writer = /\.(\d+)\.[0-9a-f]+\.part$/.exec(name)?.[1];
       const left = !writer || !isRunning(Number(writer));
-      if (left) await rm(join(folder, name), { recursive: true }).catch(() => {});
+      if (left) await rm(join(/* turbopackIgnore: true */ folder, name), { recursive: true }).catch(() => {});
     }
   }
 }

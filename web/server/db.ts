@@ -147,17 +147,24 @@ async function open(): Promise<Store> {
   return { sequelize, path, inode: inodeOf(path), lastWrite: Promise.resolve() };
 }
 
-/** Sequelize opens a connection of its own for each transaction: every one gets what must hold for all. */
+/**
+ * Two connections, one for reads and one for transactions, both with what must hold for all. Left to itself Sequelize
+ * opens and closes a connection for each transaction, which costs ten times what the save itself does.
+ */
 function prepareConnections(sequelize: Sequelize): void {
   interface Connection {
     configure(what: "busyTimeout", ms: number): void;
     run(sql: string): void;
   }
-  const manager = sequelize.connectionManager as unknown as { getConnection(o?: object): Promise<Connection> };
+  interface Manager {
+    getConnection(options?: { uuid?: string }): Promise<Connection>;
+    releaseConnection(connection: Connection, force?: boolean): void;
+  }
+  const manager = sequelize.connectionManager as unknown as Manager;
   const plain = manager.getConnection.bind(manager);
   const prepared = new WeakSet<Connection>();
   manager.getConnection = async (options) => {
-    const connection = await plain(options);
+    const connection = await plain({ ...options, uuid: options?.uuid && "writer" });
     if (!prepared.has(connection)) {
       prepared.add(connection);
       connection.configure("busyTimeout", BUSY_MS);
@@ -165,6 +172,8 @@ function prepareConnections(sequelize: Sequelize): void {
     }
     return connection;
   };
+  // Both stay open as long as the process does.
+  manager.releaseConnection = () => {};
 }
 
 /** Brings the database to what this version writes, all of it or nothing: a kill in between leaves no half. */

@@ -3,49 +3,36 @@ import { join } from "node:path";
 import { mkdir, readFile, rm } from "node:fs/promises";
 import { checkJob } from "@oaken/core/job/schema";
 import type { JobDocument } from "@oaken/core/job/document";
-import { materialById } from "@oaken/core/cutters/materials";
 import { Problem } from "@oaken/core/problem";
 import { checkThumb, unpackJob } from "@oaken/files/decode";
 import { writeJobFile } from "@oaken/files/jobfile";
-import { assetBytes, keepFile } from "./assets.ts";
+import { assetBytes, checkPictures, keepFile } from "./assets.ts";
 import { dataFolder, INCOMING, THUMBS } from "./data.ts";
-import { AssetRow, JobRow, RevisionRow, store, write } from "./db.ts";
+import { type JobCard, card, summaryOf } from "./card.ts";
+import { JobRow, RevisionRow, store, write } from "./db.ts";
 import { passingName, storageProblem, writePassing, writeWhole } from "./files.ts";
 import { limited } from "./respond.ts";
-
-export interface JobCard {
-  id: string;
-  name: string;
-  revision: number;
-  archived: boolean;
-  seconds: number;
-  written: number | null;
-  summary: string;
-  updatedAt: string;
-}
-
-const card = (r: JobRow): JobCard => ({ id: r.id, name: r.name, revision: r.revision, archived: r.archived, seconds: r.seconds, written: r.written, summary: r.summary, updatedAt: r.updatedAt.toISOString() });
-
-const summaryOf = (d: JobDocument): string => `${d.stock.width} × ${d.stock.height} × ${d.stock.thickness} mm · ${materialById(d.stock.material).name}`;
 
 export async function listJobs(): Promise<JobCard[]> {
   await store();
   return (await JobRow.findAll({ order: [["updatedAt", "DESC"]] })).map(card);
 }
 
-/** A job's name in the database: a random UUID, so nothing else is asked for. */
-const ID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
+/** A job's name in the database is a random UUID: nothing else is asked for. */
+export const isJobId = (id: string): boolean => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(id);
+export const noJob = (): Problem =>
+  new Problem("no-job", "There is no such job. It may have been deleted in another window.");
 
 async function row(id: string): Promise<JobRow> {
   await store();
-  const found = ID.test(id) ? await JobRow.findByPk(id) : null;
-  if (!found) throw new Problem("no-job", "There is no such job. It may have been deleted in another window.");
+  const found = isJobId(id) ? await JobRow.findByPk(id) : null;
+  if (!found) throw noJob();
   return found;
 }
 
 export async function createJob(doc: unknown, what = "created"): Promise<JobCard> {
   const job = checkJob(doc);
-  await checkPictures(job, async () => []);
+  await checkPictures(job, () => []);
   return write(async (transaction) => {
     const r = await JobRow.create(
       { id: randomUUID(), name: job.name, revision: 1, summary: summaryOf(job) },
@@ -59,20 +46,6 @@ export async function createJob(doc: unknown, what = "created"): Promise<JobCard
   });
 }
 
-const picturesOf = (job: JobDocument): string[] => job.nodes.flatMap((n) => n.asset?.sha ?? []);
-
-/**
- * Refuses pictures that were never given to this server. Those that the job had before may be gone by now: its other
- * settings can still be saved.
- */
-async function checkPictures(job: JobDocument, before: () => Promise<string[]>): Promise<void> {
-  await store();
-  for (const n of job.nodes) {
-    if (!n.asset || (await AssetRow.findByPk(n.asset.sha)) || (await before()).includes(n.asset.sha)) continue;
-    throw new Problem("no-asset", `This job's picture ${n.asset.name} is not here. Add the picture itself first.`);
-  }
-}
-
 /** A job's newest document, or an older one, as stored: checked again, for the file may come from anywhere. */
 export async function openJob(id: string, revision?: number): Promise<{ card: JobCard; document: JobDocument }> {
   const r = await row(id);
@@ -82,48 +55,6 @@ export async function openJob(id: string, revision?: number): Promise<{ card: Jo
   });
   if (!rev) throw new Problem("no-revision", "There is no such revision of this job.");
   return { card: card(r), document: checkJob(JSON.parse(rev.document)) };
-}
-
-/**
- * Saves a document that was made from revision `base`. From a stale base it is refused, and kept aside: nothing is
- * merged, nothing lost. The very save that made the newest revision may come again: its answer was lost on the way.
- * @throws Problem `stale` with the number of the newest revision
- */
-export async function saveJob(id: string, base: number, doc: unknown, what: string): Promise<JobCard> {
-  const job = checkJob(doc);
-  const document = JSON.stringify(job);
-  await row(id);
-  await checkPictures(job, async () => picturesOf((await openJob(id)).document));
-  let stale = 0;
-  const saved = await write(async (transaction) => {
-    const r = (await JobRow.findByPk(id, { transaction }))!;
-    if (r.revision === base + 1) {
-      const newest = await RevisionRow.findOne({
-        where: { jobId: id, number: r.revision, refused: false },
-        order: [["id", "DESC"]],
-        transaction,
-      });
-      if (newest?.document === document) return card(r);
-    }
-    const summary = what.slice(0, 200);
-    if (r.revision !== base) {
-      stale = r.revision;
-      await RevisionRow.create(
-        { jobId: id, number: base, document, summary: `${summary} (in another window)`, refused: true },
-        { transaction },
-      );
-      return null;
-    }
-    await RevisionRow.create({ jobId: id, number: base + 1, document, summary }, { transaction });
-    await r.update({ revision: base + 1, name: job.name, summary: summaryOf(job) }, { transaction });
-    return card(r);
-  });
-  if (saved) return saved;
-  throw new Problem(
-    "stale",
-    `This job was changed in another window and is at revision ${stale} there. Your state is kept in its history: ` +
-      "open it as a new job, or load the other window's.",
-  );
 }
 
 export interface Revision {

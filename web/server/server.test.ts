@@ -12,7 +12,7 @@ import { startJob } from "@oaken/core/job/outcomes";
 const data = mkdtempSync(join(tmpdir(), "oaken-data-"));
 process.env.OAKEN_DATA = data;
 const { keepPicture, assetBytes } = await import("./assets.ts");
-const jobs = await import("./jobs.ts");
+const jobs = { ...(await import("./jobs.ts")), ...(await import("./save.ts")) };
 const { storageProblem, writeWhole } = await import("./files.ts");
 const { proxy } = await import("../proxy.ts");
 const { NextRequest } = await import("next/server");
@@ -99,7 +99,7 @@ it("killed in the middle of saving, the last saved state is there and whole", as
   const made = await jobs.createJob(doc);
   const root = resolve(import.meta.dirname, "../..");
   await build({
-    stdin: { contents: `import { saveJob } from "./web/server/jobs.ts"; const doc = JSON.parse(process.argv[3]); for (let k = 1; ; k++) { await saveJob(process.argv[2], k, { ...doc, name: "save " + (k + 1) }, "s"); console.log(k + 1); }`, resolveDir: root, loader: "ts" },
+    stdin: { contents: `import { saveJob } from "./web/server/save.ts"; const doc = JSON.parse(process.argv[3]); for (let k = 1; ; k++) { await saveJob(process.argv[2], k, { ...doc, name: "save " + (k + 1) }, "s"); console.log(k + 1); }`, resolveDir: root, loader: "ts" },
     outfile: join(root, "node_modules", ".saver.mjs"), bundle: true, platform: "node", format: "esm", packages: "external", logLevel: "error",
     plugins: [{ name: "own", setup: (b) => void b.onResolve({ filter: /^@oaken\// }, (a) => ({ path: join(root, `${a.path.slice("@oaken/".length)}.ts`) })) }],
   });

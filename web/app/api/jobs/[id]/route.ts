@@ -1,5 +1,6 @@
-import { openJob, patchJob, saveJob } from "@/server/jobs";
+import { openJob, patchJob } from "@/server/jobs";
 import { bodyReader, MOST_DOCUMENT, respond } from "@/server/respond";
+import { saveJob } from "@/server/save";
 
 interface Save {
   base: number;
