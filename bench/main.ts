@@ -4,6 +4,7 @@ import { benchCuts } from "./cuts.ts";
 import { onceInProcess } from "./cold.ts";
 import { benchOutline } from "./outline.ts";
 import { benchPage } from "./page.ts";
+import { benchKills } from "./server/kills.ts";
 import { benchServer } from "./server/server.ts";
 
 const parts: Record<string, () => Promise<void>> = {
@@ -12,6 +13,7 @@ const parts: Record<string, () => Promise<void>> = {
   accuracy: benchAccuracy,
   page: benchPage,
   server: benchServer,
+  kills: benchKills,
 };
 const asked = process.argv.slice(2);
 if (asked[0] === "--once") {

@@ -13,7 +13,7 @@ const LIMITS: Limits = { seconds: 10, bytes: 1 << 30 };
  * when it takes more than 10 s or 1 GB.
  * @throws Problem naming the file and what is wrong with it
  */
-export function decodePicture(bytes: Uint8Array, name: string): Promise<Raster> {
+export async function decodePicture(bytes: Uint8Array, name: string): Promise<Raster> {
   pictureKind(bytes, name, bytes.length);
   return decoded({ do: "picture", name, bytes: bytes.length }, bytes);
 }

@@ -212,7 +212,7 @@ const tasks = {
       environment.OAKEN_DATA = mkdtempSync(join(tmpdir(), "oaken-bench-"));
       await seed();
     }
-    if (args.includes("server")) buildWeb();
+    if (args.includes("server") || args.includes("kills")) buildWeb();
     await bundleDecoder();
     process.exit(run(process.execPath, [await bundle("bench/main.ts", "bench"), ...args], { env: environment }).status ?? 1);
   },

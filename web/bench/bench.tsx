@@ -12,6 +12,7 @@ import { BenchContext } from "./context.tsx";
 import { Header } from "./header.tsx";
 import { KeptProof } from "./stage/kept-proof.tsx";
 import { Makings } from "./makings.tsx";
+import { Reach } from "./reach.tsx";
 import { RunStrip } from "./run-strip.tsx";
 import { Slip } from "./slip.tsx";
 import { type Bench, createBench, showing } from "./store.ts";
@@ -82,6 +83,7 @@ function Room() {
     <div className="flex h-full flex-col overflow-hidden">
       <Header />
       {save.state === "stale" && <Stale message={save.message!} id={id} bench={bench} />}
+      <Reach />
       {failed && (
         <p role="alert" className="flex items-center justify-between gap-4 border-b border-danger/40 bg-danger/5 px-4 py-2">
           {failed}
@@ -123,6 +125,7 @@ function useBuilding(bench: Bench, desk: Desk): void {
     desk.onProgress = (step, share) => store.setState({ working: { step, share } });
     desk.onTraced = (live, tone) => store.setState({ live, liveTone: tone });
     desk.onSurface = (scrubbed) => store.getState().playhead !== null && store.setState({ scrubbed });
+    desk.onRestarted = (failed) => store.setState({ failed });
     desk.onFailed = (failed) => store.setState({ failed, working: null });
     const build = () => {
       const s = store.getState();

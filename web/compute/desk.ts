@@ -1,22 +1,47 @@
 import type { JobDocument } from "@oaken/core/job/document";
 import type { Answer, Ask, Built, DrawnRings, DrawnSurface, DrawnTone, WrittenFile } from "./messages.ts";
+import { Watched } from "./watched.ts";
 
-type Latest<T> = { seq: number; value: T } | null;
+/** A request for which only the newest counts: one is under way, one waits, what came between is dropped. */
+interface Newest<T> {
+  underWay: boolean;
+  next: T | null;
+}
+interface Trace {
+  job: JobDocument;
+  part: string;
+}
+interface Scrub {
+  cut: number;
+  move: number;
+}
+
+const startWorker = () => new Worker(new URL("./worker.ts", import.meta.url), { type: "module" });
+const ENDED = "The computation ended in the middle of its work";
 
 /**
  * The page's side of the workers. Two of them: one builds, one traces while a slider moves, so that the contour never
  * waits for a carve. The latest request wins: older ones are told to stop and their answers dropped.
  */
 export class Desk {
-  private builder = new Worker(new URL("./worker.ts", import.meta.url), { type: "module" });
-  private second: Worker | null = null;
+  private readonly builder = new Watched<Ask, Answer>(
+    startWorker,
+    (a) => this.fromBuilder(a),
+    (again) => this.lostBuilder(again),
+  );
+  /** Begun once the first proof is there: until then it would only take time from that. */
+  private readonly tracer = new Watched<Ask, Answer>(
+    startWorker,
+    (a) => this.fromTracer(a),
+    () => this.lostTracer(),
+  );
   private stop: SharedArrayBuffer | null = typeof SharedArrayBuffer === "undefined" ? null : new SharedArrayBuffer(4);
   private seq = 0;
   private building = 0;
-  private tracing = false;
-  private nextTrace: { job: JobDocument; part: string } | null = null;
-  private scrubbing = false;
-  private nextScrub: Latest<{ cut: number; move: number }> = null;
+  /** what is being built, to be asked for again if the worker ends */
+  private wanted: (Ask & { type: "build" }) | null = null;
+  private readonly traces: Newest<Trace> = { underWay: false, next: null };
+  private readonly scrubs: Newest<Scrub> = { underWay: false, next: null };
   private waiting = new Map<number, { done: (v: never) => void; failed: (e: Error) => void }>();
 
   onBuilt: (b: Built) => void = () => {};
@@ -24,45 +49,38 @@ export class Desk {
   onTraced: (r: DrawnRings, tone: DrawnTone | null, took: number) => void = () => {};
   onSurface: (s: DrawnSurface) => void = () => {};
   onFailed: (message: string) => void = () => {};
+  /** the worker has ended and works again; said until the next proof is there */
+  onRestarted: (message: string) => void = () => {};
 
   constructor() {
-    this.builder.onmessage = (e: MessageEvent<Answer>) => this.fromBuilder(e.data);
-    this.builder.postMessage({ type: "listen", stop: this.stop } satisfies Ask);
+    this.builder.ask({ type: "listen", stop: this.stop }, false);
   }
 
   build(job: JobDocument, versions: { revision?: number; written?: number } = {}, quick = false): void {
     this.building = ++this.seq;
     if (this.stop) Atomics.store(new Int32Array(this.stop), 0, this.building);
-    this.builder.postMessage({ type: "build", seq: this.building, job, quick, ...versions } satisfies Ask);
+    this.wanted = { type: "build", seq: this.building, job, quick, ...versions };
+    this.builder.ask(this.wanted);
   }
 
-  /** The second worker, begun once the first proof is there: until then it would only take time from that. */
-  private tracer(): Worker {
-    if (!this.second) {
-      this.second = new Worker(new URL("./worker.ts", import.meta.url), { type: "module" });
-      this.second.onmessage = (e: MessageEvent<Answer>) => this.fromTracer(e.data);
-    }
-    return this.second;
-  }
-
-  /** Contours only, for a moving slider: while one request runs, only the newest of the others is kept. */
+  /** Contours only, for a moving slider. */
   trace(job: JobDocument, part: string): void {
-    if (this.tracing) {
-      this.nextTrace = { job, part };
+    if (this.traces.underWay) {
+      this.traces.next = { job, part };
       return;
     }
-    this.tracing = true;
-    this.tracer().postMessage({ type: "trace", seq: ++this.seq, job, part } satisfies Ask);
+    this.traces.underWay = true;
+    this.tracer.ask({ type: "trace", seq: ++this.seq, job, part });
   }
 
-  /** The surface after a move; as with tracing, the newest wins. */
+  /** The surface after a move. */
   scrub(cut: number, move: number): void {
-    if (this.scrubbing) {
-      this.nextScrub = { seq: 0, value: { cut, move } };
+    if (this.scrubs.underWay) {
+      this.scrubs.next = { cut, move };
       return;
     }
-    this.scrubbing = true;
-    this.builder.postMessage({ type: "scrub", seq: this.building, cut, move } satisfies Ask);
+    this.scrubs.underWay = true;
+    this.builder.ask({ type: "scrub", seq: this.building, cut, move });
   }
 
   outputs(job: JobDocument, from: string): Promise<WrittenFile[]> {
@@ -78,45 +96,76 @@ export class Desk {
     const seq = -++this.seq;
     return new Promise((done, failed) => {
       this.waiting.set(seq, { done: done as (v: never) => void, failed });
-      this.builder.postMessage(ask(seq));
+      // Writing files says nothing until it is done, and may take long: it is not watched.
+      this.builder.ask(ask(seq), false);
     });
   }
 
   close(): void {
-    this.builder.terminate();
-    this.second?.terminate();
+    this.builder.close();
+    this.tracer.close();
   }
 
-  private fromBuilder(a: Answer): void {
+  /** @returns whether nothing more is awaited of the builder */
+  private fromBuilder(a: Answer): boolean {
     const call = this.waiting.get(a.seq);
     if (call) {
       this.waiting.delete(a.seq);
       if (a.type === "failed") call.failed(new Error(a.message));
       else call.done((a.type === "outputs" ? a.files : a.type === "thumb" ? a.png : undefined) as never);
-      return;
+      return this.wanted === null;
     }
     if (a.type === "surface") {
-      this.scrubbing = false;
+      this.scrubs.underWay = false;
       this.onSurface(a.surface);
-      const next = this.nextScrub;
-      this.nextScrub = null;
-      if (next) this.scrub(next.value.cut, next.value.move);
-      return;
+      const { next } = this.scrubs;
+      this.scrubs.next = null;
+      if (next) this.scrub(next.cut, next.move);
+      return this.wanted === null && !next;
     }
-    if (a.seq !== this.building) return;
+    if (a.seq !== this.building) return false;
     if (a.type === "built") {
-      if (a.built.final) this.tracer();
+      if (a.built.final) {
+        this.wanted = null;
+        this.tracer.ready();
+      }
       this.onBuilt(a.built);
+    } else if (a.type === "progress") this.onProgress(a.step, a.share);
+    else if (a.type === "failed") {
+      this.wanted = null;
+      this.onFailed(a.message);
     }
-    else if (a.type === "progress") this.onProgress(a.step, a.share);
-    else if (a.type === "failed") this.onFailed(a.message);
+    return this.wanted === null;
   }
 
-  private fromTracer(a: Answer): void {
-    this.tracing = false;
+  private lostBuilder(again: boolean): void {
+    for (const { failed } of this.waiting.values()) failed(new Error(`${ENDED}. Try again.`));
+    this.waiting.clear();
+    this.scrubs.underWay = false;
+    this.scrubs.next = null;
+    const { wanted } = this;
+    if (!again) {
+      this.wanted = null;
+      this.onFailed(`${ENDED} several times. Your job is safe; change a setting, or load the page anew to try again.`);
+      return;
+    }
+    this.builder.ask({ type: "listen", stop: this.stop }, false);
+    if (!wanted) return;
+    this.onRestarted(`${ENDED} and was begun again; your job is safe.`);
+    this.builder.ask(wanted);
+  }
+
+  private fromTracer(a: Answer): boolean {
+    this.traces.underWay = false;
     if (a.type === "traced") this.onTraced(a.rings, a.tone, a.took);
-    const next = this.nextTrace;
-    this.nextTrace = null;
+    const { next } = this.traces;
+    this.traces.next = null;
     if (next) this.trace(next.job, next.part);
+    return !next;
+  }
+
+  private lostTracer(): void {
+    this.traces.underWay = false;
+    this.traces.next = null;
   }
 }

@@ -103,7 +103,8 @@ export async function write<T>(work: (transaction: Transaction) => Promise<T>): 
 
 async function open(): Promise<Store> {
   const path = join(dataFolder(), "oaken.sqlite");
-  const sequelize = new Sequelize({ dialect: "sqlite", storage: path, logging: false });
+  const options = { dialect: "sqlite", storage: path, logging: false, foreignKeys: false } as const;
+  const sequelize = new Sequelize(options);
   prepareConnections(sequelize);
   await sequelize.query("PRAGMA journal_mode = WAL");
   await migrate(sequelize);
@@ -154,7 +155,7 @@ async function open(): Promise<Store> {
 function prepareConnections(sequelize: Sequelize): void {
   interface Connection {
     configure(what: "busyTimeout", ms: number): void;
-    run(sql: string): void;
+    run(sql: string, done: () => void): void;
   }
   interface Manager {
     getConnection(options?: { uuid?: string }): Promise<Connection>;
@@ -168,7 +169,8 @@ function prepareConnections(sequelize: Sequelize): void {
     if (!prepared.has(connection)) {
       prepared.add(connection);
       connection.configure("busyTimeout", BUSY_MS);
-      connection.run("PRAGMA synchronous = FULL");
+      // Where it fails the next statement does too, and tells; without a callback the process would end.
+      connection.run("PRAGMA synchronous = FULL", () => {});
     }
     return connection;
   };
@@ -183,7 +185,7 @@ async function migrate(sequelize: Sequelize): Promise<void> {
   await sequelize.query("BEGIN IMMEDIATE");
   try {
     const known = new Set(migrations.map((m) => m.name));
-    const newer = (await umzug.executed()).some((m) => !known.has(m.name));
+    const newer = (await storage.executed()).some((name) => !known.has(name));
     if (newer)
       throw new Problem(
         "newer-data",

@@ -14,7 +14,7 @@ export async function api<T>(path: string, init: RequestInit & { json?: unknown 
   try {
     response = await fetch(path, json === undefined ? rest : { ...rest, headers: { "Content-Type": "application/json" }, body: JSON.stringify(json) });
   } catch {
-    throw new Refused("offline", "Oaken Bit's server does not answer. Start it again with ./oaken start; your work waits in this window.");
+    throw new Refused("offline", "Oaken Bit's server does not answer. Start it again with ./oaken start.");
   }
   if (!response.ok) {
     const said = (await response.json().catch(() => null)) as { code?: string; message?: string } | null;

@@ -15,13 +15,6 @@ export interface Block {
   optional: boolean;
 }
 
-/** So much of a line that cannot be read is shown, in letters that any screen shows. */
-const SHOWN = 24;
-const shown = (text: string): string => {
-  const plain = text.replace(/[^\x20-\x7e]/g, "?");
-  return plain.length > SHOWN ? `${plain.slice(0, SHOWN)}…` : plain;
-};
-
 export const badLine = (line: number, what: string): Problem =>
   new Problem("bad-program", `Line ${line} of the program: ${what}`);
 
@@ -52,11 +45,12 @@ export function blocksOf(text: string): Block[] {
 
 function wordsOf(line: string, n: number): Word[] {
   if (/[#[\]=]/.test(line))
-    throw badLine(n, `"${shown(line)}" uses parameters or expressions, which are not read here.`);
+    throw badLine(n, "it uses parameters or expressions, which are not read here.");
   const words: Word[] = [];
   const pattern = /([A-Za-z])\s*([-+]?(?:\d+\.?\d*|\.\d+))|(\S)/g;
   for (let m = pattern.exec(line); m; m = pattern.exec(line)) {
-    if (m[3]) throw badLine(n, `"${shown(line)}" cannot be read at "${shown(m[3])}".`);
+    // The line itself is not said: the file may be a stranger's letter.
+    if (m[3]) throw badLine(n, `it cannot be read from its character ${m.index + 1} on. Is this file a program?`);
     words.push({ letter: m[1].toUpperCase(), value: Number(m[2]) });
   }
   return words;

@@ -65,8 +65,13 @@ export function fileName(text: string): string {
   );
 }
 
-/** Text that may stand in a comment: brackets would end it. */
-const comment = (text: string): string => `(${text.replace(/[()]/g, "").replace(/[^\x20-\x7e]/g, (c) => ({ "°": " deg", "×": "x", "·": "-", "–": "-" })[c] ?? "?")})`;
+const ASCII: Record<string, string> = { "°": " deg", "×": "x", "·": "-", "–": "-" };
+/**
+ * A comment: what it is about, then text that may come from anybody. Brackets would end it; and it never begins with
+ * that text, for comments that begin with words such as MSG or LOG make some controllers print, log or open files.
+ */
+const comment = (about: "job" | "cut" | "cutter" | "stop" | "from", text: string): string =>
+  `(${about}: ${text.replace(/[()]/g, "").replace(/[^\x20-\x7e]/g, (c) => ASCII[c] ?? "?")})`;
 
 /**
  * No word of a program has more digits before its point: coordinates of ten metres, feeds and speeds of a hundred
@@ -98,14 +103,19 @@ function programLines(cuts: readonly ProgramCut[], d: Dialect, zero: { x: number
   const X = (x: number) => round((x - zero.x) * k);
   const Y = (y: number) => round((y - zero.y) * k);
   const Z = (z: number) => round((z - zero.z) * k);
-  const out = [comment(head.job), comment(`${head.from}; work zero ${head.zero}`), d.unit === "mm" ? "G21" : "G20", "G17 G90 G94 G54"];
+  const out = [
+    comment("job", head.job),
+    comment("from", `${head.from}; work zero ${head.zero}`),
+    d.unit === "mm" ? "G21" : "G20",
+    "G17 G90 G94 G54",
+  ];
   let cutter: Cutter | null = null;
   let tool = 0;
   const beam = cuts[0].cutter.kind === "torch";
   for (const c of cuts) {
     if (c.stop !== undefined) {
       if (cutter) out.push(`G0 Z${text(Z(CLEAR))}`, "M5");
-      out.push(comment(`stop: ${c.stop}`));
+      out.push(comment("stop", c.stop));
       if (cutter) {
         out.push("M0");
         if (sameCutter(cutter, c.cutter)) out.push(`M3 S${digits(c.spindle, 0)}`, `G4 P${d.dwell}`);
@@ -114,13 +124,13 @@ function programLines(cuts: readonly ProgramCut[], d: Dialect, zero: { x: number
     if (!cutter || !sameCutter(cutter, c.cutter)) {
       if (cutter) out.push("M5");
       tool++;
-      out.push(comment(`cutter ${tool}: ${describeCutter(c.cutter)}`));
+      out.push(comment("cutter", `${tool}, ${describeCutter(c.cutter)}`));
       if (d.files === "all") out.push(`T${tool} M6`);
       out.push(`G0 Z${text(Z(CLEAR))}`);
       if (c.cutter.kind !== "torch") out.push(`M3 S${digits(c.spindle, 0)}`, `G4 P${d.dwell}`);
       cutter = c.cutter;
     } else if (!beam) out.push(`S${digits(c.spindle, 0)}`);
-    out.push(comment(c.name));
+    out.push(comment("cut", c.name));
     const t = c.toolpath;
     let px = NaN;
     let py = NaN;
