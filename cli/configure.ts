@@ -15,7 +15,8 @@ export function configure(job: JobDocument, o: MakeOptions): void {
   if (o.cell) job.cell = o.cell;
   const node = (kind: string) => job.nodes.find((n) => n.kind === kind);
   const set = (path: string, value: string) => applySetting(job, path, value);
-  if (o.size) node("picture")!.settings.width = o.size;
+  if (o.size) Object.assign(node("picture")!.settings, { width: o.size, measured: "picture" });
+  if (o.art) Object.assign(node("picture")!.settings, { width: o.art, measured: "art" });
   if (o.invert) node("tone")!.settings.invert = true;
   if (o.ink !== undefined) set("outline.ink", o.ink);
   if (o.channels !== undefined) {

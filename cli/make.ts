@@ -6,7 +6,7 @@ import { clearanceOf } from "@oaken/core/geometry/clearance/clearance";
 import { materialById } from "@oaken/core/cutters/materials";
 import { inspect } from "@oaken/core/inspect/inspect";
 import { buildJob, Derived } from "@oaken/core/job/build";
-import { outcomeById, startJob } from "@oaken/core/job/outcomes";
+import { outcomeById, startJob, usualClearing } from "@oaken/core/job/outcomes";
 import { checkJob } from "@oaken/core/job/schema";
 import { dialectById } from "@oaken/core/output/gcode/dialects";
 import type { Raster } from "@oaken/core/picture/raster";
@@ -34,7 +34,7 @@ export async function make(args: string[], print: (line: string) => void): Promi
     file = readJobFile(bytes.toString("utf8"));
     configure(file.job, o);
   } else {
-    outcomeById(o.as);
+    const outcome = outcomeById(o.as);
     const name = basename(o.input);
     const decoding = decodePicture(bytes, name);
     // The picture is decoded on another thread meanwhile.
@@ -42,7 +42,11 @@ export async function make(args: string[], print: (line: string) => void): Promi
     decoded = await decoding;
     const sha = sha256(bytes);
     if (o.material) materialById(o.material);
-    const job = startJob(o.as, { sha, name, width: decoded.width, height: decoded.height }, { ...o.stock }, { main: o.cutter.map(parseCutter), clear: o.clear.filter((c) => c !== "none").map(parseCutter), rest: o.rest.map(parseCutter) });
+    const job = startJob(o.as, { sha, name, width: decoded.width, height: decoded.height }, { ...o.stock }, {
+      main: o.cutter.map(parseCutter),
+      clear: o.clear.length === 0 ? usualClearing(outcome) : o.clear.filter((c) => c !== "none").map(parseCutter),
+      rest: o.rest.map(parseCutter),
+    });
     configure(job, o);
     file = { job, assets: new Map([[sha, { name, bytes }]]) };
   }

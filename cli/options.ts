@@ -51,6 +51,7 @@ export interface MakeOptions {
   as: string;
   out: string;
   size?: number;
+  art?: number;
   stock?: Pick<StockSettings, "width" | "height" | "thickness">;
   zero?: string;
   material?: string;
@@ -82,13 +83,14 @@ export const USAGE = `oaken make PICTURE --as ${OUTCOMES.map((o) => o.id).join("
 oaken make job.json --out DIR [options]
 oaken outline PICTURE --size W --out DIR [options]
   lengths in mm, or with a unit (6in)
-  --size W               width of the artwork, proportion kept
+  --size W               width of the whole picture, proportion kept
+  --art W                width of what is found in it, as a ruler shows it on the piece; instead of --size
   --stock WxHxT          stock as measured
   --zero CORNER          ${ZEROS[0]} … ${ZEROS[ZEROS.length - 1]}
   --material ID          --dialect ID          --cell MM
 oaken check PROGRAM --stock WxHxT --cutter SPEC [--zero CORNER]
   --cutter SPEC          ${FORMS}, or an id of the rack; twice for a cut-out roughed by the first
-  --clear SPEC           clearing cutter before a V cutter; again for the next, smaller one
+  --clear SPEC|none      clearing cutter before a V cutter (flat3 when not given); again for the next, smaller one
   --rest SPEC            a smaller cutter for what the pocket's leaves; again for the next
   --kerf MM              a torch with this kerf, for plasma
   --depth F|none         the floor; for a cut-out through the stock when not given
@@ -111,7 +113,7 @@ export function parseMake(args: string[]): MakeOptions {
       args: joinNegative(args),
       allowPositionals: true,
       options: {
-        as: text, out: text, size: text, stock: text, zero: text, material: text, cutter: many, clear: many, rest: many, kerf: text, depth: text, ink: text, channels: text, reduce: text,
+        as: text, out: text, size: text, art: text, stock: text, zero: text, material: text, cutter: many, clear: many, rest: many, kerf: text, depth: text, ink: text, channels: text, reduce: text,
         border: text, tabs: text, dialect: text, cell: text, drawing: text, set: { type: "string", multiple: true }, invert: { type: "boolean" }, json: { type: "boolean" }, force: { type: "boolean" },
         ...Object.fromEntries(Object.keys(SETTINGS).map((k) => [k, text])),
       },
@@ -122,12 +124,15 @@ export function parseMake(args: string[]): MakeOptions {
   const v = parsed.values;
   if (parsed.positionals.length !== 1) throw new Problem("usage", `Name one picture or job file.\n${USAGE}`);
   if (!v.out) throw new Problem("usage", `Say where to write with --out DIR.\n${USAGE}`);
+  if (v.size !== undefined && v.art !== undefined)
+    throw new Problem("usage", "Give --size, the whole picture's width, or --art, the art's own; not both.");
   if (v.zero && !ZEROS.includes(v.zero)) throw new Problem("bad-zero", `"${v.zero}" is not a work zero. Known: ${ZEROS.join(", ")}.`);
   return {
     input: parsed.positionals[0],
     as: v.as ?? "sign",
     out: v.out,
     size: v.size === undefined ? undefined : positive("--size", v.size, 5000),
+    art: v.art === undefined ? undefined : positive("--art", v.art, 5000),
     stock: v.stock === undefined ? undefined : parseStock(v.stock),
     zero: v.zero,
     material: v.material,

@@ -19,7 +19,8 @@ const SHEET = { width: 10000, height: 10000, thickness: 18 };
 /** Runs `oaken outline`: the outline alone, as drawings with its figures. @returns the exit code */
 export async function outline(args: string[], print: (line: string) => void): Promise<number> {
   const o = parseMake(args);
-  if (!o.size) throw new Problem("usage", "Say how wide the artwork is with --size W.");
+  if (!o.size && !o.art)
+    throw new Problem("usage", "Say how wide the picture is with --size W, or what is found in it with --art W.");
   const bytes = await readInput(o.input);
   const name = basename(o.input);
   const t0 = performance.now();

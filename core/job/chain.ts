@@ -5,12 +5,13 @@ import type { Rings } from "../geometry/rings.ts";
 import type { ClearanceOf } from "../geometry/morph.ts";
 import { type Lines } from "../outline/centre.ts";
 import type { Outline } from "../outline/outline.ts";
-import { framed, framedSize } from "../picture/frame.ts";
+import { framed, framedSize, type PictureBox } from "../picture/frame.ts";
 import type { Grey, Raster } from "../picture/raster.ts";
 import { contrast, findInkLevel, histogram, toGrey } from "../picture/tone.ts";
 import { Problem, type Progress } from "../problem.ts";
 import { resolve, type Resolved, type Settings } from "../settings/fields.ts";
 import type { JobDocument, JobNode } from "./document.ts";
+import { artOf } from "./art.ts";
 import { hash, type Derived } from "./hash.ts";
 import { outlineFields } from "./nodes/outline.ts";
 import { frameOf, pictureFields, placement } from "./nodes/picture.ts";
@@ -35,6 +36,8 @@ export interface PictureResult {
   /** tells framed pictures apart */
   rasterKey: string;
   place: ReturnType<typeof placement>;
+  /** what width and place are measured over, pixels as framed; null for the whole picture */
+  art: PictureBox | null;
   toneResult: ToneResult;
   values: Record<string, Settings>;
   resolved: Record<string, Record<string, Resolved>>;
@@ -91,11 +94,13 @@ export function pictureOf(job: JobDocument, outlineId: string, full: Raster, cac
   const picture = byId(tone.reads[0]);
   const frame = frameOf(picture.settings);
   const size = framedSize(full.width, full.height, frame);
-  const p = resolve(pictureFields, picture.settings, { stock: job.stock, ...size });
   const shrunk = coarse ? coarse.width / size.width : 1;
+  const whole = (j: JobDocument, id: string) => pictureOf(j, id, full, cache, progress, coarse);
+  const art = artMeasured(job, picture, shrunk, whole, cache);
+  const p = resolve(pictureFields, picture.settings, { stock: job.stock, ...size, art });
   const rasterKey = hash(`${picture.asset!.sha}|${coarse?.width ?? ""}|${JSON.stringify(frame)}`);
   const raster = coarse ?? cache.get("framed", rasterKey, () => framed(full, frame), 2);
-  const place = placement(p.values, raster.width, raster.height);
+  const place = placement(p.values, raster.width, raster.height, art && scaled(art, shrunk));
   const t = resolve(toneFields, tone.settings, { scale: place.scale * shrunk });
   const settings = toneSettings(t.values, { scale: place.scale });
   const key = hash(`${rasterKey}|${JSON.stringify(settings)}`);
@@ -109,8 +114,26 @@ export function pictureOf(job: JobDocument, outlineId: string, full: Raster, cac
     },
     2,
   );
-  return { picture, tone, outline, raster, rasterKey, place, toneResult, values: { [picture.id]: p.values, [tone.id]: t.values }, resolved: { [picture.id]: p.resolved, [tone.id]: t.resolved } };
+  return { picture, tone, outline, raster, rasterKey, place, art, toneResult, values: { [picture.id]: p.values, [tone.id]: t.values }, resolved: { [picture.id]: p.resolved, [tone.id]: t.resolved } };
 }
+
+/** The art of a picture that is measured over it, found with the picture placed as a whole; pixels as framed. */
+function artMeasured(
+  job: JobDocument,
+  picture: JobNode,
+  shrunk: number,
+  at: (job: JobDocument, outline: string) => PictureResult,
+  cache: Derived,
+): PictureBox | null {
+  if (picture.settings.measured !== "art") return null;
+  const { measured: _, x: _x, y: _y, ...settings } = picture.settings;
+  const nodes = job.nodes.map((n) => (n.id === picture.id ? { ...picture, settings } : n));
+  const outlines = nodes.filter((n) => n.kind === "outline" && pictureUnder(job, n.id) === picture);
+  const art = artOf({ ...job, nodes }, outlines, at, cache);
+  return art && scaled(art, 1 / shrunk);
+}
+
+const scaled = (b: PictureBox, k: number): PictureBox => ({ x: b.x * k, y: b.y * k, width: b.width * k, height: b.height * k });
 
 /** Least contrast that can hold a shape: below it a picture is one flat tone with noise. */
 const LEAST_CONTRAST = 0.04;

@@ -85,7 +85,7 @@ export function addOutline(job: JobDocument, like: string, settings: JobNode["se
 /** A picture with its own tone and outline. @returns the outline's id */
 export function addPicture(job: JobDocument, asset: NonNullable<JobNode["asset"]>): string {
   const picture = freeId(job, "picture");
-  job.nodes.push({ id: picture, kind: "picture", name: asset.name, reads: [], settings: {}, asset });
+  job.nodes.push({ id: picture, kind: "picture", name: asset.name, reads: [], settings: { measured: "art" }, asset });
   const tone = freeId(job, "tone");
   job.nodes.push({ id: tone, kind: "tone", name: "Tone", reads: [picture], settings: {} });
   const outline = freeId(job, "outline");

@@ -1,5 +1,5 @@
 import { cutterFromRack, RACK } from "../cutters/rack.ts";
-import type { Fit } from "../picture/fitness.ts";
+import { type Fit, isSoft } from "../picture/fitness.ts";
 import { type Machine, PLASMA_TABLE } from "../cutters/feeds.ts";
 import type { Cutter } from "../cutters/profile.ts";
 import { Problem } from "../problem.ts";
@@ -62,17 +62,16 @@ const WEAK = 2;
 /** A stroke this wide is a filled area, not a line, mm. */
 const BROAD = 6;
 
-const greys = (f: Fit) => f.greyShare > 0.25;
 const carved = (f: Fit): { good: boolean; why: string } =>
-  greys(f) ? { good: false, why: "soft greys have no edge to carve to" } : f.contrast < 0.2 ? { good: false, why: "little contrast: check the outline first" } : f.thinnest !== null && f.thinnest < 0.35 ? { good: false, why: "its thinnest strokes come out as scratches" } : { good: true, why: "clear edges and strokes wide enough" };
+  isSoft(f) ? { good: false, why: "soft greys have no edge to carve to" } : f.contrast < 0.2 ? { good: false, why: "little contrast: check the outline first" } : f.thinnest !== null && f.thinnest < 0.35 ? { good: false, why: "its thinnest strokes come out as scratches" } : { good: true, why: "clear edges and strokes wide enough" };
 const standing = (f: Fit): { good: boolean; why: string } => (f.thinnest !== null && f.thinnest < 0.8 ? { good: false, why: `strokes of ${f.thinnest.toFixed(1)} mm may chip when left standing` } : carved(f));
 const free = (f: Fit): { good: boolean; why: string } =>
-  f.thinnest !== null && f.thinnest < WEAK ? { good: false, why: `strokes of ${f.thinnest.toFixed(1)} mm are weak when cut free` } : greys(f) ? { good: false, why: "soft greys have no edge to cut along" } : f.contours !== null && f.contours > 60 ? { good: false, why: `${f.contours} separate outlines to cut free` } : { good: true, why: "solid pieces" };
-const lined = (f: Fit): { good: boolean; why: string } => (greys(f) ? { good: false, why: "soft greys have no strokes to follow" } : f.typical !== null && f.typical > BROAD ? { good: false, why: "broad areas are no lines: better carved" } : { good: true, why: "strokes that one pass can follow" });
+  f.thinnest !== null && f.thinnest < WEAK ? { good: false, why: `strokes of ${f.thinnest.toFixed(1)} mm are weak when cut free` } : isSoft(f) ? { good: false, why: "soft greys have no edge to cut along" } : f.contours !== null && f.contours > 60 ? { good: false, why: `${f.contours} separate outlines to cut free` } : { good: true, why: "solid pieces" };
+const lined = (f: Fit): { good: boolean; why: string } => (isSoft(f) ? { good: false, why: "soft greys have no strokes to follow" } : f.typical !== null && f.typical > BROAD ? { good: false, why: "broad areas are no lines: better carved" } : { good: true, why: "strokes that one pass can follow" });
 
 const pocketed = (f: Fit): { good: boolean; why: string } => (f.thinnest !== null && f.thinnest < 2 ? { good: false, why: `strokes of ${f.thinnest.toFixed(1)} mm are narrower than usual flat cutters` } : carved(f));
 const hatched = (f: Fit): { good: boolean; why: string } => (f.typical !== null && f.typical < 1.5 ? { good: false, why: "strokes too narrow to hold lines: better engraved" } : carved(f));
-const drilled = (f: Fit): { good: boolean; why: string } => (greys(f) ? { good: false, why: "soft greys have no circles to find" } : { good: true, why: "where the picture has dots and circles" });
+const drilled = (f: Fit): { good: boolean; why: string } => (isSoft(f) ? { good: false, why: "soft greys have no circles to find" } : { good: true, why: "where the picture has dots and circles" });
 
 export const OUTCOMES: readonly Outcome[] = [
   { id: "sign", title: "Carved sign", about: "The ink is carved into the stock with a V cutter.", suits: carved, takes: { clear: MOST_CUTTERS }, cuts: carve("in", null) },
@@ -123,6 +122,9 @@ export function pictureChain(asset: NonNullable<JobNode["asset"]>): JobNode[] {
 }
 
 const WORDS = { main: "cutter", clear: "clearing cutter", rest: "cutter for the rest" };
+
+/** Clearing cutters where nobody chooses: a V cutter alone would scrape wide floors for hours. */
+export const usualClearing = (o: Outcome): Cutter[] => (o.takes?.clear ? [cutterFromRack("flat3")] : []);
 
 /**
  * A new job: this picture as that outcome on this stock.

@@ -188,7 +188,7 @@ export function outlineContext(p: PictureResult, cache: Derived): OutlineContext
 /** Contours smaller than this many pixels tell nothing of the picture's edges. */
 const LEAST_PIXELS = 9;
 
-const contoursOf = (p: PictureResult, v: Settings, cache: Derived): Contours =>
+export const contoursOf = (p: PictureResult, v: Settings, cache: Derived): Contours =>
   cache.get("contours", hash(`${p.toneResult.key}|${v.ink}`), () => contoursAt(p.toneResult.grey, v.ink as number));
 
 interface Borders {
@@ -231,6 +231,23 @@ function bordersOf(
   );
 }
 
+/** The picture parted into colours, which of them the outline goes round, and which borders are its edge. */
+export function coloursOfOutline(
+  p: PictureResult,
+  v: Settings,
+  cache: Derived,
+  progress: Progress,
+): Borders & { kept: boolean[]; ground: number; isEdge: (arc: number) => boolean } {
+  const borders = bordersOf(p, v, cache, progress);
+  const { swatches, labels, arcs } = borders;
+  const ground = groundOf(labels);
+  const wanted = coloursOf(v.keep as string);
+  const kept = swatches.map((_, l) => (wanted.length === 0 ? l !== ground : false));
+  for (const c of wanted) kept[nearestSwatch(swatches, c)] = true;
+  const side = (l: number) => l < kept.length && kept[l];
+  return { ...borders, kept, ground, isEdge: (k) => side(arcs.left[k]) !== side(arcs.right[k]) };
+}
+
 function colourOutline(
   p: PictureResult,
   v: Settings,
@@ -238,16 +255,11 @@ function colourOutline(
   progress: Progress,
 ): { colours: ColourResult; fit: (hold: number) => Outline; edge: Float64Array } {
   const { place } = p;
-  const { key, swatches, labels, arcs, dropped } = bordersOf(p, v, cache, progress);
-  const ground = groundOf(labels);
-  const wanted = coloursOf(v.keep as string);
-  const kept = swatches.map((_, l) => (wanted.length === 0 ? l !== ground : false));
-  for (const c of wanted) kept[nearestSwatch(swatches, c)] = true;
-  const side = (l: number) => l < kept.length && kept[l];
+  const { key, swatches, labels, arcs, dropped, kept, ground, isEdge } = coloursOfOutline(p, v, cache, progress);
   const cornerAngle = ((v.corner as number) * Math.PI) / 180;
   return {
     colours: { swatches, kept, ground, labels },
-    edge: spread(arcs.xy, arcs.starts, place, (k) => side(arcs.left[k]) !== side(arcs.right[k])),
+    edge: spread(arcs.xy, arcs.starts, place, isEdge),
     fit: (hold) => {
       const arcsKey = hash(`${key}|${hold}|${v.corner}|${place.scale}|${place.x0}|${place.y1}`);
       const fitted = cache.get(

@@ -65,6 +65,8 @@ export interface Fit extends Fitness {
   contours: number | null;
   /** how much darker the ground is where it is darkest, as a share */
   uneven: number;
+  /** what is found in the picture, as a share of its area and as a crop (see `frame.ts`); null where nothing is found */
+  art: { share: number; crop: string } | null;
 }
 
 /** A change that would help, ready to be made. */
@@ -75,6 +77,8 @@ export interface Cure {
   smooth?: number;
   /** window to even out lighting in, mm */
   even?: number;
+  /** the part to keep, as the picture's crop */
+  crop?: string;
 }
 
 /** A judgement in plain words; `good` is false where the piece would disappoint. */
@@ -97,9 +101,34 @@ const MANY_CONTOURS = 3000;
 /** Ground darker by this share somewhere is told by eye. */
 const UNEVEN = 0.12;
 
+/** A blank surround that leaves less than this share of a picture to its art is worth a word. */
+const SURROUNDED = 0.5;
+
+/** More soft greys than this are a photograph's. */
+export const isSoft = (f: Fit): boolean => f.greyShare > 0.25;
+const smoothOver = (f: Fit): number => Math.round((2 / f.pixelsPerMm) * 100) / 100;
+const evenOver = (f: Fit): number => Math.max(1, Math.round(f.width / 6));
+
+/**
+ * What the tone step should do so that a picture that cannot be cut as it is can be: a photograph of a coin, a page in
+ * bad light. Nothing where a picture is fine.
+ */
+export function preparation(f: Fit): Pick<Cure, "even" | "smooth"> | null {
+  const even = isSoft(f) || f.uneven > UNEVEN || f.contrast < 0.2;
+  const smooth = f.noise > NOISY || f.blocks > BLOCKY || (even && isSoft(f));
+  if (!even && !smooth) return null;
+  return { ...(even && { even: evenOver(f) }), ...(smooth && { smooth: smoothOver(f) }) };
+}
+
 /** Everything worth knowing before a picture is begun with. */
 export function judge(f: Fit): Judgement[] {
   const out: Judgement[] = [];
+  if (f.art && f.art.share < SURROUNDED)
+    out.push({
+      good: true,
+      text: `The art takes up ${Math.max(1, Math.round(100 * f.art.share))} % of the picture; its blank surround counts for nothing.`,
+      cure: { label: "crop to the art", crop: f.art.crop },
+    });
   const perMm = f.pixelsPerMm.toFixed(1);
   const least = Math.floor((f.width * f.pixelsPerMm) / ENOUGH);
   if (f.pixelsPerMm >= CRISP) out.push({ good: true, text: `${perMm} pixels in a millimetre at this width: crisp edges.` });
@@ -108,13 +137,13 @@ export function judge(f: Fit): Judgement[] {
   if (f.contrast >= 0.5) out.push({ good: true, text: "Strong contrast between ink and ground." });
   else if (f.contrast >= 0.2) out.push({ good: true, text: "Moderate contrast: watch the ink level." });
   else out.push({ good: false, text: "Little contrast: the tracing may come out in freckles. Even out the lighting in the tone step." });
-  if (f.greyShare > 0.25) out.push({ good: false, text: `${Math.round(100 * f.greyShare)} % soft greys: a drawing traces better than a photo.` });
+  if (isSoft(f)) out.push({ good: false, text: `${Math.round(100 * f.greyShare)} % soft greys: a drawing traces better than a photo.` });
   else if (f.flatColours <= 12) out.push({ good: true, text: `${f.flatColours === 1 ? "One flat colour" : `About ${f.flatColours} flat colours`}: easy to part into ink and ground.` });
   else out.push({ good: true, text: "Many shades, but few between dark and light." });
-  const smooth = Math.round((2 / f.pixelsPerMm) * 100) / 100;
+  const smooth = smoothOver(f);
   if (f.noise > NOISY) out.push({ good: false, text: "The picture is noisy: edges come out rough.", cure: { label: `smooth over ${smooth} mm`, smooth } });
   else if (f.blocks > BLOCKY) out.push({ good: false, text: "JPEG blocks show: edges come out with small steps.", cure: { label: `smooth over ${smooth} mm`, smooth } });
-  if (f.uneven > UNEVEN) out.push({ good: false, text: `The light is uneven: the ground is ${Math.round(100 * f.uneven)} % darker at one end. Even it out before tracing by colour.`, cure: { label: "even out the light", even: Math.round(f.width / 6) } });
+  if (f.uneven > UNEVEN) out.push({ good: false, text: `The light is uneven: the ground is ${Math.round(100 * f.uneven)} % darker at one end. Even it out before tracing by colour.`, cure: { label: "even out the light", even: evenOver(f) } });
   if (f.thinnest !== null && f.typical !== null) {
     const deep = f.thinnest / 2 / Math.tan(USUAL_HALF_ANGLE);
     if (deep >= SCRATCH) out.push({ good: true, text: `Strokes from ${f.thinnest.toFixed(1)} mm, typically ${f.typical.toFixed(1)} mm wide.` });

@@ -14,6 +14,14 @@ export interface FrameSettings {
   crop: string;
 }
 
+/** A rectangle of a picture, px. */
+export interface PictureBox {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
 export const NO_FRAME: FrameSettings = { corners: "", turn: 0, erase: "", crop: "" };
 
 /** Smallest side of a crop, px. */
@@ -27,7 +35,7 @@ export function numbersOf(text: string, what: string): number[] {
 }
 
 /** The part of a `width` × `height` picture that a crop keeps, whole pixels. @throws Problem `bad-crop` */
-export function cropBox(crop: string, width: number, height: number): { x: number; y: number; width: number; height: number } {
+export function cropBox(crop: string, width: number, height: number): PictureBox {
   if (crop.trim() === "") return { x: 0, y: 0, width, height };
   const n = numbersOf(crop, "Crop");
   if (n.length !== 4) throw new Problem("bad-crop", `Crop: write x, y, width and height in pixels, such as 40,30,800,600; "${crop}" has ${n.length} numbers.`);
@@ -61,7 +69,7 @@ export function framed(r: Raster, s: FrameSettings): Raster {
   return box.width === out.width && box.height === out.height ? out : cropped(out, box);
 }
 
-function cropped(r: Raster, b: { x: number; y: number; width: number; height: number }): Raster {
+function cropped(r: Raster, b: PictureBox): Raster {
   const data = r.data instanceof Uint16Array ? new Uint16Array(4 * b.width * b.height) : new Uint8Array(4 * b.width * b.height);
   for (let y = 0; y < b.height; y++) {
     const from = 4 * ((b.y + y) * r.width + b.x);

@@ -8,7 +8,7 @@ import { useStore } from "zustand";
 import type { JobDocument } from "@oaken/core/job/document";
 import { Desk } from "../compute/desk.ts";
 import { api } from "../ui/api.ts";
-import { BenchContext } from "./context.tsx";
+import { BenchContext, useSpoken } from "./context.tsx";
 import { Header } from "./header.tsx";
 import { KeptProof } from "./stage/kept-proof.tsx";
 import { Makings } from "./makings.tsx";
@@ -77,6 +77,7 @@ export function BenchPage({ id }: { id: string }) {
 function Room() {
   const { bench, desk } = useContext(BenchContext)!;
   const { doc, view, failed, save, id } = useStore(bench.store);
+  const say = useSpoken();
   useBuilding(bench, desk);
   useKeys(bench);
   return (
@@ -86,7 +87,7 @@ function Room() {
       <Reach />
       {failed && (
         <p role="alert" className="flex items-center justify-between gap-4 border-b border-danger/40 bg-danger/5 px-4 py-2">
-          {failed}
+          {say(failed)}
           <button className="btn !h-7" onClick={() => bench.store.setState({ failed: null })}>Close</button>
         </p>
       )}
@@ -166,7 +167,7 @@ function useKeys(bench: Bench): void {
       else if (e.key === "f" || e.key === "F") window.dispatchEvent(new Event("oaken-fit"));
       else if (e.key === "t" || e.key === "T") store.setState({ tilt: store.getState().tilt > 0.05 ? 0 : 0.75 });
       else if (e.key === "?") window.dispatchEvent(new Event("oaken-keys"));
-      else if (e.key === "u" || e.key === "U") store.setState({ unit: store.getState().unit === "mm" ? "in" : "mm" });
+      else if (e.key === "u" || e.key === "U") actions.unit(store.getState().unit === "mm" ? "in" : "mm");
       else if (e.key === "w" || e.key === "W") store.setState({ view: store.getState().view === "write" ? "bench" : "write" });
       else if (/^[1-4]$/.test(e.key)) {
         const k = (["picture", "outline", "paths", "proof"] as const)[Number(e.key) - 1];

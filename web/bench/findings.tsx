@@ -2,7 +2,7 @@
 import { CircleAlert, Info, OctagonX, TriangleAlert } from "lucide-react";
 import { Popover } from "radix-ui";
 import type { Finding } from "@oaken/core/inspect/finding";
-import { useActions, useBench, useBenchStore } from "./context.tsx";
+import { useActions, useBench, useBenchStore, useSpoken } from "./context.tsx";
 
 const LOOK = {
   stop: { Icon: OctagonX, colour: "text-danger", word: "stops" },
@@ -27,6 +27,7 @@ export function Findings() {
       const part = [...d.nodes, ...d.cuts].find((p) => p.id === f.cure!.id);
       if (part) part.settings[f.cure!.field] = f.cure!.value!;
     });
+  const say = useSpoken();
   const Icon = worst ? LOOK[worst].Icon : CircleAlert;
   return (
     <Popover.Root>
@@ -43,7 +44,7 @@ export function Findings() {
               <div key={i} className="flex gap-2 border-b border-line p-2 last:border-0">
                 <L.Icon size={18} className={`mt-0.5 shrink-0 ${L.colour}`} aria-label={L.word} />
                 <div>
-                  <p>{f.message}</p>
+                  <p>{say(f.message)}</p>
                   <div className="mt-1 flex gap-2">
                     {(f.at || f.cure || f.cut) && (
                       <button className="btn btn-plain !h-7 !px-1 !text-spruce" onClick={() => show(f)}>
@@ -52,7 +53,7 @@ export function Findings() {
                     )}
                     {f.cure?.value !== undefined && (
                       <button className="btn !h-7" onClick={() => cure(f)}>
-                        {f.cure.label}
+                        {say(f.cure.label ?? "")}
                       </button>
                     )}
                   </div>

@@ -13,7 +13,7 @@ import { KEYS } from "./keys.ts";
 export function Header() {
   const { doc, save, past, future, unit, revision, view, id } = useBench((s) => s);
   const store = useBenchStore();
-  const { undo, redo, change } = useActions();
+  const { undo, redo, change, unit: setUnit } = useActions();
   const [history, setHistory] = useState(false);
   const [keys, setKeys] = useState(false);
   const [renaming, setRenaming] = useState(false);
@@ -74,7 +74,7 @@ export function Header() {
         <Keyboard size={17} />
       </button>
       <Findings />
-      <Toggle label="Unit" value={unit} options={[{ value: "mm", label: "mm" }, { value: "in", label: "in" }]} onChange={(u) => store.setState({ unit: u })} />
+      <Toggle label="Unit" value={unit} options={[{ value: "mm", label: "mm" }, { value: "in", label: "in" }]} onChange={setUnit} />
       {view === "bench" ? (
         <button className="btn btn-primary" onClick={() => store.setState({ view: "write" })}>
           Write programs

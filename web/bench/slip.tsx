@@ -9,10 +9,11 @@ import { ZEROS, zeroWords } from "@oaken/core/job/document";
 import { NODES } from "@oaken/core/job/nodes/register";
 import { type Field, parseSetting, type Resolved, type Setting, type Settings } from "@oaken/core/settings/fields";
 import { CutterShape } from "../ui/cutter-shape.tsx";
+import { MM_PER_INCH } from "@oaken/core/units";
 import { LengthField } from "../ui/length-field.tsx";
 import { Pick } from "../ui/pick.tsx";
 import { Toggle } from "../ui/toggle.tsx";
-import { useActions, useBench, useBenchStore, useDesk } from "./context.tsx";
+import { useActions, useBench, useBenchStore, useDesk, useSpoken } from "./context.tsx";
 import { CutterPick } from "./cutter-pick.tsx";
 import { BorderPick, LeftStanding, OutlineHead, ShapePick, StopRow } from "./cut-rows.tsx";
 import { Histogram } from "./histogram.tsx";
@@ -24,13 +25,14 @@ import { PictureTools } from "./tools/picture-tools.tsx";
 export function Slip() {
   const { doc, selected, built } = useBench((s) => s);
   const early = useEarly();
+  const say = useSpoken();
   const node = doc.nodes.find((n) => n.id === selected);
   const cut = doc.cuts.find((c) => c.id === selected);
   return (
     <aside aria-label="Slip" className="flex w-[296px] shrink-0 flex-col overflow-y-auto border-l border-line bg-film max-[1100px]:w-[264px]">
       {node && (
         <>
-          <Head title={node.kind === "tone" ? NODES.find((k) => k.kind === node.kind)!.title : node.name} about={node.kind === "picture" ? `${node.asset!.width} × ${node.asset!.height} pixels` : node.kind === "outline" && built?.outline ? `${built.outline.nodes} nodes, off by at most ${built.outline.maxDeviation.toFixed(3)} mm` : ""} />
+          <Head title={node.kind === "tone" ? NODES.find((k) => k.kind === node.kind)!.title : node.name} about={node.kind === "picture" ? `${node.asset!.width} × ${node.asset!.height} pixels` : node.kind === "outline" && built?.outline ? say(`${built.outline.nodes} nodes, off by at most ${built.outline.maxDeviation.toFixed(3)} mm`) : ""} />
           {(node.kind === "tone" || (node.kind === "outline" && node.settings.trace !== "colours")) && <Histogram />}
           {node.kind === "outline" && <OutlineHead part={node.id} />}
           {node.kind === "outline" && <ColourList part={node.id} />}
@@ -41,7 +43,7 @@ export function Slip() {
       )}
       {cut && (
         <>
-          <Head title={cut.name} about={cutKind(cut.kind).summary(valuesOf(built?.resolved[cut.id] ?? early[cut.id], cut.settings), cut.cutter)} shape={<CutterShape cutter={cut.cutter} />} />
+          <Head title={cut.name} about={say(cutKind(cut.kind).summary(valuesOf(built?.resolved[cut.id] ?? early[cut.id], cut.settings), cut.cutter))} shape={<CutterShape cutter={cut.cutter} />} />
           {cut.stop && <StopRow cut={cut} />}
           <ShapePick cut={cut} />
           <BorderPick cut={cut} />
@@ -127,6 +129,7 @@ function FieldRow({ part, f, value, own, r }: { part: string; f: Field<never>; v
     if (doc.nodes.some((n) => n.id === part)) desk.trace(doc, part);
   };
   const isSet = own !== undefined;
+  const say = useSpoken();
   const label = `${part}-${f.key}`;
   return (
     <div className="border-t border-line py-2.5">
@@ -156,11 +159,11 @@ function FieldRow({ part, f, value, own, r }: { part: string; f: Field<never>; v
       {f.slider && <FieldSlider f={f} value={value as number} auto={isSet ? null : (r.value as number)} onSlide={slide} />}
       <div className="flex items-start justify-between gap-2 text-[12.5px] leading-[17px] text-soft">
         <span>
-          {r.consequence && <span className="text-ink">{r.consequence}. </span>}
-          {isSet ? "Set by you." : `${r.reason}.`}
+          {r.consequence && <span className="text-ink">{say(r.consequence)}. </span>}
+          {isSet ? "Set by you." : `${say(r.reason)}.`}
         </span>
         {isSet && (
-          <button className="-my-1 flex h-7 shrink-0 items-center gap-1 rounded px-1 text-spruce hover:bg-sunk" title={r.reason} onClick={() => set(undefined)}>
+          <button className="-my-1 flex h-7 shrink-0 items-center gap-1 rounded px-1 text-spruce hover:bg-sunk" title={say(r.reason)} onClick={() => set(undefined)}>
             <RotateCcw size={12} /> automatic
           </button>
         )}
@@ -203,14 +206,41 @@ function Help({ text }: { text: string }) {
   );
 }
 
-function NumberField({ id, f, value, onChange, marked }: { id: string; f: Field<never>; value: number; onChange(v: Setting): void; marked: boolean }) {
-  const show = (v: number) => (f.type === "share" ? (v * 100).toFixed(1).replace(/\.0$/, "") : f.type === "feed" || f.type === "speed" ? Math.round(v).toLocaleString("en") : String(Math.round(v * 1000) / 1000));
+/** What a number is divided by, and its unit, where the person has inches. */
+const IN_INCHES: Partial<Record<Field["type"], { by: number; unit: string; decimals: number }>> = {
+  feed: { by: MM_PER_INCH, unit: "in/min", decimals: 1 },
+  area: { by: MM_PER_INCH ** 2, unit: "in²", decimals: 5 },
+};
+
+interface NumberFieldProps {
+  id: string;
+  f: Field<never>;
+  value: number;
+  onChange(v: Setting): void;
+  marked: boolean;
+}
+
+function NumberField({ id, f, value, onChange, marked }: NumberFieldProps) {
+  const inches = useBench((s) => s.unit) === "in" ? IN_INCHES[f.type] : undefined;
+  const show = (v: number): string => {
+    if (f.type === "share") return (v * 100).toFixed(1).replace(/\.0$/, "");
+    if (inches) return String(Number((v / inches.by).toFixed(inches.decimals)));
+    if (f.type === "feed" || f.type === "speed") return Math.round(v).toLocaleString("en");
+    return String(Math.round(v * 1000) / 1000);
+  };
+  const read = (typed: string): Setting => {
+    if (f.type === "share") return parseSetting(f, `${typed.replace("%", "")}%`);
+    const plain = typed.replaceAll(",", "").replace(/\s*in(\/min|²|2)?\s*$/, "");
+    if (inches && plain.trim() !== "" && Number.isFinite(Number(plain)))
+      return parseSetting(f, String(Number((Number(plain) * inches.by).toFixed(6))));
+    return parseSetting(f, typed);
+  };
   const [text, setText] = useState<string | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   const commit = () => {
     if (text !== null && text !== show(value)) {
       try {
-        onChange(parseSetting(f, f.type === "share" ? `${text.replace("%", "")}%` : text));
+        onChange(read(text));
         setWrong(null);
       } catch (e) {
         setWrong((e as Error).message);
@@ -224,7 +254,7 @@ function NumberField({ id, f, value, onChange, marked }: { id: string; f: Field<
     <span className="inline-flex flex-col items-end">
       <span className={`box inline-flex w-[116px] items-center gap-1 ${marked ? "!border-pencil" : ""} ${wrong ? "!border-danger" : ""}`}>
         <input id={id} aria-label={f.label} aria-invalid={!!wrong} className="w-full min-w-0 bg-transparent text-right outline-none" value={text ?? show(value)} onChange={(e) => setText(e.target.value)} onBlur={commit} onKeyDown={(e) => e.key === "Enter" && commit()} />
-        <span className="shrink-0 text-faint">{f.type === "share" ? "%" : UNITS[f.type]}</span>
+        <span className="shrink-0 text-faint">{f.type === "share" ? "%" : (inches?.unit ?? UNITS[f.type])}</span>
       </span>
       {wrong && <span role="alert" className="mt-1 max-w-56 text-right text-xs text-danger">{wrong}</span>}
     </span>

@@ -6,6 +6,7 @@ import { outlineOf } from "@oaken/core/job/chain";
 import { NO_CHAIN } from "../compute/no-chain.ts";
 import type { Built, DrawnRings, DrawnSurface, DrawnTone } from "../compute/messages.ts";
 import { api, Refused } from "../ui/api.ts";
+import { rememberedUnit, rememberUnit } from "../ui/unit.ts";
 
 /** How strongly each of the stage's four layers shows, 0…1. */
 export interface Mixer {
@@ -72,7 +73,7 @@ export function mixerFor(doc: JobDocument, selected: string): Mixer {
 export function createBench(id: string, doc: JobDocument, revision: number, written: number | null) {
   const first = doc.cuts.find((c) => !c.target)?.id ?? "stock";
   const store = createStore<BenchState>(() => ({
-    id, doc, revision, written, save: { state: "saved", at: new Date() }, past: [], future: [], selected: first, unit: "mm", mixer: mixerFor(doc, first), tilt: 0, view: "bench",
+    id, doc, revision, written, save: { state: "saved", at: new Date() }, past: [], future: [], selected: first, unit: rememberedUnit(), mixer: mixerFor(doc, first), tilt: 0, view: "bench",
     built: null, live: null, liveTone: null, working: null, failed: null, playhead: null, scrubbed: null, tool: null, colouring: "material", target: null,
   }));
   const { getState: get, setState: set } = store;
@@ -161,6 +162,10 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
         if (value === undefined) delete p.settings[key];
         else p.settings[key] = value;
       }, gesture);
+    },
+    unit(unit: Unit): void {
+      rememberUnit(unit);
+      set({ unit });
     },
     select(selected: string): void {
       set({ selected, mixer: mixerFor(get().doc, selected), tool: null, built: showing(get().built, get().doc, selected) });

@@ -10,7 +10,7 @@ import { formatLength, formatTime } from "@oaken/core/units";
 import type { WrittenFile } from "../compute/messages.ts";
 import { api } from "../ui/api.ts";
 import { Pick } from "../ui/pick.tsx";
-import { useActions, useBench, useBenchStore, useDesk } from "./context.tsx";
+import { useActions, useBench, useBenchStore, useDesk, useSpoken } from "./context.tsx";
 
 const ICON = { program: FileCode2, drawing: FilePen, "height map": FileImage, picture: FileImage };
 
@@ -19,6 +19,7 @@ export function Write() {
   const { doc, built, revision, unit, id, save } = useBench((s) => s);
   const store = useBenchStore();
   const desk = useDesk();
+  const say = useSpoken();
   const { change } = useActions();
   const [files, setFiles] = useState<WrittenFile[] | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
@@ -67,14 +68,14 @@ export function Write() {
           </p>
           {stops.map((f, i) => (
             <p key={i} role="alert" className="mb-2 flex gap-2 rounded-md border border-danger/40 bg-danger/5 p-3">
-              <OctagonX size={18} className="mt-0.5 shrink-0 text-danger" /> {f.message}
+              <OctagonX size={18} className="mt-0.5 shrink-0 text-danger" /> {say(f.message)}
             </p>
           ))}
           {warnings.length > 0 && (
             <p className="mb-2 flex gap-2 rounded-md border border-amber/40 bg-amber/5 p-3">
               <TriangleAlert size={18} className="mt-0.5 shrink-0 text-amber" />
               <span>
-                {warnings.length === 1 ? warnings[0].message : `${warnings.length} warnings: ${warnings.map((f) => f.message).join(" ")}`}
+                {say(warnings.length === 1 ? warnings[0].message : `${warnings.length} warnings: ${warnings.map((f) => f.message).join(" ")}`)}
               </span>
             </p>
           )}

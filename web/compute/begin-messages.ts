@@ -6,8 +6,18 @@ export interface BeginAsk {
   sha: string;
   /** one job for each outcome, in their order */
   jobs: JobDocument[];
-  /** picture's width, mm */
-  width: number;
+}
+
+/** What one outcome comes to with this picture. */
+export interface BegunOutcome {
+  id: string;
+  /** what the tone step does for it that the plain one goes without, mm */
+  prepared: { even?: number; smooth?: number } | null;
+  seconds: number;
+  problem: string | null;
+  worst: string | null;
+  suits: { good: boolean; why: string } | null;
+  picture: { width: number; height: number; data: Uint8ClampedArray } | null;
 }
 
 /** What is known of a picture so far; sent again as each outcome is done. */
@@ -16,5 +26,7 @@ export interface Begun {
   done: boolean;
   problem: string | null;
   judgement: Judgement[];
-  outcomes: { id: string; seconds: number; problem: string | null; worst: string | null; suits: { good: boolean; why: string } | null; picture: { width: number; height: number; data: Uint8ClampedArray } | null }[];
+  /** the art on the stock, mm */
+  size: { width: number; height: number } | null;
+  outcomes: BegunOutcome[];
 }

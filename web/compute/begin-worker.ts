@@ -2,65 +2,146 @@ import { materialById } from "@oaken/core/cutters/materials";
 import { clearanceOf } from "@oaken/core/geometry/clearance/clearance";
 import { strokeWidths } from "@oaken/core/geometry/clearance/strokes";
 import { inspect } from "@oaken/core/inspect/inspect";
-import { buildJob, piece } from "@oaken/core/job/build";
-import { pictureOf } from "@oaken/core/job/chain";
+import { buildJob, type BuildResult, piece } from "@oaken/core/job/build";
+import { pictureOf, type PictureResult } from "@oaken/core/job/chain";
+import type { JobDocument } from "@oaken/core/job/document";
 import { Derived } from "@oaken/core/job/hash";
 import { OUTCOMES } from "@oaken/core/job/outcomes";
-import { blockiness, type Fit, fitnessOf, judge, unevenness } from "@oaken/core/picture/fitness";
+import { blockiness, type Fit, fitnessOf, judge, preparation, unevenness } from "@oaken/core/picture/fitness";
+import type { Raster } from "@oaken/core/picture/raster";
 import { noiseOf } from "@oaken/core/picture/tone";
 import { Cancelled, noProgress, Problem } from "@oaken/core/problem";
 import { litView } from "@oaken/core/proof/light";
-import type { BeginAsk, Begun } from "./begin-messages.ts";
+import type { BeginAsk, Begun, BegunOutcome } from "./begin-messages.ts";
 import { pixels } from "./pixels.ts";
 
 /** Cells of an outcome's small proof. */
 const CELLS = 90_000;
+/** The outcome that is also shown with the picture prepared for it. */
+const PREPARED = "sign";
 
 const cache = new Derived();
 let newest = 0;
 
 async function begin(ask: BeginAsk): Promise<void> {
-  const said: Begun = { seq: ask.seq, done: false, problem: null, judgement: [], outcomes: [] };
+  const said: Begun = { seq: ask.seq, done: false, problem: null, judgement: [], size: null, outcomes: [] };
   const send = () => self.postMessage(said);
   try {
     const raster = await pixels(ask.sha);
-    const tone = pictureOf(ask.jobs[0], ask.jobs[0].nodes.find((n) => n.kind === "outline")!.id, raster, cache, noProgress).toneResult;
-    const fitness = fitnessOf(raster, tone.bins, tone.contrast, tone.found);
-    const evened = ask.jobs[0].nodes.some((n) => n.kind === "tone" && Number(n.settings.even ?? 0) > 0);
-    const known: Fit = { ...fitness, pixelsPerMm: raster.width / ask.width, width: ask.width, noise: noiseOf(tone.grey) / tone.grey.max, blocks: blockiness(tone.grey), uneven: evened ? 0 : unevenness(tone.grey), thinnest: null, typical: null, contours: null };
+    const placed = placedIn(ask.jobs[0], raster);
+    const known = fitOf(ask.jobs[0], raster, placed);
     said.judgement = judge(known);
+    said.size = sizeOf(placed);
     send();
-    for (let i = 0; i < ask.jobs.length; i++) {
+    const prepared = preparation(known);
+    const wanted = ask.jobs.flatMap((job, i) => {
+      const plain = { id: OUTCOMES[i].id, job, prepared: null as BegunOutcome["prepared"] };
+      if (OUTCOMES[i].id !== PREPARED || !prepared) return [plain];
+      return [plain, { ...plain, job: withTone(job, prepared), prepared }];
+    });
+    for (const w of wanted) {
       // A turn of the event loop, so that a newer request is seen.
       await new Promise((r) => setTimeout(r));
       if (ask.seq !== newest) return;
-      const job = ask.jobs[i];
-      const build = buildJob(job, { raster, cells: CELLS, quick: true }, cache);
-      if (i === 0 && build.chain) {
-        const strokes = strokeWidths(cache.get("begin-strokes", build.chain.key, () => clearanceOf(build.chain!.ink)));
-        Object.assign(known, { thinnest: strokes?.thinnest ?? null, typical: strokes?.typical ?? null, contours: build.chain.result.shape.parent.length });
+      const build = buildJob(w.job, { raster, cells: CELLS, quick: true }, cache);
+      if (w === wanted[0]) {
+        if (build.chain) Object.assign(known, strokesOf(build.chain));
         said.judgement = judge(known);
+        said.problem = build.problem?.message ?? null;
       }
-      if (i === 0) said.problem = build.problem?.message ?? null;
-      const worst = inspect({ build }).find((f) => f.severity !== "note");
-      const { proof } = build;
-      said.outcomes.push({
-        id: OUTCOMES[i].id,
-        seconds: build.seconds,
-        problem: build.problem?.message ?? null,
-        worst: build.problem ? null : (worst?.message ?? null),
-        suits: build.problem ? null : OUTCOMES[i].suits(known),
-        picture: build.problem ? null : { width: proof.width, height: proof.height, data: litView(piece(build), materialById(job.stock.material), job.stock.thickness, job.stock.paint) },
-      });
+      const fit = w.prepared ? fitOf(w.job, raster, placedIn(w.job, raster)) : known;
+      if (w.prepared && build.chain) Object.assign(fit, strokesOf(build.chain));
+      said.outcomes.push(outcomeOf(w.id, w.prepared, build, fit));
       send();
     }
   } catch (e) {
     if (e instanceof Cancelled) return;
-    said.problem = e instanceof Problem ? e.message : "Something went wrong while looking at this picture. Try another one.";
+    said.problem =
+      e instanceof Problem ? e.message : "Something went wrong while looking at this picture. Try another one.";
     if (!(e instanceof Problem)) console.error(e);
   }
   said.done = true;
   send();
+}
+
+/** The job's picture with its tone, where it lies on the stock. */
+function placedIn(job: JobDocument, raster: Raster): PictureResult {
+  const outline = job.nodes.find((n) => n.kind === "outline")!;
+  return pictureOf(job, outline.id, raster, cache, noProgress);
+}
+
+const sizeOf = ({ art, place, raster }: PictureResult): { width: number; height: number } => ({
+  width: place.scale * (art ?? raster).width,
+  height: place.scale * (art ?? raster).height,
+});
+
+/** What is known of a picture before anything is traced. */
+function fitOf(job: JobDocument, raster: Raster, placed: PictureResult): Fit {
+  const { toneResult: tone, place, art } = placed;
+  const isEvened = job.nodes.some((n) => n.kind === "tone" && Number(n.settings.even ?? 0) > 0);
+  const { width, height } = placed.raster;
+  return {
+    ...fitnessOf(raster, tone.bins, tone.contrast, tone.found),
+    pixelsPerMm: 1 / place.scale,
+    width: sizeOf(placed).width,
+    noise: noiseOf(tone.grey) / tone.grey.max,
+    blocks: blockiness(tone.grey),
+    uneven: isEvened ? 0 : unevenness(tone.grey),
+    art: art && { share: (art.width * art.height) / (width * height), crop: cropRound(art, width, height, job) },
+    thinnest: null,
+    typical: null,
+    contours: null,
+  };
+}
+
+/** Blank left round the art by a crop, as a share of its longer side: outlines must not run along the edge. */
+const CROP_ROOM = 0.03;
+
+/** A crop round the art, in pixels of the picture as it was before it was cropped. */
+function cropRound(
+  art: { x: number; y: number; width: number; height: number },
+  width: number,
+  height: number,
+  job: JobDocument,
+): string {
+  const room = CROP_ROOM * Math.max(art.width, art.height);
+  const [x, y] = [Math.max(0, Math.floor(art.x - room)), Math.max(0, Math.floor(art.y - room))];
+  const right = Math.min(width, Math.ceil(art.x + art.width + room));
+  const bottom = Math.min(height, Math.ceil(art.y + art.height + room));
+  const before = String(job.nodes[0].settings.crop ?? "").split(/[\s,]+/).map(Number);
+  return [x + (before[0] || 0), y + (before[1] || 0), right - x, bottom - y].join(",");
+}
+
+function strokesOf(chain: NonNullable<BuildResult["chain"]>): Pick<Fit, "thinnest" | "typical" | "contours"> {
+  const strokes = strokeWidths(cache.get("begin-strokes", chain.key, () => clearanceOf(chain.ink)));
+  const contours = chain.result.shape.parent.length;
+  return { thinnest: strokes?.thinnest ?? null, typical: strokes?.typical ?? null, contours };
+}
+
+function withTone(job: JobDocument, settings: NonNullable<BegunOutcome["prepared"]>): JobDocument {
+  const nodes = job.nodes.map((n) => (n.kind === "tone" ? { ...n, settings: { ...n.settings, ...settings } } : n));
+  return { ...job, nodes };
+}
+
+function outcomeOf(id: string, prepared: BegunOutcome["prepared"], build: BuildResult, fit: Fit): BegunOutcome {
+  const said = { id, prepared, seconds: build.seconds, problem: null, worst: null, suits: null, picture: null };
+  if (build.problem) return { ...said, problem: build.problem.message };
+  const worst = inspect({ build }).find((f) => f.severity !== "note");
+  const isNothing = build.cuts.every((c) => c.toolpath.kind.length === 0);
+  // What cannot be made, or comes to nothing, suits no picture, whatever the picture is.
+  const isOut = worst !== undefined && (isNothing || worst.severity === "stop");
+  const { proof, job } = build;
+  const { stock } = job;
+  return {
+    ...said,
+    worst: isOut ? null : (worst?.message ?? null),
+    suits: isOut ? { good: false, why: worst.message.replace(/\.$/, "") } : OUTCOMES.find((o) => o.id === id)!.suits(fit),
+    picture: {
+      width: proof.width,
+      height: proof.height,
+      data: litView(piece(build), materialById(stock.material), stock.thickness, stock.paint),
+    },
+  };
 }
 
 let queue = Promise.resolve();

@@ -2,7 +2,9 @@
 import { useCallback, useEffect, useState } from "react";
 import Link from "next/link";
 import { Archive, ArchiveRestore, Copy, Download, Search } from "lucide-react";
+import { spoken } from "@oaken/core/speech";
 import { formatTime } from "@oaken/core/units";
+import { useUnit } from "../ui/use-unit.ts";
 import { api } from "../ui/api.ts";
 import { HomeLink } from "../ui/mark.tsx";
 import { Pick } from "../ui/pick.tsx";
@@ -23,6 +25,7 @@ const SORTS = { changed: "last changed", name: "name", time: "machining time" } 
 
 /** Home: every job as a card with the picture of its proof. */
 export function JobsPage() {
+  const [unit] = useUnit();
   const [jobs, setJobs] = useState<Card[] | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   const [search, setSearch] = useState("");
@@ -70,7 +73,7 @@ export function JobsPage() {
                 <ProofPicture id={j.id} revision={j.revision} name={j.name} />
                 <div className="px-3 pt-2.5">
                   <div className="truncate font-head text-[16px] font-semibold">{j.name}</div>
-                  <div className="truncate text-soft">{j.summary}</div>
+                  <div className="truncate text-soft">{spoken(j.summary, unit)}</div>
                 </div>
               </Link>
               <div className="flex items-center gap-1 px-3 pb-2 pt-0.5 text-[13px] text-soft">

@@ -1,7 +1,8 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
 import { Problem } from "@oaken/core/problem";
-import { formatLength, parseLength, type Unit } from "@oaken/core/units";
+import { fieldLength } from "@oaken/core/speech";
+import { parseLength, type Unit } from "@oaken/core/units";
 
 interface Props {
   label: string;
@@ -17,7 +18,7 @@ interface Props {
 
 /** A length as people type it, arithmetic and either unit included; commits on Enter or leaving, steps with the arrows. */
 export function LengthField({ label, value, unit, onChange, min = -Infinity, max = Infinity, id, marked, width = 104 }: Props) {
-  const shown = formatLength(value, unit);
+  const shown = fieldLength(value, unit);
   const [text, setText] = useState(shown);
   const [wrong, setWrong] = useState<string | null>(null);
   const editing = useRef(false);
@@ -29,7 +30,7 @@ export function LengthField({ label, value, unit, onChange, min = -Infinity, max
     if (text === shown) return setWrong(null);
     try {
       const mm = parseLength(text, unit);
-      if (mm < min || mm > max) throw new Problem("range", `Give a length from ${formatLength(min, unit)} to ${formatLength(max, unit)} ${unit}.`);
+      if (mm < min || mm > max) throw new Problem("range", `Give a length from ${fieldLength(min, unit)} to ${fieldLength(max, unit)} ${unit}.`);
       setWrong(null);
       onChange(mm);
     } catch (e) {

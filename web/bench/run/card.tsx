@@ -9,7 +9,7 @@ import { duplicateCut, moveCut, removeCut } from "@oaken/core/job/edit";
 import { formatTime } from "@oaken/core/units";
 import type { DrawnCut } from "../../compute/messages.ts";
 import { CutterShape } from "../../ui/cutter-shape.tsx";
-import { useActions, useBench, useBenchStore } from "../context.tsx";
+import { useActions, useBench, useBenchStore, useSpoken } from "../context.tsx";
 
 /** Narrowest card, pixels: its text stays readable. */
 export const LEAST_CARD = 158;
@@ -19,6 +19,7 @@ const item = "flex h-8 cursor-pointer items-center rounded px-2 outline-none dat
 /** One cut of the strip: number, cutter, time, state; dragged to reorder. */
 export function CutCard({ cut, index, result, working, seeAfter }: { cut: JobCut; index: number; result: DrawnCut | undefined; working: boolean; seeAfter(): void }) {
   const { selected, doc } = useBench((s) => s);
+  const say = useSpoken();
   const store = useBenchStore();
   const { select, change } = useActions();
   const sort = useSortable({ id: cut.id });
@@ -49,7 +50,7 @@ export function CutCard({ cut, index, result, working, seeAfter }: { cut: JobCut
           <span className="block truncate font-semibold">
             {index + 1} · {cut.name}
           </span>
-          <span className="block truncate text-[12.5px] leading-4 text-soft">{cut.group ? `${cut.group} · ` : ""}{result ? cutKind(cut.kind).summary(Object.fromEntries(Object.entries(result.resolved).map(([k, v]) => [k, v.value])), cut.cutter) : "…"}</span>
+          <span className="block truncate text-[12.5px] leading-4 text-soft">{cut.group ? `${cut.group} · ` : ""}{result ? say(cutKind(cut.kind).summary(Object.fromEntries(Object.entries(result.resolved).map(([k, v]) => [k, v.value])), cut.cutter)) : "…"}</span>
           <span className="num block truncate leading-5">{cut.on ? (result ? (result.toolpath.kind.length > 0 ? formatTime(result.seconds) : "no cuts") : "") : "off"}</span>
         </span>
       </button>

@@ -159,7 +159,8 @@ export function ToolOverlay({ scene }: { scene: StageScene }) {
               onChange={(mm) => {
                 change("size by a measured distance", (d) => {
                   const p = d.nodes.find((n) => n.id === tool.part)!;
-                  p.settings.width = Math.round(Math.min(5000, (built!.place!.width * mm) / measured) * 100) / 100;
+                  const width = Number(built!.resolved[p.id].width.value);
+                  p.settings.width = Math.round(Math.min(5000, (width * mm) / measured) * 100) / 100;
                 });
                 store.setState({ tool: null });
               }}

@@ -1,0 +1,75 @@
+import { useEffect, useRef, useState } from "react";
+import { type JobDocument, USUAL_STOCK } from "@oaken/core/job/document";
+import { OUTCOMES, outcomeById, startJob, usualClearing } from "@oaken/core/job/outcomes";
+import type { BeginAsk, Begun } from "../compute/begin-messages.ts";
+import { Watched } from "../compute/watched.ts";
+import type { Cures } from "./fitness.tsx";
+
+export type Stock = typeof USUAL_STOCK;
+
+/** What of the stock a person has said: the rest is the outcome's own. */
+const unusual = (stock: Stock): Partial<Stock> =>
+  Object.fromEntries(Object.entries(stock).filter(([k, v]) => v !== USUAL_STOCK[k as keyof Stock]));
+
+/** Time without a change after which the outcomes are computed anew, ms. */
+const SETTLES = 250;
+
+/** The job that an outcome would begin with. */
+export function jobOf(
+  outcome: string,
+  asset: Parameters<typeof startJob>[1],
+  stock: Stock,
+  width: number | null,
+  cures: Cures,
+): JobDocument {
+  const o = outcomeById(outcome);
+  const job = startJob(o.id, asset, o.stock ? unusual(stock) : stock, { clear: usualClearing(o) });
+  job.name = asset.name.replace(/\.[^.]+$/, "").replace(/[-_]+/g, " ");
+  const set = (kind: string, settings: object) =>
+    Object.assign(job.nodes.find((n) => n.kind === kind)!.settings, settings);
+  set("picture", { measured: "art" });
+  if (width !== null) set("picture", { width });
+  if (cures.crop) set("picture", { crop: cures.crop });
+  if (cures.smooth) set("tone", { smooth: cures.smooth });
+  if (cures.even) set("tone", { even: cures.even });
+  if (cures.grow) set("outline", { grow: cures.grow });
+  return job;
+}
+
+/** Judgement and outcomes as the worker finds them, anew a moment after the jobs change. */
+export function useBegun(sha: string, jobs: Record<string, JobDocument>, setWrong: (wrong: string) => void) {
+  const [begun, setBegun] = useState<Begun | null>(null);
+  const [working, setWorking] = useState(true);
+  const [stale, setStale] = useState(false);
+  const worker = useRef<Watched<BeginAsk, Begun> | null>(null);
+  const asked = useRef<BeginAsk | null>(null);
+  const seq = useRef(0);
+  useEffect(() => {
+    const hear = (said: Begun): boolean => {
+      if (said.seq !== seq.current) return false;
+      setBegun(said);
+      setStale(false);
+      setWorking(!said.done);
+      return said.done;
+    };
+    const lost = (again: boolean) => {
+      if (again && asked.current) return w.ask(asked.current);
+      setWorking(false);
+      setWrong("The computation ended several times over this picture. Load the page anew, or use a smaller picture.");
+    };
+    const startWorker = () => new Worker(new URL("../compute/begin-worker.ts", import.meta.url), { type: "module" });
+    const w = new Watched<BeginAsk, Begun>(startWorker, hear, lost);
+    w.ready();
+    worker.current = w;
+    return () => w.close();
+  }, [setWrong]);
+  useEffect(() => {
+    setWorking(true);
+    setStale(true);
+    // Counted at the change: what still comes of the one before is of no use.
+    asked.current = { seq: ++seq.current, sha, jobs: OUTCOMES.map((o) => jobs[o.id]) };
+    const timer = setTimeout(() => worker.current?.ask(asked.current!), SETTLES);
+    return () => clearTimeout(timer);
+  }, [jobs, sha]);
+  return { begun, working, stale };
+}
