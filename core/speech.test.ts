@@ -33,6 +33,7 @@ describe("a sentence", () => {
     ["12.5 mm² (2.0 %) of the art", "0.0194 in² (2.0 %) of the art"],
     ["scrapes 3 m of open floor", "scrapes 9.84 ft of open floor"],
     ["240 m/min in ash at 6.35 mm wide", "787 ft/min in ash at 1/4 in wide"],
+    ["2.0 pixels in a millimetre at this width", "50.8 pixels in an inch at this width"],
     ["3 pieces of 4 pass", "3 pieces of 4 pass"],
     ["rev 3 · 12 min 5 s", "rev 3 · 12 min 5 s"],
     ["Make it 139.7 mm wide", "Make it 5 1/2 in wide"],

@@ -47,6 +47,10 @@ const SAYINGS: readonly [pattern: RegExp, said: (...found: string[]) => string][
     new RegExp(`(${NUMBER}) pixels in a millimetre; under (${NUMBER})`, "g"),
     (_, v, least) => `${round(number(v) * MM_PER_INCH)} pixels in an inch; under ${round(number(least) * MM_PER_INCH)}`,
   ],
+  [
+    new RegExp(`(${NUMBER}) pixels in a millimetre`, "g"),
+    (_, v) => `${round(number(v) * MM_PER_INCH)} pixels in an inch`,
+  ],
   [new RegExp(`((?:${NUMBER}${BETWEEN})*${NUMBER}) mm(?![\\w²/])`, "g"), (_, list) => `${each(list, inches)} in`],
   [new RegExp(`(${NUMBER}) m (?=of )`, "g"), (_, v) => `${round(number(v) * FEET_PER_M)} ft `],
 ];

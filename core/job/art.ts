@@ -35,6 +35,12 @@ export function artOf(
   return box;
 }
 
+/** What width and place are given of, mm on the stock. */
+export function measuredSize({ art, place, raster }: PictureResult): { width: number; height: number } {
+  const { width, height } = art ?? raster;
+  return { width: place.scale * width, height: place.scale * height };
+}
+
 /** How closely an outline is held takes long to find out, and says nothing of where the art is. */
 const FINDS = outlineFields.filter((f) => f.key !== "hold");
 

@@ -7,7 +7,7 @@ import type { JobCut } from "@oaken/core/job/document";
 import { addHelper, HELPERS, removeCut } from "@oaken/core/job/edit";
 import { LengthField } from "../ui/length-field.tsx";
 import { Pick } from "../ui/pick.tsx";
-import { useActions, useBench } from "./context.tsx";
+import { useActions, useBench, useSpoken } from "./context.tsx";
 
 /** The cutter of a cut, and those that work for it. */
 export function CutterPick({ cut }: { cut: JobCut }) {
@@ -57,6 +57,7 @@ function Helpers({ cut, kind, label }: { cut: JobCut; kind: string; label: strin
 /** How wide the torch cuts: measured on a test cut, it sets the size of everything. */
 function Kerf({ cut }: { cut: JobCut }) {
   const { change } = useActions();
+  const say = useSpoken();
   const unit = useBench((s) => s.unit);
   const set = (v: number) =>
     change("kerf", (d) => {
@@ -70,7 +71,7 @@ function Kerf({ cut }: { cut: JobCut }) {
         <span className="font-semibold">Kerf</span>
         <LengthField label="Kerf" value={cut.cutter.diameter} unit={unit} min={0.05} max={10} onChange={set} />
       </div>
-      <p className="text-[12.5px] leading-[17px] text-soft">the path runs {(cut.cutter.diameter / 2).toFixed(2)} mm into the waste.</p>
+      <p className="text-[12.5px] leading-[17px] text-soft">{say(`the path runs ${(cut.cutter.diameter / 2).toFixed(2)} mm into the waste.`)}</p>
     </div>
   );
 }
@@ -105,7 +106,7 @@ function Angle({ cut }: { cut: JobCut }) {
         </span>
       </div>
       <input type="range" aria-label="Angle slider" min={LEAST_ANGLE} max={MOST_ANGLE} value={angle} onChange={(e) => set(e.target.valueAsNumber)} className="my-1 h-6 w-full accent-spruce" />
-      <p className="text-[12.5px] leading-[17px] text-soft">goes {(0.5 / Math.tan((angle * Math.PI) / 360)).toFixed(2)} mm deep for each mm of stroke.</p>
+      <p className="text-[12.5px] leading-[17px] text-soft">goes {(0.5 / Math.tan((angle * Math.PI) / 360)).toFixed(2)} times as deep as its stroke is wide.</p>
     </div>
   );
 }

@@ -1,7 +1,7 @@
 "use client";
 import { useEffect, useRef } from "react";
 import { ImagePlus, Plus } from "lucide-react";
-import { outlineOf } from "@oaken/core/job/chain";
+import { outlineOf, pictureUnder } from "@oaken/core/job/chain";
 import type { JobNode } from "@oaken/core/job/document";
 import { addPicture } from "@oaken/core/job/edit";
 import { materialById } from "@oaken/core/cutters/materials";
@@ -19,9 +19,12 @@ export function Makings() {
   const n = (v: number) => formatLength(v, unit);
   const about = (node: JobNode): string => {
     const chain = built?.chains[outlineOf(doc, node.id) ?? ""];
-    if (node.kind === "picture") return chain?.place ? `${n(chain.place.width)} × ${n(chain.place.height)} ${unit}` : `${node.asset!.width} × ${node.asset!.height} px`;
+    if (node.kind === "picture") {
+      const size = chain?.measured;
+      return size ? `${n(size.width)} × ${n(size.height)} ${unit}` : `${node.asset!.width} × ${node.asset!.height} px`;
+    }
     if (node.kind === "tone") return built?.resolved[node.id]?.invert?.value ? "light parts are ink" : "dark parts are ink";
-    return chain?.outline ? `${chain.outline.pieces} contours` : built ? "nothing traced" : "…";
+    return chain?.outline ? `${chain.outline.pieces} ${chain.outline.pieces === 1 ? "contour" : "contours"}` : built ? "nothing traced" : "…";
   };
   return (
     <nav aria-label="Makings" className="flex w-[232px] shrink-0 flex-col overflow-y-auto border-r border-line bg-film max-[1100px]:w-[200px]">
@@ -31,8 +34,8 @@ export function Makings() {
       </Entry>
       {doc.nodes.map((node) => (
         <Entry key={node.id} id={node.id} name={node.name} about={about(node)} selected={selected} select={select} indent={node.kind !== "picture"} working={working?.step === node.id}>
-          {node.kind === "picture" && node.asset ? (
-            <img src={`/api/assets/${node.asset.sha}/picture?side=120`} alt="" className="h-full w-full object-cover" />
+          {node.kind === "picture" || !built ? (
+            <SmallPicture sha={pictureUnder(doc, node.id)?.asset?.sha} faded={node.kind !== "picture"} />
           ) : node.kind === "tone" ? (
             <TonePicture tone={built?.chains[outlineOf(doc, node.id) ?? ""]?.tone ?? null} />
           ) : (
@@ -57,6 +60,13 @@ function Entry({ id, name, about, selected, select, indent, working, children }:
       {working && <span className="catching-up absolute inset-x-3 bottom-0 h-[2px]" />}
     </button>
   );
+}
+
+/** The picture itself; faded where it stands for what is still being made from it. */
+function SmallPicture({ sha, faded }: { sha: string | undefined; faded: boolean }) {
+  if (!sha) return null;
+  const look = `h-full w-full object-cover ${faded ? "opacity-40 grayscale" : ""}`;
+  return <img src={`/api/assets/${sha}/picture?side=120`} alt="" className={look} />;
 }
 
 function StockPicture({ face, grain }: { face: readonly number[]; grain: number }) {

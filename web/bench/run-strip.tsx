@@ -62,6 +62,14 @@ export function RunStrip() {
     return () => window.removeEventListener("oaken-play", toggle);
   }, []);
 
+  // The cards have other widths in another window: the playhead is where its time is in them.
+  const [, resized] = useState(0);
+  useEffect(() => {
+    const watch = new ResizeObserver(() => resized((n) => n + 1));
+    watch.observe(track.current!);
+    return () => watch.disconnect();
+  }, []);
+
   const results = new Map(built?.cuts.map((c) => [c.id, c]));
   /** Where the playhead stands over the cards: card by card, so that narrow cuts keep their share. */
   const position = (seconds: number): number => {

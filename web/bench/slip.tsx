@@ -316,7 +316,7 @@ function StockSlip() {
           </span>,
           "a skin on top, shown against what is cut bare",
         )}
-        {row("Work zero", <Pick label="Work zero" className="max-w-[172px]" value={doc.stock.zero} options={ZEROS.map((z) => ({ value: z, label: zeroWords(z) }))} onChange={(v) => change("work zero", (d) => void (d.stock.zero = v))} />, "where the machine is zeroed; the yellow mark on the mat")}
+        {row("Work zero", <Pick label="Work zero" className="max-w-[172px] max-[1100px]:max-w-[140px]" value={doc.stock.zero} options={ZEROS.map((z) => ({ value: z, label: zeroWords(z) }))} onChange={(v) => change("work zero", (d) => void (d.stock.zero = v))} />, "where the machine is zeroed; the yellow mark on the mat")}
       </div>
     </>
   );

@@ -3,6 +3,7 @@ import { clearanceOf } from "@oaken/core/geometry/clearance/clearance";
 import { strokeWidths } from "@oaken/core/geometry/clearance/strokes";
 import { inspect } from "@oaken/core/inspect/inspect";
 import { buildJob, type BuildResult, piece } from "@oaken/core/job/build";
+import { measuredSize } from "@oaken/core/job/art";
 import { pictureOf, type PictureResult } from "@oaken/core/job/chain";
 import type { JobDocument } from "@oaken/core/job/document";
 import { Derived } from "@oaken/core/job/hash";
@@ -31,7 +32,7 @@ async function begin(ask: BeginAsk): Promise<void> {
     const placed = placedIn(ask.jobs[0], raster);
     const known = fitOf(ask.jobs[0], raster, placed);
     said.judgement = judge(known);
-    said.size = sizeOf(placed);
+    said.size = measuredSize(placed);
     send();
     const prepared = preparation(known);
     const wanted = ask.jobs.flatMap((job, i) => {
@@ -70,11 +71,6 @@ function placedIn(job: JobDocument, raster: Raster): PictureResult {
   return pictureOf(job, outline.id, raster, cache, noProgress);
 }
 
-const sizeOf = ({ art, place, raster }: PictureResult): { width: number; height: number } => ({
-  width: place.scale * (art ?? raster).width,
-  height: place.scale * (art ?? raster).height,
-});
-
 /** What is known of a picture before anything is traced. */
 function fitOf(job: JobDocument, raster: Raster, placed: PictureResult): Fit {
   const { toneResult: tone, place, art } = placed;
@@ -83,7 +79,7 @@ function fitOf(job: JobDocument, raster: Raster, placed: PictureResult): Fit {
   return {
     ...fitnessOf(raster, tone.bins, tone.contrast, tone.found),
     pixelsPerMm: 1 / place.scale,
-    width: sizeOf(placed).width,
+    width: measuredSize(placed).width,
     noise: noiseOf(tone.grey) / tone.grey.max,
     blocks: blockiness(tone.grey),
     uneven: isEvened ? 0 : unevenness(tone.grey),

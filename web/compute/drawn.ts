@@ -4,6 +4,7 @@ import { strokeLength } from "@oaken/core/geometry/clearance/strokes";
 import { regionKey } from "@oaken/core/geometry/regionkey";
 import type { Finding } from "@oaken/core/inspect/finding";
 import { type BuildResult, piece } from "@oaken/core/job/build";
+import { measuredSize } from "@oaken/core/job/art";
 import type { ChainResult } from "@oaken/core/job/chain";
 import type { Derived } from "@oaken/core/job/hash";
 import { frameOf } from "@oaken/core/job/nodes/picture";
@@ -51,6 +52,7 @@ function drawnChain(r: BuildResult, chain: ChainResult, cache: Derived): DrawnCh
   const { place, raster, colours, toneResult } = chain;
   return {
     place: { x0: place.x0, y0: place.y0, width: place.width, height: place.height },
+    measured: measuredSize(chain),
     outline: outlineOf(r, chain, cache),
     framed: raster.width > 0 && isFramed(chain) ? smallPicture(raster) : null,
     pixels: { width: raster.width, height: raster.height },

@@ -57,6 +57,8 @@ export interface DrawnCut {
 /** What the page draws of one outline's chain. */
 export interface DrawnChain {
   place: { x0: number; y0: number; width: number; height: number } | null;
+  /** what width and place are given of, mm */
+  measured: { width: number; height: number } | null;
   outline: DrawnOutline | null;
   bins: Uint32Array | null;
   tone: DrawnTone | null;

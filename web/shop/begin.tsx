@@ -56,6 +56,7 @@ export function BeginPage() {
       const document = structuredClone(jobs[outcome]);
       if (prepared) Object.assign(document.nodes.find((n) => n.kind === "tone")!.settings, prepared);
       const made = await api<{ id: string }>("/api/jobs", { method: "POST", json: { document } });
+      await keepPicture(made.id, begun?.outcomes.find((o) => o.id === outcome && o.prepared === prepared));
       router.push(`/job/${made.id}`);
     } catch (e) {
       setWrong((e as Error).message);
@@ -146,6 +147,16 @@ export function BeginPage() {
       </main>
     </div>
   );
+}
+
+/** The card's small proof as the new job's picture, until its own is there; without it the bench shows the stock. */
+async function keepPicture(id: string, made: BegunOutcome | undefined): Promise<void> {
+  if (!made?.picture) return;
+  const { width, height, data } = made.picture;
+  const canvas = new OffscreenCanvas(width, height);
+  canvas.getContext("2d")!.putImageData(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height), 0, 0);
+  const png = await canvas.convertToBlob({ type: "image/png" });
+  await fetch(`/api/jobs/${id}/thumb?seconds=${Math.round(made.seconds)}`, { method: "PUT", body: png }).catch(() => {});
 }
 
 function StockRows({ stock, unit, set }: { stock: Stock; unit: "mm" | "in"; set(patch: Partial<Stock>): void }) {

@@ -85,7 +85,7 @@ function OutcomeCard({ outcome, made, working, say, start }: Props) {
       <span className="block p-3">
         <span className="flex items-baseline justify-between gap-2">
           <span className="font-head text-[16px] font-semibold">{title}</span>
-          <span className="num text-soft">{made?.seconds ? formatTime(made.seconds) : ""}</span>
+          <span className="num shrink-0 whitespace-nowrap text-soft">{made?.seconds ? formatTime(made.seconds) : ""}</span>
         </span>
         <span className="block text-soft">{made?.prepared ? say(whatWasDone(made.prepared)) : outcome.about}</span>
         {made?.suits && <Remark good={made.suits.good} text={`${made.suits.good ? "Suits it: " : "Think twice: "}${say(made.suits.why)}.`} />}

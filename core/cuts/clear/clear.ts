@@ -31,7 +31,7 @@ export const clear: CutKind = {
   kind: "clear",
   title: "Clear",
   cutters: ["flat"],
-  summary: (s, c) => `flat ${formatLength(c.diameter)} · ${formatLength(s.stepdown as number)} a pass`,
+  summary: (s, c) => `flat ${formatLength(c.diameter)} mm · ${formatLength(s.stepdown as number)} mm a pass`,
   fields: [
     stepoverField,
     stepdownField(targetFloor),

@@ -23,7 +23,7 @@ export const drill: CutKind = {
   kind: "drill",
   title: "Drill",
   cutters: ["drill", "flat", "v"],
-  summary: (s, c) => `${c.kind} ${formatLength(c.diameter)} · ${s.through ? "through" : `${formatLength(s.depth as number)} deep`}`,
+  summary: (s, c) => `${c.kind} ${formatLength(c.diameter)} mm · ${s.through ? "through" : `${formatLength(s.depth as number)} mm deep`}`,
   fields: [
     { key: "through", label: "Through the stock", type: "switch", auto: (c) => ({ value: c.cutter.kind === "drill", reason: "a hole to hang or screw by" }) },
     { key: "depth", label: "Depth", type: "length", min: 0.05, max: 200, step: 0.5, when: (s) => s.through === false, auto: (c) => ({ value: Math.round(Math.min(10, c.stock.thickness / 2) * 10) / 10, reason: "half the stock, at most 10" }), consequence: (v, c) => `leaves ${formatLength(Math.max(0, c.stock.thickness - (v as number)))} of ${formatLength(c.stock.thickness)} mm` },

@@ -23,7 +23,7 @@ export const engrave: CutKind = {
   kind: "engrave",
   title: "Engrave",
   cutters: ["v", "ball", "taper", "flat"],
-  summary: (s) => (s.by === "width" ? "as wide as the strokes" : `${formatLength(s.depth as number)} deep along the lines`),
+  summary: (s) => (s.by === "width" ? "as wide as the strokes" : `${formatLength(s.depth as number)} mm deep along the lines`),
   fields: [
     {
       key: "by",

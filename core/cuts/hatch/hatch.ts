@@ -21,7 +21,11 @@ export const hatch: CutKind = {
   kind: "hatch",
   title: "Hatch",
   cutters: ["v", "ball", "taper", "flat"],
-  summary: (s) => (s.way === "rings" ? `rings ${formatLength(s.spacing as number)} apart` : `lines at ${s.angle}°${s.crossed ? ` and ${s.second}°` : ""}, ${formatLength(s.spacing as number)} apart`),
+  summary: (s) => {
+    const apart = `${formatLength(s.spacing as number)} mm apart`;
+    if (s.way === "rings") return `rings ${apart}`;
+    return `lines at ${s.angle}°${s.crossed ? ` and ${s.second}°` : ""}, ${apart}`;
+  },
   fields: [
     {
       key: "way",

@@ -24,7 +24,7 @@ export const plasma: CutKind = {
   kind: "plasma",
   title: "Plasma",
   cutters: ["torch"],
-  summary: (s, c) => `kerf ${formatLength(c.diameter)} · lead ${formatLength(s.lead as number)}`,
+  summary: (s, c) => `kerf ${formatLength(c.diameter)} mm · lead ${formatLength(s.lead as number)} mm`,
   fields: [
     sideField("the ink is the part"),
     {

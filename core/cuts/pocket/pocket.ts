@@ -22,7 +22,7 @@ export const pocket: CutKind = {
   kind: "pocket",
   title: "Pocket",
   cutters: ["flat", "ball"],
-  summary: (s, c) => `${c.kind} ${formatLength(c.diameter)} · ${formatLength(s.depth as number)} deep`,
+  summary: (s, c) => `${c.kind} ${formatLength(c.diameter)} mm · ${formatLength(s.depth as number)} mm deep`,
   fields: [
     {
       key: "depth",

@@ -79,7 +79,10 @@ export const profile: CutKind = {
   kind: "profile",
   title: "Cut out",
   cutters: ["flat", "ball"],
-  summary: (s, c) => `${c.kind} ${formatLength(c.diameter)}${s.side === "outside" ? "" : s.side === "inside" ? " · inside" : " · on the line"}${(s.tabs as number) > 0 ? ` · ${s.tabs} tabs` : ""}`,
+  summary: (s, c) => {
+    const side = { outside: "", inside: " · inside" }[s.side as string] ?? " · on the line";
+    return `${c.kind} ${formatLength(c.diameter)} mm${side}${(s.tabs as number) > 0 ? ` · ${s.tabs} tabs` : ""}`;
+  },
   fields,
   plan,
 };

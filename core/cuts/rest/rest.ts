@@ -33,7 +33,7 @@ export const rest: CutKind = {
   kind: "rest",
   title: "Rest of a pocket",
   cutters: ["flat"],
-  summary: (_s, c) => `flat ${formatLength(c.diameter)} · corners and narrows`,
+  summary: (_s, c) => `flat ${formatLength(c.diameter)} mm · corners and narrows`,
   fields: [
     stepoverField,
     stepdownField(depthOf),

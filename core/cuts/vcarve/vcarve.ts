@@ -22,7 +22,10 @@ export const vcarve: CutKind = {
   kind: "vcarve",
   title: "Carve",
   cutters: ["v", "taper", "ball"],
-  summary: (s, c) => `${c.kind === "v" ? `V ${c.angle}°` : describeCutter(c)} · ${s.limited ? `floor ${formatLength(s.floor as number)}` : "no floor"}`,
+  summary: (s, c) => {
+    const floor = s.limited ? `floor ${formatLength(s.floor as number)} mm` : "no floor";
+    return `${c.kind === "v" ? `V ${c.angle}°` : describeCutter(c)} · ${floor}`;
+  },
   fields: [
     ...floorFields,
     ...borderFields,

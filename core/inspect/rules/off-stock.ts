@@ -4,6 +4,9 @@ import type { ChainResult } from "../../job/chain.ts";
 import type { StockSettings } from "../../job/document.ts";
 import type { Finding, Rule } from "../finding.ts";
 
+/** Sizes are rounded to this, mm. */
+const ROUNDED = 0.01;
+
 /** Art that leaves the stock, or comes nearer to its edge than the margin. */
 export const offStock: Rule = ({ build }) => [...build.chains.values()].flatMap((c) => check(c, build.job.stock));
 
@@ -18,8 +21,15 @@ function check(chain: ChainResult, { width, height, margin }: StockSettings): Fi
   ];
   const worst = gaps.reduce((p, q) => (q[1] < p[1] ? q : p));
   const cure = { id: chain.picture.id, field: "width" };
-  if (worst[1] < -0.005) return [{ code: "art-off-stock", severity: "stop", message: `The art reaches ${formatLength(-worst[1])} mm beyond the ${worst[0]} edge of the stock. Make it smaller or move it.`, cure, at: worst[2] }];
-  if (worst[1] < margin - 0.005)
-    return [{ code: "art-near-edge", severity: "warning", message: `The art comes within ${formatLength(Math.max(0, worst[1]))} mm of the ${worst[0]} edge; the margin is ${formatLength(margin)} mm. Make it smaller or move it.`, cure, at: worst[2] }];
+  const [edge, gap, at] = worst;
+  if (gap < -0.005) {
+    const how = `The art reaches ${formatLength(-gap)} mm beyond the ${edge} edge of the stock.`;
+    return [{ code: "art-off-stock", severity: "stop", message: `${how} Make it smaller or move it.`, cure, at }];
+  }
+  // Art that fills the stock ends at the margin to within what its outline may stray, and a hundredth of rounding.
+  if (gap < margin - chain.held - ROUNDED) {
+    const how = `The art comes within ${formatLength(Math.max(0, gap))} mm of the ${edge} edge; the margin is ${formatLength(margin)} mm.`;
+    return [{ code: "art-near-edge", severity: "warning", message: `${how} Make it smaller or move it.`, cure, at }];
+  }
   return [];
 }

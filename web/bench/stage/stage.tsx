@@ -191,7 +191,7 @@ export function Stage() {
           e.preventDefault();
         }}
       />
-      {!built && <KeptProof id={id} />}
+      {!built && <KeptProof id={id} doc={doc} />}
       {failed && <p className="absolute inset-0 grid place-items-center p-8 text-center text-film">This browser shows no 3D drawing (WebGL). Everything else works; the proof&apos;s picture is in Write.</p>}
       {scene.current && tilt < 0.02 && <Rulers scene={scene.current} stock={doc.stock} unit={unit} />}
 
@@ -232,7 +232,7 @@ export function Stage() {
         />
       )}
 
-      <div className="plate num absolute bottom-3 left-3 flex min-h-8 items-center whitespace-pre px-3" data-testid="readout">
+      <div className="plate num absolute bottom-3 left-3 max-[1100px]:bottom-14 flex min-h-8 items-center whitespace-pre px-3" data-testid="readout">
         {spot && spot.x >= 0 && spot.y >= 0 && spot.x <= doc.stock.width && spot.y <= doc.stock.height
           ? `x ${n(spot.x)}  y ${n(spot.y)}  depth ${n(-spot.z)}${by ? `  by ${by.name}` : ""}`
           : `${n(doc.stock.width)} × ${n(doc.stock.height)} × ${n(doc.stock.thickness)} ${unit}`}
