@@ -17,7 +17,7 @@ export async function benchPage(): Promise<void> {
     const kept: number[] = [];
     let bytes = 0;
     const ginkgo = jobs.find((j) => j.name.startsWith("Ginkgo"))!.id;
-    const fresh = async () => (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+    const fresh = async () => (await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: "en-GB" })).newPage();
     const shown = (page: Page) => page.waitForFunction(() => ((document.querySelector("img[data-kept-proof]") as HTMLImageElement | null)?.naturalWidth ?? 0) > 0 && document.querySelector("aside input") !== null, null, { polling: 20 });
     const computed = (page: Page) => page.waitForFunction(() => document.body.innerText.includes("machining,"), null, { polling: 20 });
     const cold: number[] = [];

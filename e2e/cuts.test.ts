@@ -30,7 +30,7 @@ const begin = async (outcome: string, stock: Partial<StockSettings>) => openNew(
 beforeAll(async () => {
   server = await startServer(join(mkdtempSync(join(tmpdir(), "oaken-e2e-")), "data"));
   browser = await launch();
-  page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  page = await browser.newPage({ viewport: { width: 1280, height: 800 }, locale: "en-GB" });
   page.on("pageerror", (e) => wrongs.push(String(e)));
   page.setDefaultTimeout(45_000);
 }, 120_000);

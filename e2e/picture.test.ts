@@ -58,7 +58,7 @@ async function drag(from: [number, number], to: [number, number]): Promise<void>
 beforeAll(async () => {
   server = await startServer(join(dir, "data"));
   browser = await launch();
-  page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  page = await browser.newPage({ viewport: { width: 1280, height: 800 }, locale: "en-GB" });
   page.on("pageerror", (e) => wrongs.push(String(e)));
   page.setDefaultTimeout(45_000);
 }, 120_000);

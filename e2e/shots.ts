@@ -11,7 +11,7 @@ import { startServer } from "./server.ts";
 const out = process.argv[2];
 const server = await startServer(process.argv[3]);
 const browser = await launch();
-const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, locale: "en-GB" });
 const settled = () => onceSettled(page);
 const shot = async (name: string) => {
   await page.waitForTimeout(900);
@@ -35,7 +35,7 @@ const picture = join(mkdtempSync(join(tmpdir(), "oaken-shots-")), "ginkgo-scan.j
 writeFileSync(picture, await scan(ginkgo(), { blur: 1.4, jpeg: 72, uneven: 0.18, stray: true }));
 await page.setInputFiles('input[aria-label="Begin with a picture"]', picture);
 await page.waitForURL(/begin/);
-await page.waitForFunction(() => document.querySelectorAll("canvas[role=img]").length === 8 && !document.querySelector(".catching-up"), null, { timeout: 60_000 });
+await page.waitForFunction(() => document.querySelectorAll("canvas[role=img]").length >= 8 && !document.querySelector(".catching-up"), null, { timeout: 60_000 });
 await shot("begin");
 
 await openJob("Ginkgo bed marker");

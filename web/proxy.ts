@@ -26,7 +26,7 @@ function policyOf(nonce: string): string {
   const dev = process.env.NODE_ENV === "development" ? " 'unsafe-eval'" : "";
   return [
     "default-src 'self'",
-    `script-src 'self' 'nonce-${nonce}' 'strict-dynamic' 'wasm-unsafe-eval'${dev}`,
+    `script-src 'self' 'nonce-${nonce}' 'wasm-unsafe-eval'${dev}`,
     // Styles that components set on their own elements.
     "style-src 'self' 'unsafe-inline'",
     "img-src 'self' blob: data:",

@@ -8,7 +8,7 @@ import { checkJob } from "./schema.ts";
 const picture = { sha: "a".repeat(64), name: "ginkgo-scan.jpg", width: 1600, height: 1066 };
 const stock = { width: 300, height: 200, thickness: 18 };
 /** A crisp drawing with strokes of a few millimetres: suits nearly everything. */
-const fine: Fit = { flatColours: 2, flatShare: 1, greyShare: 0.03, contrast: 0.9, pixelsPerMm: 8, width: 200, noise: 0, blocks: 1, thinnest: 2.5, typical: 4, contours: 12, uneven: 0 };
+const fine: Fit = { flatColours: 2, flatShare: 1, greyShare: 0.03, contrast: 0.9, pixelsPerMm: 8, width: 200, noise: 0, blocks: 1, thinnest: 2.5, typical: 4, contours: 12, uneven: 0, art: null };
 
 describe("every outcome", () => {
   for (const o of OUTCOMES)

@@ -73,7 +73,7 @@ describe("light and blocks", () => {
 });
 
 /** A picture that suits everything, at 200 mm. */
-const fine: Fit = { flatColours: 2, flatShare: 1, greyShare: 0.02, contrast: 0.9, pixelsPerMm: 10, width: 200, noise: 0.001, blocks: 1, thinnest: 1.2, typical: 3, contours: 40, uneven: 0.01 };
+const fine: Fit = { flatColours: 2, flatShare: 1, greyShare: 0.02, contrast: 0.9, pixelsPerMm: 10, width: 200, noise: 0.001, blocks: 1, thinnest: 1.2, typical: 3, contours: 40, uneven: 0.01, art: null };
 
 /** What a cure leads to, as the steps it changes would have it. */
 function cured(f: Fit, c: Cure): Fit {
@@ -85,7 +85,7 @@ function cured(f: Fit, c: Cure): Fit {
     thinnest: f.thinnest === null ? null : f.thinnest * by + 2 * (c.grow ?? 0),
     typical: f.typical === null ? null : f.typical * by + 2 * (c.grow ?? 0),
     ...(c.smooth && { noise: 0, blocks: 1, contours: 100 }),
-    ...(c.even && { uneven: 0 }),
+    ...(c.even && { uneven: 0, art: null }),
   };
 }
 
@@ -100,7 +100,7 @@ describe("the judgement", () => {
     ["far too few pixels", { pixelsPerMm: 0.05 }, /edges will wobble/],
     ["noise", { noise: 0.06 }, /noisy/],
     ["JPEG blocks", { blocks: 1.8 }, /JPEG blocks/],
-    ["uneven light", { uneven: 0.3 }, /30 % darker/],
+    ["uneven light", { uneven: 0.3, art: null }, /30 % darker/],
     ["strokes to be enlarged", { thinnest: 0.2, typical: 0.5 }, /0\.17 mm deep/],
     ["strokes to be thickened", { thinnest: 0.02, typical: 0.5 }, /thicken lines/],
     ["strokes too thin for the pixels there are", { thinnest: 0.2, typical: 0.4, pixelsPerMm: 4.5 }, /at their thinnest/],

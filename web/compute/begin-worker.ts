@@ -28,7 +28,7 @@ async function begin(ask: BeginAsk): Promise<void> {
   const said: Begun = { seq: ask.seq, done: false, problem: null, judgement: [], size: null, outcomes: [] };
   const send = () => self.postMessage(said);
   try {
-    const raster = await pixels(ask.sha);
+    const raster = await pixels(ask.sha, send);
     const placed = placedIn(ask.jobs[0], raster);
     const known = fitOf(ask.jobs[0], raster, placed);
     said.judgement = judge(known);

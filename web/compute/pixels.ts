@@ -6,8 +6,23 @@ const held = new Map<string, Promise<Raster>>();
 /** Pictures a worker keeps decoded. */
 const KEEP = 2;
 
-/** A picture's pixels, fetched from the server once. */
-export function pixels(sha: string): Promise<Raster> {
+/** How often it is said that a picture is still awaited, ms. */
+const STILL_MS = 2000;
+
+/**
+ * A picture's pixels, fetched from the server once.
+ * @param still called now and then while they are awaited: the server may have others to decode first
+ */
+export async function pixels(sha: string, still: () => void): Promise<Raster> {
+  const beat = setInterval(still, STILL_MS);
+  try {
+    return await once(sha);
+  } finally {
+    clearInterval(beat);
+  }
+}
+
+function once(sha: string): Promise<Raster> {
   let p = held.get(sha);
   if (!p) {
     p = load(sha);

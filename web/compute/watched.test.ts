@@ -6,12 +6,12 @@ class Puppet {
   asked: unknown[] = [];
   ended = false;
   onmessage: ((e: { data: unknown }) => void) | null = null;
-  onerror: ((e: { preventDefault(): void }) => void) | null = null;
+  onerror: ((e: { message: string; preventDefault(): void }) => void) | null = null;
   onmessageerror: (() => void) | null = null;
   postMessage = (ask: unknown): void => void this.asked.push(ask);
   terminate = (): void => void (this.ended = true);
   say = (data: unknown): void => this.onmessage?.({ data });
-  fail = (): void => this.onerror?.({ preventDefault: () => {} });
+  fail = (): void => this.onerror?.({ message: "", preventDefault: () => {} });
 }
 
 let puppets: Puppet[];
@@ -44,11 +44,11 @@ it("a worker that does not load is started again and asked again", () => {
 it("one that falls silent in the middle of its work is taken to have ended; one that says something is not", () => {
   watched.ask("work");
   for (let k = 0; k < 10; k++) {
-    vi.advanceTimersByTime(15_000);
+    vi.advanceTimersByTime(45_000);
     puppets[0].say("working");
   }
   expect(lost).toEqual([]);
-  vi.advanceTimersByTime(21_000);
+  vi.advanceTimersByTime(61_000);
   expect(lost).toEqual([true]);
 });
 
@@ -57,6 +57,15 @@ it("one that has done its work may be silent for ever", () => {
   puppets[0].say("done");
   vi.advanceTimersByTime(1e7);
   expect(lost).toEqual([]);
+});
+
+it("one that says how far it is and then ends, again and again, is left alone in the end too", () => {
+  watched.ask("work");
+  for (let k = 0; k < 3; k++) {
+    puppets[k].say("working");
+    puppets[k].fail();
+  }
+  expect(lost).toEqual([true, true, false]);
 });
 
 it("one that ends again and again is left alone in the end, and that is said", () => {

@@ -1,5 +1,8 @@
-/** A worker that says nothing for so long while it is asked for something is taken to have ended, ms. */
-const SILENT_MS = 20_000;
+/**
+ * A worker that says nothing for so long while it is asked for something is taken to have ended, ms: far longer than
+ * any step takes that does not say how far it is, on a slow and busy machine too.
+ */
+const SILENT_MS = 60_000;
 /** Ends in a row, without an answer in between, after which it is not started again by itself. */
 const MOST_ENDS = 3;
 
@@ -43,11 +46,13 @@ export class Watched<Ask, Answer> {
   private hire(): Worker {
     const worker = this.start();
     worker.onmessage = (e: MessageEvent<Answer>) => {
+      if (!this.heard(e.data)) return this.wait();
+      clearTimeout(this.timer);
+      // Only an answer shows that it can do its work: one that ends in the middle of it also says how far it is.
       this.ends = 0;
-      if (this.heard(e.data)) clearTimeout(this.timer);
-      else this.wait();
     };
     worker.onerror = (e) => {
+      console.warn(`A worker ended: ${e.message || "it could not be loaded"}`);
       e.preventDefault();
       this.end();
     };

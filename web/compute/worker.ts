@@ -32,7 +32,7 @@ function checkStop(seq: number): void {
 async function build(ask: Extract<Ask, { type: "build" }>): Promise<void> {
   const { seq, job } = ask;
   const t0 = performance.now();
-  const raster = await rastersOf(job);
+  const raster = await rastersOf(job, () => send({ type: "progress", seq, step: "job", share: 0 }));
   let said = 0;
   const run = (cells: number) =>
     buildJob(
@@ -69,11 +69,11 @@ async function build(ask: Extract<Ask, { type: "build" }>): Promise<void> {
 }
 
 /** All pictures of a job, decoded. */
-async function rastersOf(job: JobDocument): Promise<(sha: string) => Raster> {
+async function rastersOf(job: JobDocument, still: () => void = () => {}): Promise<(sha: string) => Raster> {
   const shas = job.nodes.flatMap((n) => (n.asset ? [n.asset.sha] : []));
   if (shas.length === 0) throw new Problem("no-picture", "This job has no picture yet. Drop one on the page.");
   const all = new Map<string, Raster>();
-  for (const sha of shas) all.set(sha, await pixels(sha));
+  for (const sha of shas) all.set(sha, await pixels(sha, still));
   return (sha) => all.get(sha)!;
 }
 

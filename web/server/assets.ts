@@ -24,9 +24,11 @@ const gone = new Problem(
   "This picture is not in the data folder any more. Import the job file again, or replace the picture.",
 );
 
+const isContent = (sha: string): boolean => /^[0-9a-f]{64}$/.test(sha);
+
 /** A file's place; only a SHA-256 gets one, so that no request can name a path. */
 function pathOf(sha: string): string {
-  if (!/^[0-9a-f]{64}$/.test(sha)) throw new Problem("no-asset", "There is no such picture.");
+  if (!isContent(sha)) throw new Problem("no-asset", "There is no such picture.");
   return join(dataFolder(), PICTURES, sha);
 }
 
@@ -76,7 +78,7 @@ export async function assetBytes(sha: string): Promise<Uint8Array> {
 
 export async function assetInfo(sha: string): Promise<Asset> {
   await store();
-  const row = await AssetRow.findByPk(sha);
+  const row = isContent(sha) ? await AssetRow.findByPk(sha) : null;
   if (!row) throw new Problem("no-asset", "There is no such picture.");
   return { sha, name: row.name, width: row.width, height: row.height };
 }

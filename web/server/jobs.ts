@@ -106,7 +106,9 @@ export async function keepThumb(id: string, png: Uint8Array, seconds: number): P
   await write((transaction) => r.update({ seconds }, { silent: true, transaction }));
 }
 
+/** The picture of a job's proof; null where there is none yet. */
 export async function thumb(id: string): Promise<Uint8Array | null> {
+  await row(id);
   return readFile(thumbPath(id)).catch(() => null);
 }
 
