@@ -8,7 +8,8 @@ import type { PictureResult } from "./chain.ts";
 import type { JobDocument, JobNode } from "./document.ts";
 import type { Derived } from "./hash.ts";
 import { outlineFields } from "./nodes/outline.ts";
-import { coloursOfOutline, contoursOf, drawnOf, outlineContext } from "./trace.ts";
+import { coloursOfOutline } from "./colours.ts";
+import { contoursOf, drawnOf, outlineContext } from "./trace.ts";
 
 /**
  * The smallest upright box round what all outlines of a picture find in it; null where they find nothing.

@@ -16,7 +16,8 @@ import { hash, type Derived } from "./hash.ts";
 import { outlineFields } from "./nodes/outline.ts";
 import { frameOf, pictureFields, placement } from "./nodes/picture.ts";
 import { toneFields, toneSettings } from "./nodes/tone.ts";
-import { type ColourResult, outlineContext, traceOutline, type Traced } from "./trace.ts";
+import type { ColourResult } from "./colours.ts";
+import { outlineContext, traceOutline, type Traced } from "./trace.ts";
 
 export interface ToneResult {
   key: string;
@@ -114,7 +115,9 @@ export function pictureOf(job: JobDocument, outlineId: string, full: Raster, cac
     },
     2,
   );
-  return { picture, tone, outline, raster, rasterKey, place, art, toneResult, values: { [picture.id]: p.values, [tone.id]: t.values }, resolved: { [picture.id]: p.resolved, [tone.id]: t.resolved } };
+  const values = { [picture.id]: p.values, [tone.id]: t.values };
+  const resolved = { [picture.id]: p.resolved, [tone.id]: t.resolved };
+  return { picture, tone, outline, raster, rasterKey, place, art, toneResult, values, resolved };
 }
 
 /** The art of a picture that is measured over it, found with the picture placed as a whole; pixels as framed. */
