@@ -138,7 +138,7 @@ export function Write() {
             <h2 className="mb-2 text-[15px]">How the machine wants it</h2>
             <Pick label="Dialect" className="w-full justify-between" value={doc.dialect} options={DIALECTS.map((d) => ({ value: d.id, label: d.name }))} onChange={(v) => change("dialect", (d) => void (d.dialect = v))} />
             <p className="mt-2 text-[13px] text-soft">
-              {doc.machine.name}: {Math.round(doc.machine.feedMost)} mm/min at most{doc.machine.spindleMost > 1 ? `, ${Math.round(doc.machine.spindleMost / 1000)} 000/min spindle` : ""}.
+              {doc.machine.name}: {say(`${Math.round(doc.machine.feedMost)} mm/min`)} at most{doc.machine.spindleMost > 1 ? `, ${Math.round(doc.machine.spindleMost / 1000)} 000/min spindle` : ""}.
             </p>
           </div>
           <div className="card p-4">
