@@ -71,6 +71,22 @@ describe(`a picture measured over its art (seed ${SEED})`, () => {
     });
   }
 
+  it("what is a speck by its size on the piece is judged at that size, not at the picture's own", () => {
+    // A disc, and a dot 60 px beside it: 2 mm² while the whole sheet is 90 mm wide, some 30 where the art is.
+    const [W, H] = [400, 300];
+    const data = new Uint8Array(4 * W * H).fill(255);
+    for (let y = 0; y < H; y++)
+      for (let x = 0; x < W; x++) {
+        const isInk = Math.hypot(x - 60, y - 80) < 30 || Math.hypot(x - 120, y - 80) < 3.5;
+        if (isInk) data.fill(0, 4 * (y * W + x), 4 * (y * W + x) + 3);
+      }
+    const job = jobOf({ width: W, height: H, data }, { measured: "art", width: 90 });
+    Object.assign(job.nodes[2].settings, { specks: 10 });
+    const b = inkBox(job, { width: W, height: H, data });
+    expect(b.chain.result.shape.parent.length).toBe(2);
+    near(b, b.maxX - b.minX, 90);
+  });
+
   it("all outlines of one picture see it in one place: that of all their art together", () => {
     const { raster } = sheet(seeded(9));
     const job = jobOf(raster, { measured: "art", width: 90 });

@@ -5,7 +5,7 @@ import type { PictureBox } from "../picture/frame.ts";
 import { noProgress, Problem } from "../problem.ts";
 import { resolve, type Settings } from "../settings/fields.ts";
 import type { PictureResult } from "./chain.ts";
-import type { JobDocument, JobNode } from "./document.ts";
+import type { JobNode } from "./document.ts";
 import type { Derived } from "./hash.ts";
 import { outlineFields } from "./nodes/outline.ts";
 import { coloursOfOutline } from "./colours.ts";
@@ -13,19 +13,18 @@ import { contoursOf, drawnOf, outlineContext } from "./trace.ts";
 
 /**
  * The smallest upright box round what all outlines of a picture find in it; null where they find nothing.
- * @param at a picture with its tone, placed as a whole: what is measured in mm hardly depends on where exactly
+ * @param at the picture behind an outline with its tone, placed as far as is known: some settings are in mm
  */
 export function artOf(
-  job: JobDocument,
   outlines: readonly JobNode[],
-  at: (job: JobDocument, outline: string) => PictureResult,
+  at: (outline: string) => PictureResult,
   cache: Derived,
 ): PictureBox | null {
   let box: PictureBox | null = null;
   for (const outline of outlines) {
     let own: PictureBox | null;
     try {
-      own = boxOf(at(job, outline.id), outline.settings, cache);
+      own = boxOf(at(outline.id), outline.settings, cache);
     } catch (e) {
       // What cannot be traced is told where it is traced.
       if (!(e instanceof Problem)) throw e;

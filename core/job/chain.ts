@@ -37,7 +37,7 @@ export interface PictureResult {
   /** tells framed pictures apart */
   rasterKey: string;
   place: ReturnType<typeof placement>;
-  /** what width and place are measured over, pixels as framed; null for the whole picture */
+  /** what width and place are measured over, pixels of the raster; null for the whole picture */
   art: PictureBox | null;
   toneResult: ToneResult;
   values: Record<string, Settings>;
@@ -84,11 +84,35 @@ export function pictureBehind(job: JobDocument, outlineId: string): string {
   return picture.asset.sha;
 }
 
+/** What following a chain to its picture takes. */
+interface Following {
+  job: JobDocument;
+  full: Raster;
+  cache: Derived;
+  progress: Progress;
+  /** for a preview: a smaller copy of the framed picture */
+  coarse: Raster | null;
+}
+
 /**
  * Follows a chain from an outline node to its picture, frames it and works out its tone.
  * @param coarse for a preview: a smaller copy of the framed picture
  */
-export function pictureOf(job: JobDocument, outlineId: string, full: Raster, cache: Derived, progress: Progress, coarse: Raster | null = null): PictureResult {
+export function pictureOf(
+  job: JobDocument,
+  outlineId: string,
+  full: Raster,
+  cache: Derived,
+  progress: Progress,
+  coarse: Raster | null = null,
+): PictureResult {
+  const following = { job, full, cache, progress, coarse };
+  return placedOver(following, outlineId, artMeasured(following, outlineId));
+}
+
+/** The picture behind an outline, its width and place being those of `art`, pixels of the raster; null for all of it. */
+function placedOver(f: Following, outlineId: string, art: PictureBox | null): PictureResult {
+  const { job, full, cache, progress, coarse } = f;
   const byId = (id: string) => job.nodes.find((n) => n.id === id)!;
   const outline = byId(outlineId);
   const tone = byId(outline.reads[0]);
@@ -96,12 +120,10 @@ export function pictureOf(job: JobDocument, outlineId: string, full: Raster, cac
   const frame = frameOf(picture.settings);
   const size = framedSize(full.width, full.height, frame);
   const shrunk = coarse ? coarse.width / size.width : 1;
-  const whole = (j: JobDocument, id: string) => pictureOf(j, id, full, cache, progress, coarse);
-  const art = artMeasured(job, picture, shrunk, whole, cache);
-  const p = resolve(pictureFields, picture.settings, { stock: job.stock, ...size, art });
+  const p = resolve(pictureFields, picture.settings, { stock: job.stock, ...size, art: art && scaled(art, 1 / shrunk) });
   const rasterKey = hash(`${picture.asset!.sha}|${coarse?.width ?? ""}|${JSON.stringify(frame)}`);
   const raster = coarse ?? cache.get("framed", rasterKey, () => framed(full, frame), 2);
-  const place = placement(p.values, raster.width, raster.height, art && scaled(art, shrunk));
+  const place = placement(p.values, raster.width, raster.height, art);
   const t = resolve(toneFields, tone.settings, { scale: place.scale * shrunk });
   const settings = toneSettings(t.values, { scale: place.scale });
   const key = hash(`${rasterKey}|${JSON.stringify(settings)}`);
@@ -120,23 +142,48 @@ export function pictureOf(job: JobDocument, outlineId: string, full: Raster, cac
   return { picture, tone, outline, raster, rasterKey, place, art, toneResult, values, resolved };
 }
 
-/** The art of a picture that is measured over it, found with the picture placed as a whole; pixels as framed. */
-function artMeasured(
-  job: JobDocument,
-  picture: JobNode,
-  shrunk: number,
-  at: (job: JobDocument, outline: string) => PictureResult,
-  cache: Derived,
-): PictureBox | null {
+/** Rounds in which the art and its scale are found from each other, and how still it then is, px. */
+const ROUNDS = 4;
+const STILL = 0.01;
+
+/**
+ * The art of a picture that is measured over it, in pixels of its raster; null where the whole picture counts. Specks,
+ * smoothing and evening out are given in mm, so that what is art hangs a little on how large it becomes: it is looked
+ * for again at the scale that it leads to.
+ */
+function artMeasured(f: Following, outlineId: string): PictureBox | null {
+  const { job, cache, coarse } = f;
+  const picture = pictureUnder(job, outlineId)!;
   if (picture.settings.measured !== "art") return null;
-  const { measured: _, x: _x, y: _y, ...settings } = picture.settings;
-  const nodes = job.nodes.map((n) => (n.id === picture.id ? { ...picture, settings } : n));
-  const outlines = nodes.filter((n) => n.kind === "outline" && pictureUnder(job, n.id) === picture);
-  const art = artOf({ ...job, nodes }, outlines, at, cache);
-  return art && scaled(art, 1 / shrunk);
+  const chain = job.nodes.filter((n) => pictureUnder(job, n.id) === picture);
+  const outlines = chain.filter((n) => n.kind === "outline");
+  const key = hash(JSON.stringify([coarse?.width ?? "", job.stock, chain]));
+  return cache.get("art", key, () => {
+    let art: PictureBox | null = null;
+    for (let round = 0; round < ROUNDS; round++) {
+      const found: PictureBox | null = artOf(outlines, (id) => placedOver(f, id, art), cache);
+      const isStill = art && found && farthestEdge(art, found) < STILL;
+      art = found;
+      if (!art || isStill) break;
+    }
+    return art;
+  });
 }
 
-const scaled = (b: PictureBox, k: number): PictureBox => ({ x: b.x * k, y: b.y * k, width: b.width * k, height: b.height * k });
+const farthestEdge = (a: PictureBox, b: PictureBox): number =>
+  Math.max(
+    Math.abs(a.x - b.x),
+    Math.abs(a.y - b.y),
+    Math.abs(a.x + a.width - b.x - b.width),
+    Math.abs(a.y + a.height - b.y - b.height),
+  );
+
+const scaled = (b: PictureBox, k: number): PictureBox => ({
+  x: b.x * k,
+  y: b.y * k,
+  width: b.width * k,
+  height: b.height * k,
+});
 
 /** Least contrast that can hold a shape: below it a picture is one flat tone with noise. */
 const LEAST_CONTRAST = 0.04;
