@@ -4,7 +4,7 @@ import { nesting } from "../../geometry/nesting.ts";
 import { boundsOf, complement, insideRing, ringArea, ringCount, type Rings } from "../../geometry/rings.ts";
 import type { Settings } from "../../settings/fields.ts";
 import type { CutField } from "../fields.ts";
-import type { CutInputs } from "../kind.ts";
+import type { CutInputs, Note } from "../kind.ts";
 
 /** Which side of the shapes a contour cut runs on. */
 export const sideField = (reason: string): CutField => ({
@@ -180,4 +180,23 @@ export function contourOrder(loops: readonly ContourLoop[], x: number, y: number
     [x, y] = [loops[best].xy[2 * loops[best].start], loops[best].xy[2 * loops[best].start + 1]];
   }
   return out;
+}
+
+/**
+ * What is said of pieces that stay joined to their neighbours.
+ * @param joined contours of the ink
+ * @param cutter in words, with its size
+ */
+export function joinedNote(ink: Rings, joined: readonly number[], cutter: string): Note {
+  const first = 2 * ink.starts[joined[0]];
+  const which =
+    joined.length === 1
+      ? "A piece stays joined to its neighbour"
+      : `${joined.length} pieces stay joined to their neighbours`;
+  return {
+    code: "pieces-joined",
+    severity: "warning",
+    message: `${which}: the ${cutter} does not fit between them. Use a narrower one, or move them apart.`,
+    at: { x: ink.xy[first], y: ink.xy[first + 1] },
+  };
 }

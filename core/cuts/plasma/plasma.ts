@@ -9,7 +9,7 @@ import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import { begunAt, nearestPlace } from "../contour/gentle.ts";
 import { type Lead, leadFrom, type LeadRules, placeLead } from "../contour/leads.ts";
-import { type ContourLoop, contourLoops, contourOrder, sideField } from "../contour/loops.ts";
+import { type ContourLoop, contourLoops, contourOrder, joinedNote, sideField } from "../contour/loops.ts";
 import type { CutContext, CutInputs, CutKind, Mark, Note, Planned } from "../kind.ts";
 import { torchAlong } from "./torch.ts";
 
@@ -68,17 +68,7 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   const { loops, waste, clearance, missed, joined } = contourLoops(inputs, s, kerf / 2);
   inputs.progress(0.4);
   if (missed.length > 0) notes.push({ code: "narrower-than-kerf", severity: "warning", message: `${missed.length} ${missed.length === 1 ? "contour is" : "contours are"} narrower than the ${formatLength(kerf)} mm kerf and will not be cut.`, at: { x: ink.xy[2 * ink.starts[missed[0]]], y: ink.xy[2 * ink.starts[missed[0]] + 1] } });
-  if (joined.length > 0)
-    notes.push({
-      code: "pieces-joined",
-      severity: "warning",
-      message:
-        (joined.length === 1
-          ? "A piece stays joined to its neighbour: "
-          : `${joined.length} pieces stay joined to their neighbours: `) +
-        `the ${formatLength(kerf)} mm kerf does not fit between them. Use a narrower one, or move them apart.`,
-      at: { x: ink.xy[2 * ink.starts[joined[0]]], y: ink.xy[2 * ink.starts[joined[0]] + 1] },
-    });
+  if (joined.length > 0) notes.push(joinedNote(ink, joined, `${formatLength(kerf)} mm kerf`));
   if (clearance) {
     const thin = thinParts(clearance, kerf / 2);
     if (thin.area > kerf * kerf) notes.push({ code: "strokes-lost-to-kerf", severity: "warning", message: `${thin.area.toFixed(1)} mm² of ${s.side === "inside" ? "strokes" : "gaps"} are narrower than the ${formatLength(kerf)} mm kerf and close up. Widen them, or make the art larger.`, at: { x: thin.x, y: thin.y } });

@@ -10,7 +10,7 @@ import { formatLength } from "../../units.ts";
 import { LEAST_HELIX, overFloor, sinkAlong } from "../area/sink.ts";
 import { begunAt, nearestPlace, placeOn } from "../contour/gentle.ts";
 import { type Lead, type LeadRules, leadPoints, placeLead } from "../contour/leads.ts";
-import { type ContourLoop, contourLoops, contourOrder, sideField } from "../contour/loops.ts";
+import { type ContourLoop, contourLoops, contourOrder, joinedNote, sideField } from "../contour/loops.ts";
 import { placeTabs, type Tab, tabsFromPlaces } from "../contour/tabs.ts";
 import { type CutField, directionField, leaveField, rampField, rateFields, slopeOf, stepdownField } from "../fields.ts";
 import type { CutContext, CutInputs, CutKind, Mark, Note, Planned } from "../kind.ts";
@@ -106,18 +106,7 @@ function plan(inputs: CutInputs, s: Settings): Planned {
     const what = s.side === "outside" ? (missed.length === 1 ? "hole is" : "holes are") : missed.length === 1 ? "opening is" : "openings are";
     notes.push({ code: "hole-too-small", severity: "warning", message: `${missed.length} ${what} too narrow for the ${formatLength(cutter.diameter)} mm cutter and will not be cut. Use a smaller cutter.`, at: { x: ink.xy[2 * ink.starts[missed[0]]], y: ink.xy[2 * ink.starts[missed[0]] + 1] } });
   }
-  if (joined.length > 0)
-    notes.push({
-      code: "pieces-joined",
-      severity: "warning",
-      message:
-        (joined.length === 1
-          ? "A piece stays joined to its neighbour: "
-          : `${joined.length} pieces stay joined to their neighbours: `) +
-        `the ${formatLength(cutter.diameter)} mm cutter does not fit between them. Use a narrower one, or move them ` +
-        "apart.",
-      at: { x: ink.xy[2 * ink.starts[joined[0]]], y: ink.xy[2 * ink.starts[joined[0]] + 1] },
-    });
+  if (joined.length > 0) notes.push(joinedNote(ink, joined, `${formatLength(cutter.diameter)} mm cutter`));
   const depth = depthOf(inputs, s);
   const skin = s.through ? Math.min(s.skin as number, depth / 2) : 0;
   const rules: LeadRules = { shape: (s.lead as number) > 0 && s.side !== "on" ? "arc" : "none", right: s.direction === "conventional", reach: s.lead as number, edges: new SegmentGrid(ink), away, width: stock.width, height: stock.height };
