@@ -21,7 +21,8 @@ async function answer(ask: Ask, body: Buffer): Promise<[Answer, Uint8Array | nul
       const { job, assets } = readJobFile(await readFile(ask.path, "utf8"));
       const pictures: { sha: string; name: string }[] = [];
       for (const [sha, { name, bytes }] of assets) {
-        await writeFile(join(ask.folder, sha), bytes);
+        // On the disk before the job that needs it is saved.
+        await writeFile(join(ask.folder, sha), bytes, { flush: true });
         pictures.push({ sha, name });
       }
       return [{ is: "job", document: job, pictures, bytes: 0 }, null];
