@@ -28,10 +28,11 @@ const RIDGE = 0.1;
 const BLUNT = 0.97;
 
 /**
- * A carve with a clearing cutter against its definition z = −min(F, d / tan 30°), cell by cell of a fine proof: the largest
- * error normal to the wall, how far beyond the outline anything is cut, the share of floor higher than the stated ridge, and the
- * length of the carve's moves against the medial axis (above the floor's depth, and where it crosses floor that no clearing
- * cutter reached) and what the floor needs: the foot of every wall, and that area over the distance between passes.
+ * A carve with a clearing cutter against its definition z = −min(F, d / tan 30°), cell by cell of a fine proof: the
+ * largest error normal to the wall, how far beyond the outline anything is cut, the share of floor higher than the
+ * stated ridge, and the length of the carve's moves against the medial axis (above the floor's depth, and where it
+ * crosses floor that no clearing cutter reached) and what the floor needs: the foot of every wall, and that area over
+ * the distance between passes.
  */
 function accuracy(name: string, region: Rings, floor: number, clearing: string): void {
   region.parent = nesting(region);
@@ -51,10 +52,23 @@ function accuracy(name: string, region: Rings, floor: number, clearing: string):
   const [vcarve, clear] = [cutKind("vcarve"), cutKind("clear")];
   const carveContext = { ...base, cutter: cutters.v, helpers: [], earlier: [] };
   const carveValues = resolve(vcarve.fields, { floor, ridge: RIDGE, stepdown: 50 }, carveContext).values;
-  const clearContext = { ...base, cutter: cutters.flat, helpers: [], earlier: [], target: { id: "c", kind: "vcarve", cutter: cutters.v, settings: carveValues } };
+  const clearContext = {
+    ...base,
+    cutter: cutters.flat,
+    helpers: [],
+    earlier: [],
+    target: { id: "c", kind: "vcarve", cutter: cutters.v, settings: carveValues },
+  };
   const clearValues = resolve(clear.fields, {}, clearContext).values;
   const cleared = clear.plan({ ...clearContext, ...shared } as CutInputs, clearValues);
-  const carved = vcarve.plan({ ...carveContext, ...shared, helpers: [{ id: "k", kind: "clear", cutter: cutters.flat, settings: clearValues }] } as CutInputs, carveValues);
+  const carved = vcarve.plan(
+    {
+      ...carveContext,
+      ...shared,
+      helpers: [{ id: "k", kind: "clear", cutter: cutters.flat, settings: clearValues }],
+    } as CutInputs,
+    carveValues,
+  );
   const s = newSurface(size.width, size.height, CELL, size.thickness);
   sweep(s, cleared.toolpath, profileOf(cutters.flat), 1);
   const afterClear = s.z.slice();
@@ -105,10 +119,18 @@ function accuracy(name: string, region: Rings, floor: number, clearing: string):
     }
   needed += (open * CELL * CELL) / (2 * profileOf(cutters.v).r(RIDGE));
   const moves = lengthInStock(carved.toolpath);
-  row(`  ${name}`, `${wall.toFixed(4)} mm`, `outside ${outside.toFixed(4)} mm; floor left ${floorCells > 0 ? ((100 * high) / floorCells).toFixed(3) : "0"} %; moves in the stock ${(moves / needed).toFixed(2)} × of ${(needed / 1000).toFixed(2)} m needed`);
+  row(
+    `  ${name}`,
+    `${wall.toFixed(4)} mm`,
+    `outside ${outside.toFixed(4)} mm; floor left ` +
+      `${floorCells > 0 ? ((100 * high) / floorCells).toFixed(3) : "0"} %; moves in the stock ` +
+      `${(moves / needed).toFixed(2)} × of ${(needed / 1000).toFixed(2)} m needed`,
+  );
 }
 
-/** Length of the cutting moves, without the last half millimetre of air above the stock that every plunge begins in; mm. */
+/**
+ * Length of the cutting moves, without the last half millimetre of air above the stock that every plunge begins in; mm.
+ */
 function lengthInStock(t: Toolpath): number {
   let air = 0;
   for (let i = 1; i < moveCount(t); i++) if (t.kind[i] === PLUNGE) air += Math.max(0, t.z[i - 1]) - Math.max(0, t.z[i]);
@@ -118,15 +140,28 @@ function lengthInStock(t: Toolpath): number {
 async function outlineOf(d: Drawing, width: number): Promise<Rings> {
   const bytes = await scan(d, { blur: 1.2, jpeg: 80 });
   const raster = await decodePicture(bytes, "scan.jpg");
-  const job = startJob("sign", { sha: sha256(bytes), name: "scan.jpg", width: raster.width, height: raster.height }, { width: width + 20, height: width + 20, thickness: 20 });
+  const job = startJob(
+    "sign",
+    { sha: sha256(bytes), name: "scan.jpg", width: raster.width, height: raster.height },
+    { width: width + 20, height: width + 20, thickness: 20 },
+  );
   job.nodes[0].settings.width = width;
   return buildJob(job, { raster, cell: 10, quick: true }, new Derived()).chain!.ink;
 }
 
 /** Accuracy of carves on random polygons and on the demo's outlines. */
 export async function benchAccuracy(): Promise<void> {
-  console.log(`\nV-carve against its definition (V ${ANGLE}°, clearing cutter, proof at ${CELL} mm): wall error, asked 0.01 mm at most`);
-  for (const seed of [1, 2, 3, 4]) accuracy(`random star ${seed} with a hole`, ringsFrom([star(seeded(seed), 9 + 4 * seed, 12, 30, 40, 40), circle(40, 40, 5, 64, true)]), 3, "flat:4");
+  console.log(
+    `\nV-carve against its definition (V ${ANGLE}°, clearing cutter, proof at ${CELL} mm): wall error, asked ` +
+      "0.01 mm at most",
+  );
+  for (const seed of [1, 2, 3, 4])
+    accuracy(
+      `random star ${seed} with a hole`,
+      ringsFrom([star(seeded(seed), 9 + 4 * seed, 12, 30, 40, 40), circle(40, 40, 5, 64, true)]),
+      3,
+      "flat:4",
+    );
   accuracy("ginkgo, 165 mm", await outlineOf(ginkgo(), 165), 3, "flat:2");
   accuracy("seed drawer, 200 mm", await outlineOf(seedDrawer(), 200), 2, "flat:2");
   accuracy("bee walk, 150 mm", await outlineOf(beeWalk(), 150), 1, "flat:1");

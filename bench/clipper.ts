@@ -7,12 +7,23 @@ interface Clipper {
   PathsD: new () => { push_back(p: unknown): void; size(): number; delete(): void };
   JoinType: { Round: unknown };
   EndType: { Polygon: unknown };
-  InflatePathsD(paths: unknown, delta: number, join: unknown, end: unknown, miter: number, precision: number, arcTolerance: number): { size(): number; delete(): void };
+  InflatePathsD(
+    paths: unknown,
+    delta: number,
+    join: unknown,
+    end: unknown,
+    miter: number,
+    precision: number,
+    arcTolerance: number,
+  ): { size(): number; delete(): void };
 }
 
 let made: Clipper | null = null;
 
-/** Insets by `clipper2-wasm`: round joins, arcs within 2 µm. @returns a function that makes one inset and tells how many rings it has */
+/**
+ * Insets by `clipper2-wasm`: round joins, arcs within 2 µm.
+ * @returns a function that makes one inset and tells how many rings it has
+ */
 export async function clipperInset(region: Rings): Promise<{ inset(by: number): number; done(): void }> {
   made ??= (await (createRequire(import.meta.url)("clipper2-wasm") as () => Promise<Clipper>)()) as Clipper;
   const c = made;

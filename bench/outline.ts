@@ -31,7 +31,10 @@ import {
 } from "./edge.ts";
 
 const MEGAPIXELS = [0.3, 4, 12];
-/** How often each tracer has its turn, and how often it runs then: what one leaves to clear up slows the other's first run. */
+/**
+ * How often each tracer has its turn, and how often it runs then: what one leaves to clear up slows the other's first
+ * run.
+ */
 const TURNS = 5;
 const IN_A_ROW = 3;
 
@@ -61,13 +64,20 @@ async function drag(): Promise<void> {
     });
     let points = 0;
     const time = median(21, (k) => (points = contoursAt(grey, 0.35 + 0.015 * k).xy.length / 2));
-    row(t.name, ms(time), `${(time / plain).toFixed(1)} × one plain pass over the pixels, ${ms(plain)} (at most 25 ×) · ${points} points`);
+    row(
+      t.name,
+      ms(time),
+      `${(time / plain).toFixed(1)} × one plain pass over the pixels, ${ms(plain)} (at most 25 ×) · ${points} points`,
+    );
     if (sink === 0) throw new Error("nothing was measured");
   }
 }
 
 async function blackAndWhite(mp: number): Promise<void> {
-  console.log(`\nBlack and white at ${mp} megapixels, the ink level given to both: time, mean distance from the true edge, nodes; the registry's potrace beside it`);
+  console.log(
+    `\nBlack and white at ${mp} megapixels, the ink level given to both: time, mean distance from the true ` +
+      "edge, nodes; the registry's potrace beside it",
+  );
   for (const t of TRUTHS) {
     const width = widthFor(mp);
     const bytes = await pictureOfTruth(t, width);
@@ -79,7 +89,11 @@ async function blackAndWhite(mp: number): Promise<void> {
     let ours = Infinity;
     let theirs = { time: Infinity, nodes: 0, path: "" };
     for (let turn = 0; turn < (mp > 4 ? 2 : TURNS); turn++) {
-      for (let k = 0; k < IN_A_ROW; k++) ours = Math.min(ours, median(1, () => (o = fit(grey, LEVEL))));
+      for (let k = 0; k < IN_A_ROW; k++)
+        ours = Math.min(
+          ours,
+          median(1, () => (o = fit(grey, LEVEL))),
+        );
       for (let k = 0; k < IN_A_ROW; k++) {
         const once = await potraceOf(png);
         if (once.time < theirs.time) theirs = once;
@@ -88,7 +102,13 @@ async function blackAndWhite(mp: number): Promise<void> {
     const truth = edgeOf(t, k);
     const mine = deviation(flattened(o.shape, grey.height), truth);
     const other = deviation(loopsOf(theirs.path, 0.02), truth);
-    row(t.name, `${ms(ours)} / ${ms(theirs.time)}`, `${(theirs.time / ours).toFixed(1)} × faster (at least 4 at 4 MP) · ${mine.toFixed(3)} / ${other.toFixed(3)} px: ${(mine / other).toFixed(2)} of it (at most 0.5) · ${o.nodes} / ${theirs.nodes} nodes`);
+    row(
+      t.name,
+      `${ms(ours)} / ${ms(theirs.time)}`,
+      `${(theirs.time / ours).toFixed(1)} × faster (at least 4 at 4 MP) · ${mine.toFixed(3)} / ` +
+        `${other.toFixed(3)} px: ${(mine / other).toFixed(2)} of it (at most 0.5) · ${o.nodes} / ${theirs.nodes} ` +
+        "nodes",
+    );
   }
 }
 
@@ -160,14 +180,24 @@ async function growth(): Promise<void> {
     let o = fit(grey);
     const grown = process.memoryUsage().arrayBuffers - held;
     const time = median(3, () => (o = fit(grey)));
-    row(`${mp} megapixels`, ms(time), `${before ? `${(time / before).toFixed(1)} × for 4 × the pixels · ` : ""}${o.nodes} nodes · at most ${(Math.max(0, grown) / grey.data.length).toFixed(1)} bytes a pixel allocated (under 12)`);
+    row(
+      `${mp} megapixels`,
+      ms(time),
+      `${before ? `${(time / before).toFixed(1)} × for 4 × the pixels · ` : ""}${o.nodes} nodes · at most ` +
+        `${(Math.max(0, grown) / grey.data.length).toFixed(1)} bytes a pixel allocated (under 12)`,
+    );
     before = time;
   }
 }
 
 async function colours(): Promise<void> {
   console.log("\nFive colours at 4 megapixels");
-  const r = await decodePicture(await sharp(logoSvg(widthFor(4))).png().toBuffer(), "logo.png");
+  const r = await decodePicture(
+    await sharp(logoSvg(widthFor(4)))
+      .png()
+      .toBuffer(),
+    "logo.png",
+  );
   let nodes = 0;
   let off = 0;
   const once = () => {
@@ -176,18 +206,46 @@ async function colours(): Promise<void> {
     mergeSpecks(labels, SPECKS);
     joinCorners(labels);
     const f = fitArcs(traceArcs(labels, r, swatches), { scale: 1, x0: 0, y1: r.height }, HOLD, 0.7);
-    const shapes = swatches.map((_, l) => colourShape(f, swatches.map((_, q) => q === l)));
+    const shapes = swatches.map((_, l) =>
+      colourShape(
+        f,
+        swatches.map((_, q) => q === l),
+      ),
+    );
     nodes = shapes.reduce((s, x) => s + x.kinds.length, 0);
     // Together the colours fill what all of them as one shape fill, or there is a gap or an overlap.
-    off = Math.abs(shapes.reduce((s, x) => s + areaOf(x), 0) / areaOf(colourShape(f, swatches.map(() => true))) - 1);
+    off = Math.abs(
+      shapes.reduce((s, x) => s + areaOf(x), 0) /
+        areaOf(
+          colourShape(
+            f,
+            swatches.map(() => true),
+          ),
+        ) -
+        1,
+    );
   };
   let svg = "";
   let [ours, theirs] = [Infinity, Infinity];
   for (let turn = 0; turn < TURNS; turn++) {
     ours = Math.min(ours, median(1, once));
-    theirs = Math.min(theirs, median(1, () => (svg = ImageTracer.imagedataToSVG({ width: r.width, height: r.height, data: r.data as unknown as Uint8ClampedArray }, { numberofcolors: 5, pathomit: SPECKS }))));
+    theirs = Math.min(
+      theirs,
+      median(
+        1,
+        () =>
+          (svg = ImageTracer.imagedataToSVG(
+            { width: r.width, height: r.height, data: r.data as unknown as Uint8ClampedArray },
+            { numberofcolors: 5, pathomit: SPECKS },
+          )),
+      ),
+    );
   }
-  row("picture to shapes, ours / registry's imagetracerjs", `${ms(ours)} / ${ms(theirs)}`, `${(theirs / ours).toFixed(1)} × faster (at least 5) · ${nodes} / ${(svg.match(/[LQ]/g) ?? []).length} nodes`);
+  row(
+    "picture to shapes, ours / registry's imagetracerjs",
+    `${ms(ours)} / ${ms(theirs)}`,
+    `${(theirs / ours).toFixed(1)} × faster (at least 5) · ${nodes} / ${(svg.match(/[LQ]/g) ?? []).length} nodes`,
+  );
   row("gaps and overlaps between neighbours", `${(100 * off).toExponential(1)} %`, "of the picture (under 0.001 %)");
 }
 
@@ -211,7 +269,11 @@ async function lighting(): Promise<void> {
   row("one level for all, the best with under 5 % false", `${(100 * best.hit).toFixed(1)} %`, "(cannot reach 70 %)");
   const even = toGrey(r, { even: 70 });
   const s = score(even, findInkLevel(histogram(even)) * 255, m.ink);
-  row("lighting evened out, level found by itself", `${(100 * s.hit).toFixed(1)} %`, `with ${(100 * s.wrong).toFixed(1)} % false (at least 90 % with under 5 %)`);
+  row(
+    "lighting evened out, level found by itself",
+    `${(100 * s.hit).toFixed(1)} %`,
+    `with ${(100 * s.wrong).toFixed(1)} % false (at least 90 % with under 5 %)`,
+  );
 }
 
 function score(g: Grey, level: number, ink: Uint8Array): { hit: number; wrong: number } {
@@ -233,4 +295,3 @@ async function preview(): Promise<void> {
   row("preview of channels, levels and sharpening", ms(time), `${(1000 / time).toFixed(0)} a second (at least 20)`);
   row("the same at full size", ms(median(1, (k) => toGrey(r, { red: 0.2 + 0.01 * k, black: 0.05, sharpen: 0.5 }))));
 }
-

@@ -6,7 +6,9 @@ import { row } from "./measure.ts";
 /** Between the list of jobs and opening one, ms: what a hand takes. */
 const REST = 1000;
 
-/** From opening a demo job to its first proof on the bench, in production mode, and the weight of the page's own code. */
+/**
+ * From opening a demo job to its first proof on the bench, in production mode, and the weight of the page's own code.
+ */
 export async function benchPage(): Promise<void> {
   console.log("\nThe bench in production mode (software-drawn 3D)");
   const server = await startServer(process.env.OAKEN_DATA!);
@@ -17,9 +19,18 @@ export async function benchPage(): Promise<void> {
     const kept: number[] = [];
     let bytes = 0;
     const ginkgo = jobs.find((j) => j.name.startsWith("Ginkgo"))!.id;
-    const fresh = async () => (await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: "en-GB" })).newPage();
-    const shown = (page: Page) => page.waitForFunction(() => ((document.querySelector("img[data-kept-proof]") as HTMLImageElement | null)?.naturalWidth ?? 0) > 0 && document.querySelector("aside input") !== null, null, { polling: 20 });
-    const computed = (page: Page) => page.waitForFunction(() => document.body.innerText.includes("machining,"), null, { polling: 20 });
+    const fresh = async () =>
+      (await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: "en-GB" })).newPage();
+    const shown = (page: Page) =>
+      page.waitForFunction(
+        () =>
+          ((document.querySelector("img[data-kept-proof]") as HTMLImageElement | null)?.naturalWidth ?? 0) > 0 &&
+          document.querySelector("aside input") !== null,
+        null,
+        { polling: 20 },
+      );
+    const computed = (page: Page) =>
+      page.waitForFunction(() => document.body.innerText.includes("machining,"), null, { polling: 20 });
     const cold: number[] = [];
     for (let k = 0; k < 4; k++) {
       // As people open a job: from the list of jobs, which is there already.
@@ -33,7 +44,11 @@ export async function benchPage(): Promise<void> {
       if (k > 0) kept.push(Date.now() - t0);
       await computed(page);
       if (k > 0) times.push(Date.now() - t0);
-      bytes = await page.evaluate(() => (performance.getEntriesByType("resource") as PerformanceResourceTiming[]).filter((e) => e.name.includes(".js")).reduce((s, e) => s + e.encodedBodySize, 0));
+      bytes = await page.evaluate(() =>
+        (performance.getEntriesByType("resource") as PerformanceResourceTiming[])
+          .filter((e) => e.name.includes(".js"))
+          .reduce((s, e) => s + e.encodedBodySize, 0),
+      );
       await page.context().close();
       const direct = await fresh();
       const t1 = Date.now();
@@ -43,7 +58,11 @@ export async function benchPage(): Promise<void> {
       await direct.context().close();
     }
     const middle = (all: number[]) => all.sort((p, q) => p - q)[1];
-    row("a job from the list → its proof as last seen, the cut's fields in hand", `${middle(kept)} ms`, "(at most 2000)");
+    row(
+      "a job from the list → its proof as last seen, the cut's fields in hand",
+      `${middle(kept)} ms`,
+      "(at most 2000)",
+    );
     row("… → its proof computed anew", `${middle(times)} ms`);
     row("a job by its address, nothing cached → as last seen", `${middle(cold)} ms`);
     row("JavaScript of the jobs and the bench, compressed", `${Math.round(bytes / 1000)} kB`, "(under 600)");

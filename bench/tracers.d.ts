@@ -1,14 +1,18 @@
 declare module "potrace" {
-  class Potrace {
-    constructor(options: { threshold: number; turdSize: number });
+  interface Tracing {
     loadImage(image: Buffer, done: (e: Error | null) => void): void;
     getPathTag(): string;
   }
-  const potrace: { Potrace: typeof Potrace };
+  const potrace: { Potrace: new (options: { threshold: number; turdSize: number }) => Tracing };
   export default potrace;
 }
 
 declare module "imagetracerjs" {
-  const tracer: { imagedataToSVG(image: { width: number; height: number; data: Uint8ClampedArray }, options: { numberofcolors: number; pathomit: number }): string };
+  const tracer: {
+    imagedataToSVG(
+      image: { width: number; height: number; data: Uint8ClampedArray },
+      options: { numberofcolors: number; pathomit: number },
+    ): string;
+  };
   export default tracer;
 }

@@ -15,7 +15,8 @@ import { parseStock } from "./options.ts";
 
 const USAGE = `oaken check PROGRAM --stock WxHxT --cutter SPEC [--cutter SPEC …] [--zero CORNER] [--cell MM] [--json]
   sweeps any G-code program through the stock and says what it would do
-  --cutter SPEC    ${FORMS}, or an id of the rack; the first is in the spindle at the start, T1 is the first, T2 the second …
+  --cutter SPEC    ${FORMS}, or an id of the rack; the first is in the spindle at the
+                   start, T1 is the first, T2 the second …
   --zero CORNER    where the program's zero lies on the stock: ${ZEROS[0]} …`;
 
 /**
@@ -27,14 +28,25 @@ export async function check(args: string[], print: (line: string) => void): Prom
   const text = { type: "string" } as const;
   let parsed;
   try {
-    parsed = parseArgs({ args, allowPositionals: true, options: { stock: text, cutter: { type: "string", multiple: true }, zero: text, cell: text, json: { type: "boolean" } } });
+    parsed = parseArgs({
+      args,
+      allowPositionals: true,
+      options: {
+        stock: text,
+        cutter: { type: "string", multiple: true },
+        zero: text,
+        cell: text,
+        json: { type: "boolean" },
+      },
+    });
   } catch (e) {
     throw new Problem("usage", `${(e as Error).message.split(". ")[0]}.\n${USAGE}`);
   }
   const v = parsed.values;
   const [path, more] = parsed.positionals;
   if (!path || more || !v.stock || !v.cutter) throw new Problem("usage", USAGE);
-  if (v.zero && !ZEROS.includes(v.zero)) throw new Problem("bad-zero", `"${v.zero}" is not a work zero. Known: ${ZEROS.join(", ")}.`);
+  if (v.zero && !ZEROS.includes(v.zero))
+    throw new Problem("bad-zero", `"${v.zero}" is not a work zero. Known: ${ZEROS.join(", ")}.`);
   const stock = { ...USUAL_STOCK, ...parseStock(v.stock), zero: v.zero ?? USUAL_STOCK.zero };
   const cutters = v.cutter.map(parseCutter);
   const program = await readFile(path, "utf8").catch(() => {
@@ -56,7 +68,8 @@ export async function check(args: string[], print: (line: string) => void): Prom
     found.rapids += report.rapids;
     if (report.rapidAt >= 0) places.push(placeOf("rapid through stock", t, report.rapidAt));
     if (!cutter.centreCutting) found.plunges += report.plunges;
-    if (!cutter.centreCutting && report.plungeAt >= 0) places.push(placeOf("straight down into stock", t, report.plungeAt));
+    if (!cutter.centreCutting && report.plungeAt >= 0)
+      places.push(placeOf("straight down into stock", t, report.plungeAt));
     for (let i = run.from; i < run.to; i++) if (!torch && -t.z[i] > cutter.fluteLength + 1e-6) found.tooDeep++;
   }
   let seconds = 0;
@@ -78,7 +91,13 @@ export async function check(args: string[], print: (line: string) => void): Prom
     moves: t.kind.length,
     stock: { width: stock.width, height: stock.height, thickness: stock.thickness },
     cutters: cutters.map(describeCutter),
-    bounds: { minX: round(cut.minX), maxX: round(cut.maxX), minY: round(cut.minY), maxY: round(cut.maxY), minZ: round(f.minZ) },
+    bounds: {
+      minX: round(cut.minX),
+      maxX: round(cut.maxX),
+      minY: round(cut.minY),
+      maxY: round(cut.maxY),
+      minZ: round(f.minZ),
+    },
     depth: round(Math.max(0, -f.minZ)),
     throughStock: f.minZ < -stock.thickness || (torch && touched > 0),
     cutLength: round(f.cutLength, 1),
@@ -98,8 +117,15 @@ export async function check(args: string[], print: (line: string) => void): Prom
   const bad = found.rapids > 0 || found.tooDeep > 0 || still > 0 || empty;
   if (v.json) print(JSON.stringify(report));
   else {
-    print(`${report.moves} moves over X ${report.bounds.minX} … ${report.bounds.maxX}, Y ${report.bounds.minY} … ${report.bounds.maxY} mm of the stock, ${report.depth} mm deep${report.throughStock ? ", through it" : ""}.`);
-    print(`${round(f.cutLength / 1000, 2)} m of cutting and ${round(f.rapidLength / 1000, 2)} m of travel, ${formatTime(report.seconds)} on a ${machine.name.toLowerCase()}.`);
+    print(
+      `${report.moves} moves over X ${report.bounds.minX} … ${report.bounds.maxX}, Y ${report.bounds.minY} … ` +
+        `${report.bounds.maxY} mm of the stock, ${report.depth} mm ` +
+        `deep${report.throughStock ? ", through it" : ""}.`,
+    );
+    print(
+      `${round(f.cutLength / 1000, 2)} m of cutting and ${round(f.rapidLength / 1000, 2)} m of travel, ` +
+        `${formatTime(report.seconds)} on a ${machine.name.toLowerCase()}.`,
+    );
     for (const p of places) print(`${p.what} near x ${p.x}, y ${p.y}, z ${p.z} mm`);
     for (const r of read.remarks) print(r);
     if (empty) print("The program cuts nothing: no move of it goes below the stock's top.");
@@ -140,7 +166,14 @@ function cutsWithoutTurning(t: Toolpath, spinning: Uint8Array, torch: boolean): 
 /** From the program's zero into stock coordinates. */
 function onStock(t: Toolpath, zero: { x: number; y: number; z: number }): Toolpath {
   const by = (a: Float64Array, add: number) => a.map((v) => v + add);
-  const out = { ...t, x: by(t.x, zero.x), y: by(t.y, zero.y), z: by(t.z, zero.z), cx: by(t.cx, zero.x), cy: by(t.cy, zero.y) };
+  const out = {
+    ...t,
+    x: by(t.x, zero.x),
+    y: by(t.y, zero.y),
+    z: by(t.z, zero.z),
+    cx: by(t.cx, zero.x),
+    cy: by(t.cy, zero.y),
+  };
   // A program begins wherever the last one left the machine: taken to be above the stock.
   if (out.kind[0] === RAPID) out.z[0] = Math.max(out.z[0], CLEAR);
   return out;
@@ -161,7 +194,12 @@ function cutBounds(t: Toolpath): { minX: number; maxX: number; minY: number; max
   return b;
 }
 
-const placeOf = (what: string, t: Toolpath, i: number) => ({ what, x: Math.round(t.x[i] * 100) / 100, y: Math.round(t.y[i] * 100) / 100, z: Math.round(t.z[i] * 100) / 100 });
+const placeOf = (what: string, t: Toolpath, i: number) => ({
+  what,
+  x: Math.round(t.x[i] * 100) / 100,
+  y: Math.round(t.y[i] * 100) / 100,
+  z: Math.round(t.z[i] * 100) / 100,
+});
 
 /** Stretches of moves with one tool in the spindle. */
 function runsOfTool(tool: Int32Array): { from: number; to: number }[] {
@@ -176,6 +214,12 @@ function runsOfTool(tool: Int32Array): { from: number; to: number }[] {
 /** @throws Problem `no-cutter` when the program changes to a tool that was not named */
 function cutterOf(cutters: readonly Cutter[], tool: number): Cutter {
   const c = cutters[Math.max(0, tool - 1)];
-  if (!c) throw new Problem("no-cutter", `The program changes to tool ${tool}, but only ${cutters.length} ${cutters.length === 1 ? "cutter was" : "cutters were"} named. Give one --cutter for each tool, in their order.`);
+  if (!c)
+    throw new Problem(
+      "no-cutter",
+      `The program changes to tool ${tool}, but only ${cutters.length} ` +
+        `${cutters.length === 1 ? "cutter was" : "cutters were"} named. Give one --cutter for each tool, in ` +
+        "their order.",
+    );
   return c;
 }

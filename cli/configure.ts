@@ -21,7 +21,11 @@ export function configure(job: JobDocument, o: MakeOptions): void {
   if (o.ink !== undefined) set("outline.ink", o.ink);
   if (o.channels !== undefined) {
     const parts = o.channels.split(/[\s,:]+/);
-    if (parts.length !== 3) throw new Problem("bad-setting", `--channels ${o.channels}: write how much red, green and blue count, such as 0.6,0.4,0.`);
+    if (parts.length !== 3)
+      throw new Problem(
+        "bad-setting",
+        `--channels ${o.channels}: write how much red, green and blue count, such as 0.6,0.4,0.`,
+      );
     ["red", "green", "blue"].forEach((k, i) => set(`tone.${k}`, parts[i]));
   }
   if (o.reduce !== undefined) set(/^\d+$/.test(o.reduce) ? "outline.nodesMost" : "outline.hold", o.reduce);
@@ -62,14 +66,27 @@ function applySetting(job: JobDocument, path: string, value: string): void {
     return;
   }
   if (id === "stock") {
-    if (key !== "margin") throw new Problem("bad-setting", `"${path}" is not a setting. Of the stock only stock.margin is set this way.`);
-    job.stock.margin = parseSetting({ key, label: "Margin", type: "length", min: 0, max: 500, auto: () => ({ value: 0, reason: "" }) }, value) as number;
+    if (key !== "margin")
+      throw new Problem("bad-setting", `"${path}" is not a setting. Of the stock only stock.margin is set this way.`);
+    job.stock.margin = parseSetting(
+      { key, label: "Margin", type: "length", min: 0, max: 500, auto: () => ({ value: 0, reason: "" }) },
+      value,
+    ) as number;
     return;
   }
-  const part = [...job.nodes, ...job.cuts].find((p) => p.id === id || p.kind === id) ?? (id === "main" ? main : undefined);
-  if (!part) throw new Problem("bad-setting", `"${path}": there is no "${id}" in this job. Parts: ${[...job.nodes, ...job.cuts].map((p) => p.id).join(", ")}.`);
+  const part =
+    [...job.nodes, ...job.cuts].find((p) => p.id === id || p.kind === id) ?? (id === "main" ? main : undefined);
+  if (!part)
+    throw new Problem(
+      "bad-setting",
+      `"${path}": there is no "${id}" in this job. Parts: ${[...job.nodes, ...job.cuts].map((p) => p.id).join(", ")}.`,
+    );
   const fields = (NODES.find((n) => n.kind === part.kind) ?? cutKind(part.kind)).fields as readonly Field<never>[];
   const field = fields.find((f) => f.key === key);
-  if (!field) throw new Problem("bad-setting", `"${path}": ${part.name} has no "${key}". It has ${fields.map((f) => f.key).join(", ")}.`);
+  if (!field)
+    throw new Problem(
+      "bad-setting",
+      `"${path}": ${part.name} has no "${key}". It has ${fields.map((f) => f.key).join(", ")}.`,
+    );
   part.settings[key] = parseSetting(field, value);
 }

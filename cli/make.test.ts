@@ -7,10 +7,13 @@ import { readProgram } from "@oaken/core/output/gcode/reader";
 import { decodePicture } from "@oaken/files/decode";
 import { check } from "./check.ts";
 import { make } from "./make.ts";
+import type { LooseJob } from "@oaken/core/testing/loose";
 import { outline } from "./outline.ts";
 
 let dir = "";
-const art = `<svg xmlns="http://www.w3.org/2000/svg" width="640" height="420"><rect width="640" height="420" fill="#fff"/><path d="M120 360L320 60L520 360Z" fill="#111"/><circle cx="320" cy="260" r="46" fill="#fff"/></svg>`;
+const art =
+  `<svg xmlns="http://www.w3.org/2000/svg" width="640" height="420"><rect width="640" height="420" fill="#fff"/>` +
+  `<path d="M120 360L320 60L520 360Z" fill="#111"/><circle cx="320" cy="260" r="46" fill="#fff"/></svg>`;
 const picture = () => sharp(Buffer.from(art)).blur(0.7);
 const file = (name: string) => join(dir, name);
 const run = async (...args: string[]) => {
@@ -26,11 +29,27 @@ beforeAll(async () => {
 
 describe("oaken make", () => {
   it("writes everything the contract names", async () => {
-    const { code, said } = await run(file("art.png"), "--as", "sign", "--out", file("a"), "--stock", "6inx100x12", "--size", "120", "--clear", "flat:3", "--zero", "centre-centre-top", "--json");
+    const { code, said } = await run(
+      file("art.png"),
+      "--as",
+      "sign",
+      "--out",
+      file("a"),
+      "--stock",
+      "6inx100x12",
+      "--size",
+      "120",
+      "--clear",
+      "flat:3",
+      "--zero",
+      "centre-centre-top",
+      "--json",
+    );
     expect(code).toBe(0);
     const names = (await readdir(file("a"))).sort();
     expect(names.filter((n) => n.endsWith(".nc")).length).toBe(2);
-    for (const n of ["job.json", "outline.dxf", "outline.svg", "proof-height.png", "proof.png", "report.json"]) expect(names).toContain(n);
+    for (const n of ["job.json", "outline.dxf", "outline.svg", "proof-height.png", "proof.png", "report.json"])
+      expect(names).toContain(n);
     const report = JSON.parse(said);
     expect(report).toEqual(JSON.parse(await readFile(join(file("a"), "report.json"), "utf8")));
     expect(report.artwork).toEqual({ x: 16.2, y: 10.63, width: 120, height: 78.75 });
@@ -49,7 +68,12 @@ describe("oaken make", () => {
   });
 
   it("the outline draws like the picture", async () => {
-    const svg = await sharp(join(file("a"), "outline.svg"), { density: 25.4 * (640 / 120) }).resize(640, 420, { fit: "fill" }).flatten({ background: "#fff" }).greyscale().raw().toBuffer();
+    const svg = await sharp(join(file("a"), "outline.svg"), { density: 25.4 * (640 / 120) })
+      .resize(640, 420, { fit: "fill" })
+      .flatten({ background: "#fff" })
+      .greyscale()
+      .raw()
+      .toBuffer();
     const truth = await picture().greyscale().raw().toBuffer();
     let off = 0;
     for (let i = 0; i < truth.length; i++) if (Math.abs(svg[i] - truth[i]) > 128) off++;
@@ -58,13 +82,53 @@ describe("oaken make", () => {
 
   it("opens its own job file again to the same programs", async () => {
     expect((await run(join(file("a"), "job.json"), "--out", file("b"))).code).toBe(0);
-    for (const n of (await readdir(file("a"))).filter((q) => q.endsWith(".nc"))) expect(await readFile(join(file("b"), n), "utf8")).toBe(await readFile(join(file("a"), n), "utf8"));
+    for (const n of (await readdir(file("a"))).filter((q) => q.endsWith(".nc")))
+      expect(await readFile(join(file("b"), n), "utf8")).toBe(await readFile(join(file("a"), n), "utf8"));
   });
 
   it("makes raised and cut-out, in both dialects, with any setting", async () => {
-    expect((await run(file("art.png"), "--as", "raised", "--out", file("c"), "--stock", "150x100x12", "--size", "110", "--border", "grow:6", "--dialect", "inch-toolchange", "--clear", "flat:4", "--set", "carve.ridge=0.2")).code).toBe(0);
+    expect(
+      (
+        await run(
+          file("art.png"),
+          "--as",
+          "raised",
+          "--out",
+          file("c"),
+          "--stock",
+          "150x100x12",
+          "--size",
+          "110",
+          "--border",
+          "grow:6",
+          "--dialect",
+          "inch-toolchange",
+          "--clear",
+          "flat:4",
+          "--set",
+          "carve.ridge=0.2",
+        )
+      ).code,
+    ).toBe(0);
     expect((await readdir(file("c"))).filter((n) => n.endsWith(".nc")).length).toBe(1);
-    expect((await run(file("art.png"), "--as", "cutout", "--out", file("d"), "--stock", "150x100x6", "--tabs", "none", "--cutter", "flat:3", "--json")).code).toBe(0);
+    expect(
+      (
+        await run(
+          file("art.png"),
+          "--as",
+          "cutout",
+          "--out",
+          file("d"),
+          "--stock",
+          "150x100x6",
+          "--tabs",
+          "none",
+          "--cutter",
+          "flat:3",
+          "--json",
+        )
+      ).code,
+    ).toBe(0);
     const report = JSON.parse(await readFile(join(file("d"), "report.json"), "utf8"));
     expect(report.cuts[0].minZ).toBeLessThanOrEqual(-6);
     expect(report.cuts[0].cutter).toMatchObject({ kind: "flat", diameter: 3 });
@@ -83,7 +147,9 @@ describe("oaken make", () => {
 describe("oaken outline", () => {
   const report = async (...args: string[]) => {
     const said: string[] = [];
-    expect(await outline([file("art.png"), "--size", "120", "--out", file("o"), "--json", ...args], (l) => said.push(l))).toBe(0);
+    expect(
+      await outline([file("art.png"), "--size", "120", "--out", file("o"), "--json", ...args], (l) => said.push(l)),
+    ).toBe(0);
     return JSON.parse(said[0]).outline;
   };
   it("writes drawings and figures alone", async () => {
@@ -101,16 +167,61 @@ describe("oaken outline", () => {
     expect((await report("--bridges", "3")).loose).toBe(0);
     expect((await report("--reduce", "9")).nodes).toBeLessThanOrEqual(9);
     expect((await report("--reduce", "0.5mm")).nodes).toBeLessThan(30);
-    expect((await report("--crop", "100,40,300,360", "--channels", "1,0,0", "--even", "60", "--smooth", "0.4", "--corner", "30", "--round-corners", "1", "--close-gaps", "0.5", "--turn", "2", "--ink", "auto", "--drawing", "splines")).pieces).toBeGreaterThan(0);
-    expect((await report("--erase", "spot 320 150", "--ink", "0.5").catch((e) => e)).message).toMatch(/nothing in it to trace|No ink/);
+    expect(
+      (
+        await report(
+          "--crop",
+          "100,40,300,360",
+          "--channels",
+          "1,0,0",
+          "--even",
+          "60",
+          "--smooth",
+          "0.4",
+          "--corner",
+          "30",
+          "--round-corners",
+          "1",
+          "--close-gaps",
+          "0.5",
+          "--turn",
+          "2",
+          "--ink",
+          "auto",
+          "--drawing",
+          "splines",
+        )
+      ).pieces,
+    ).toBeGreaterThan(0);
+    expect((await report("--erase", "spot 320 150", "--ink", "0.5").catch((e) => e)).message).toMatch(
+      /nothing in it to trace|No ink/,
+    );
   });
-  for (const [args, says] of [[["--trace", "smell"], /not one of ink, colours, centre/], [["--colours", "99"], /more than the most/], [["--crop", "1,2"], /Crop/], [["--grow", "-40"], /Nothing is left/], [["--channels", "1,2"], /red, green and blue/], [["--keep-colours", "puce"], /not a colour/], [["--drawing", "crayon"], /No way of drawing/]] as const)
+  for (const [args, says] of [
+    [["--trace", "smell"], /not one of ink, colours, centre/],
+    [["--colours", "99"], /more than the most/],
+    [["--crop", "1,2"], /Crop/],
+    [["--grow", "-40"], /Nothing is left/],
+    [["--channels", "1,2"], /red, green and blue/],
+    [["--keep-colours", "puce"], /not a colour/],
+    [["--drawing", "crayon"], /No way of drawing/],
+  ] as const)
     it(`refuses ${args.join(" ")}`, async () => {
-      await expect(outline([file("art.png"), "--size", "120", "--out", file("bad"), ...args], () => {})).rejects.toThrow(says);
+      await expect(
+        outline([file("art.png"), "--size", "120", "--out", file("bad"), ...args], () => {}),
+      ).rejects.toThrow(says);
     });
   it("answers noise with a sentence", async () => {
     const n = 1600;
-    await writeFile(file("noise.png"), await sharp(Buffer.from(Uint8Array.from({ length: n * n }, (_, i) => (Math.imul(i + 1, 2654435761) >>> 13) & 255)), { raw: { width: n, height: n, channels: 1 } }).png().toBuffer());
+    await writeFile(
+      file("noise.png"),
+      await sharp(
+        Buffer.from(Uint8Array.from({ length: n * n }, (_, i) => (Math.imul(i + 1, 2654435761) >>> 13) & 255)),
+        { raw: { width: n, height: n, channels: 1 } },
+      )
+        .png()
+        .toBuffer(),
+    );
     await expect(
       outline([file("noise.png"), "--size", "300", "--out", file("bad"), "--trace", "colours"], () => {}),
     ).rejects.toThrow(/noise rather than a drawing/);
@@ -119,7 +230,18 @@ describe("oaken outline", () => {
 
 describe("engraving along centre lines", () => {
   it("cuts as wide as the strokes with the outcome's own settings", async () => {
-    const { code } = await run(file("art.png"), "--as", "engrave", "--out", file("g"), "--stock", "150x100x12", "--size", "110", "--json");
+    const { code } = await run(
+      file("art.png"),
+      "--as",
+      "engrave",
+      "--out",
+      file("g"),
+      "--stock",
+      "150x100x12",
+      "--size",
+      "110",
+      "--json",
+    );
     expect(code).toBe(0);
     const r = JSON.parse(await readFile(join(file("g"), "report.json"), "utf8"));
     expect(r.cuts.map((c: { kind: string }) => c.kind)).toEqual(["engrave"]);
@@ -149,7 +271,9 @@ describe("bad input: one sentence each", () => {
   ];
   for (const [name, args, says] of cases)
     it(name, async () => {
-      await expect(run(...args.map((a) => (a === "art.png" ? file(a) : a)), "--out", file("bad"))).rejects.toThrow(says);
+      await expect(run(...args.map((a) => (a === "art.png" ? file(a) : a)), "--out", file("bad"))).rejects.toThrow(
+        says,
+      );
       expect(await readdir(file("bad")).catch(() => [])).toEqual([]);
     });
 
@@ -157,11 +281,46 @@ describe("bad input: one sentence each", () => {
     ["empty", () => Buffer.alloc(0), /is empty/],
     ["text named png", () => Buffer.from("hello, I am text"), /not a picture/],
     ["truncated JPEG", async () => (await picture().jpeg().toBuffer()).subarray(0, 4000), /damaged or cut short/],
-    ["168 megapixels", () => sharp({ create: { width: 14000, height: 12000, channels: 3, background: "#fff" } }).png().toBuffer(), /168 megapixels/],
-    ["30,000 × 2", () => sharp({ create: { width: 30000, height: 2, channels: 3, background: "#000" } }).png().toBuffer(), /30000 × 2 pixels/],
-    ["all white", () => sharp({ create: { width: 300, height: 200, channels: 3, background: "#fff" } }).png().toBuffer(), /all white/],
-    ["all black", () => sharp({ create: { width: 300, height: 200, channels: 3, background: "#000" } }).png().toBuffer(), /all black/],
-    ["transparent", () => sharp({ create: { width: 300, height: 200, channels: 4, background: { r: 0, g: 0, b: 0, alpha: 0 } } }).png().toBuffer(), /wholly transparent/],
+    [
+      "168 megapixels",
+      () =>
+        sharp({ create: { width: 14000, height: 12000, channels: 3, background: "#fff" } })
+          .png()
+          .toBuffer(),
+      /168 megapixels/,
+    ],
+    [
+      "30,000 × 2",
+      () =>
+        sharp({ create: { width: 30000, height: 2, channels: 3, background: "#000" } })
+          .png()
+          .toBuffer(),
+      /30000 × 2 pixels/,
+    ],
+    [
+      "all white",
+      () =>
+        sharp({ create: { width: 300, height: 200, channels: 3, background: "#fff" } })
+          .png()
+          .toBuffer(),
+      /all white/,
+    ],
+    [
+      "all black",
+      () =>
+        sharp({ create: { width: 300, height: 200, channels: 3, background: "#000" } })
+          .png()
+          .toBuffer(),
+      /all black/,
+    ],
+    [
+      "transparent",
+      () =>
+        sharp({ create: { width: 300, height: 200, channels: 4, background: { r: 0, g: 0, b: 0, alpha: 0 } } })
+          .png()
+          .toBuffer(),
+      /wholly transparent/,
+    ],
   ];
   for (const [name, bytes, says] of pictures)
     it(`picture: ${name}`, async () => {
@@ -169,11 +328,11 @@ describe("bad input: one sentence each", () => {
       await expect(run(file("bad.png"), "--as", "sign", "--out", file("bad"))).rejects.toThrow(says);
     });
 
-  const jobs: [string, (j: Record<string, any>) => void, RegExp][] = [
+  const jobs: [string, (j: LooseJob) => void, RegExp][] = [
     ["newer", (j) => (j.version = 7), /newer version/],
     ["unknown kinds", (j) => (j.nodes[1].kind = "dream"), /"dream"/],
     ["without its picture", (j) => (j.assets = {}), /does not hold its picture/],
-    ["with a changed picture", (j) => (Object.values<any>(j.assets)[0].base64 = "AAAA"), /is damaged/],
+    ["with a changed picture", (j) => (Object.values(j.assets)[0].base64 = "AAAA"), /is damaged/],
   ];
   for (const [name, edit, says] of jobs)
     it(`job file: ${name}`, async () => {
@@ -185,7 +344,9 @@ describe("bad input: one sentence each", () => {
 
   it("a folder that cannot be made", async () => {
     await writeFile(file("wall"), "x");
-    await expect(run(file("art.png"), "--out", join(file("wall"), "in"), "--stock", "150x100x12", "--size", "60")).rejects.toThrow(/could not be written/);
+    await expect(
+      run(file("art.png"), "--out", join(file("wall"), "in"), "--stock", "150x100x12", "--size", "60"),
+    ).rejects.toThrow(/could not be written/);
   });
 });
 
@@ -198,7 +359,11 @@ describe("pictures that must work", () => {
     ["WebP", () => picture().webp().toBuffer()],
     ["AVIF", () => picture().avif().toBuffer()],
     ["GIF", () => picture().gif().toBuffer()],
-    ["SVG", async () => Buffer.from(art.replace('width="640" height="420"', 'width="640" height="420" viewBox="0 0 640 420"'))],
+    [
+      "SVG",
+      async () =>
+        Buffer.from(art.replace('width="640" height="420"', 'width="640" height="420" viewBox="0 0 640 420"')),
+    ],
     ["wide-gamut PNG", () => picture().withIccProfile("p3").png().toBuffer()],
     ["TIFF 16-bit", () => picture().toColourspace("rgb16").tiff().toBuffer()],
     ["turned by EXIF", () => picture().rotate(-90).withMetadata({ orientation: 6 }).jpeg({ quality: 95 }).toBuffer()],
@@ -228,20 +393,44 @@ describe("pictures that must work", () => {
     bmp.writeInt32LE(420, 22);
     bmp.writeUInt16LE(1, 26);
     bmp.writeUInt16LE(24, 28);
-    for (let y = 0; y < 420; y++) for (let x = 0; x < 640; x++) for (let k = 0; k < 3; k++) bmp[54 + (419 - y) * row + 3 * x + k] = data[3 * (y * 640 + x) + 2 - k];
+    for (let y = 0; y < 420; y++)
+      for (let x = 0; x < 640; x++)
+        for (let k = 0; k < 3; k++) bmp[54 + (419 - y) * row + 3 * x + k] = data[3 * (y * 640 + x) + 2 - k];
     const r = await decodePicture(bmp, "art.bmp");
     expect([r.width, r.height, r.data[4 * (150 * 640 + 320)] < 40, r.data[3]]).toEqual([640, 420, true, 255]);
   });
   it("folders are made as needed", async () => {
     await mkdir(file("deep"), { recursive: true });
-    expect((await run(file("art.png"), "--out", join(file("deep"), "er", "still"), "--stock", "150x100x12", "--size", "60")).code).toBe(0);
+    expect(
+      (await run(file("art.png"), "--out", join(file("deep"), "er", "still"), "--stock", "150x100x12", "--size", "60"))
+        .code,
+    ).toBe(0);
   });
 });
 
 describe("every outcome from the command line", () => {
   const report = async (dir: string) => JSON.parse(await readFile(join(file(dir), "report.json"), "utf8"));
   const cases: [string, string[], string[]][] = [
-    ["pocket", ["--cutter", "flat:6", "--rest", "flat:3", "--rest", "flat:1", "--stepover", "2", "--stepdown", "2", "--entry", "ramp", "--depth", "4"], ["pocket", "rest", "rest"]],
+    [
+      "pocket",
+      [
+        "--cutter",
+        "flat:6",
+        "--rest",
+        "flat:3",
+        "--rest",
+        "flat:1",
+        "--stepover",
+        "2",
+        "--stepdown",
+        "2",
+        "--entry",
+        "ramp",
+        "--depth",
+        "4",
+      ],
+      ["pocket", "rest", "rest"],
+    ],
     ["sign", ["--clear", "flat:8", "--clear", "flat:3", "--depth", "3"], ["clear", "clear", "vcarve"]],
     ["cutout", ["--cutter", "flat:6", "--cutter", "flat:3", "--tabs", "2", "--skin", "0.4"], ["profile", "profile"]],
     ["hatch", ["--angle", "20", "--second", "110", "--spacing", "2"], ["hatch"]],
@@ -251,16 +440,40 @@ describe("every outcome from the command line", () => {
   for (const [as, options, kinds] of cases)
     it(`${as}: programs that check finds nothing wrong with`, async () => {
       const thickness = as === "plasma" ? "3" : "9";
-      expect((await run(file("art.png"), "--as", as, "--out", file(`x-${as}`), "--stock", `150x100x${thickness}`, ...options)).code).toBe(0);
+      expect(
+        (
+          await run(
+            file("art.png"),
+            "--as",
+            as,
+            "--out",
+            file(`x-${as}`),
+            "--stock",
+            `150x100x${thickness}`,
+            ...options,
+          )
+        ).code,
+      ).toBe(0);
       const r = await report(`x-${as}`);
       expect(r.cuts.map((c: { kind: string }) => c.kind)).toEqual(kinds);
       for (const c of r.cuts) {
         const said: string[] = [];
-        const spec = c.cutter.kind === "v" ? `v:${c.cutter.angle}:${c.cutter.diameter}:${c.cutter.tip}` : c.cutter.kind === "drill" ? `drill:${c.cutter.diameter}:${c.cutter.angle}` : `${c.cutter.kind}:${c.cutter.diameter}`;
+        const spec =
+          c.cutter.kind === "v"
+            ? `v:${c.cutter.angle}:${c.cutter.diameter}:${c.cutter.tip}`
+            : c.cutter.kind === "drill"
+              ? `drill:${c.cutter.diameter}:${c.cutter.angle}`
+              : `${c.cutter.kind}:${c.cutter.diameter}`;
         const alone = r.cuts.filter((q: { program: string }) => q.program === c.program).length === 1;
         // A program for the rest runs through ground that others opened: alone it may meet stock.
         if (!alone || c.kind === "rest" || c.name === "Clear 2") continue;
-        expect(await check([join(file(`x-${as}`), c.program), "--stock", `150x100x${thickness}`, "--cutter", spec, "--json"], (l) => said.push(l)), said[0]).toBe(0);
+        expect(
+          await check(
+            [join(file(`x-${as}`), c.program), "--stock", `150x100x${thickness}`, "--cutter", spec, "--json"],
+            (l) => said.push(l),
+          ),
+          said[0],
+        ).toBe(0);
         const found = JSON.parse(said[0]);
         expect(found.rapidsThroughStock).toBe(0);
         expect(found.bounds.minZ).toBeCloseTo(c.minZ, 3);
@@ -270,10 +483,18 @@ describe("every outcome from the command line", () => {
     });
 
   it("says what an outcome has no use for", async () => {
-    await expect(run(file("art.png"), "--as", "drill", "--clear", "flat:3", "--out", file("bad"))).rejects.toThrow(/no use for a clearing cutter/);
-    await expect(run(file("art.png"), "--as", "sign", "--cutter", "v:60:12", "--cutter", "v:90:12", "--out", file("bad"))).rejects.toThrow(/takes one cutter/);
-    await expect(run(file("art.png"), "--as", "drill", "--stepover", "2", "--out", file("bad"))).rejects.toThrow(/no cut of this job has a stepover/);
-    await expect(run(file("art.png"), "--as", "pocket", "--entry", "jump", "--out", file("bad"))).rejects.toThrow(/not one of auto, helix, ramp, plunge/);
+    await expect(run(file("art.png"), "--as", "drill", "--clear", "flat:3", "--out", file("bad"))).rejects.toThrow(
+      /no use for a clearing cutter/,
+    );
+    await expect(
+      run(file("art.png"), "--as", "sign", "--cutter", "v:60:12", "--cutter", "v:90:12", "--out", file("bad")),
+    ).rejects.toThrow(/takes one cutter/);
+    await expect(run(file("art.png"), "--as", "drill", "--stepover", "2", "--out", file("bad"))).rejects.toThrow(
+      /no cut of this job has a stepover/,
+    );
+    await expect(run(file("art.png"), "--as", "pocket", "--entry", "jump", "--out", file("bad"))).rejects.toThrow(
+      /not one of auto, helix, ramp, plunge/,
+    );
   });
 });
 
@@ -293,14 +514,34 @@ describe("oaken check", () => {
     expect(r).toMatchObject({ code: 3, rapidsThroughStock: 1, plungesWithoutCentre: 1, depth: 2, throughStock: false });
     expect(r.places[0]).toMatchObject({ what: "rapid through stock", x: 40, y: 10 });
     const deep = await program("deep.nc", "G21 G90\nG0 Z5\nG0 X10 Y10\nG1 Z-15 F300\nG1 X20 F500\nG0 Z5\nM30\n");
-    expect(await say(deep, "--stock", "60x40x10", "--cutter", "flat3")).toMatchObject({ code: 3, movesDeeperThanFlutes: 2, throughStock: true });
+    expect(await say(deep, "--stock", "60x40x10", "--cutter", "flat3")).toMatchObject({
+      code: 3,
+      movesDeeperThanFlutes: 2,
+      throughStock: true,
+    });
   });
   it("changes cutters with the program, takes its zero from where it is said to be, and reads inches", async () => {
-    const p = await program("two.nc", "G20 G90\nT1 M6\nM3 S9000\nG0 Z0.5\nG0 X-1 Y-0.5\nG1 Z-0.1 F10\nG1 X1 F20\nG0 Z0.5\nT2 M6\nG0 X0 Y0.5\nG1 Z-0.2\nG0 Z0.5\nM30\n");
-    const r = await say(p, "--stock", "100x60x10", "--cutter", "flat:6", "--cutter", "v:60:12", "--zero", "centre-centre-top");
+    const p = await program(
+      "two.nc",
+      "G20 G90\nT1 M6\nM3 S9000\nG0 Z0.5\nG0 X-1 Y-0.5\nG1 Z-0.1 F10\nG1 X1 F20\nG0 Z0.5\nT2 M6\nG0 X0 " +
+        "Y0.5\nG1 Z-0.2\nG0 Z0.5\nM30\n",
+    );
+    const r = await say(
+      p,
+      "--stock",
+      "100x60x10",
+      "--cutter",
+      "flat:6",
+      "--cutter",
+      "v:60:12",
+      "--zero",
+      "centre-centre-top",
+    );
     expect(r).toMatchObject({ code: 0, unit: "in", depth: 5.08 });
     expect(r.bounds.minX).toBeCloseTo(50 - 25.4, 3);
-    await expect(check([p, "--stock", "100x60x10", "--cutter", "flat:6"], () => {})).rejects.toThrow(/changes to tool 2, but only 1 cutter was named/);
+    await expect(check([p, "--stock", "100x60x10", "--cutter", "flat:6"], () => {})).rejects.toThrow(
+      /changes to tool 2, but only 1 cutter was named/,
+    );
   });
   it("finds what lies between the ends of moves, and what does nothing or turns nothing", async () => {
     const stock = ["--stock", "100x60x10", "--cutter", "flat:6"];
@@ -325,8 +566,12 @@ describe("oaken check", () => {
 
   it("answers what cannot be read with the line", async () => {
     const p = await program("odd.nc", "G21\nG0 Z5\nHELLO\n");
-    await expect(check([p, "--stock", "60x40x10", "--cutter", "flat3"], () => {})).rejects.toThrow(/Line 3 of the program/);
-    await expect(check([file("nowhere.nc"), "--stock", "60x40x10", "--cutter", "flat3"], () => {})).rejects.toThrow(/cannot be opened/);
+    await expect(check([p, "--stock", "60x40x10", "--cutter", "flat3"], () => {})).rejects.toThrow(
+      /Line 3 of the program/,
+    );
+    await expect(check([file("nowhere.nc"), "--stock", "60x40x10", "--cutter", "flat3"], () => {})).rejects.toThrow(
+      /cannot be opened/,
+    );
     await expect(check([p, "--cutter", "flat3"], () => {})).rejects.toThrow(/oaken check PROGRAM/);
   });
 });

@@ -42,11 +42,16 @@ export async function make(args: string[], print: (line: string) => void): Promi
     decoded = await decoding;
     const sha = sha256(bytes);
     if (o.material) materialById(o.material);
-    const job = startJob(o.as, { sha, name, width: decoded.width, height: decoded.height }, { ...o.stock }, {
-      main: o.cutter.map(parseCutter),
-      clear: o.clear.length === 0 ? usualClearing(outcome) : o.clear.filter((c) => c !== "none").map(parseCutter),
-      rest: o.rest.map(parseCutter),
-    });
+    const job = startJob(
+      o.as,
+      { sha, name, width: decoded.width, height: decoded.height },
+      { ...o.stock },
+      {
+        main: o.cutter.map(parseCutter),
+        clear: o.clear.length === 0 ? usualClearing(outcome) : o.clear.filter((c) => c !== "none").map(parseCutter),
+        rest: o.rest.map(parseCutter),
+      },
+    );
     configure(job, o);
     file = { job, assets: new Map([[sha, { name, bytes }]]) };
   }
@@ -56,19 +61,33 @@ export async function make(args: string[], print: (line: string) => void): Promi
   const pictures = job.nodes.flatMap((n) => (n.asset ? [n.asset] : []));
   if (pictures.length === 0) throw new Problem("no-picture", "This job has no picture. Add one in the application.");
   const rasters = new Map<string, Raster>();
-  for (const p of pictures) if (!rasters.has(p.sha)) rasters.set(p.sha, decoded ?? (await decodePicture(file.assets.get(p.sha)!.bytes, p.name)));
+  for (const p of pictures)
+    if (!rasters.has(p.sha))
+      rasters.set(p.sha, decoded ?? (await decodePicture(file.assets.get(p.sha)!.bytes, p.name)));
   const raster = rasters.get(pictures[0].sha)!;
   const decode = performance.now() - t0;
 
-  const build = buildJob(job, { raster: (sha) => rasters.get(sha)!, now: () => performance.now(), cell: o.cell }, new Derived());
+  const build = buildJob(
+    job,
+    { raster: (sha) => rasters.get(sha)!, now: () => performance.now(), cell: o.cell },
+    new Derived(),
+  );
   if (build.problem) throw new Problem(build.problem.code, build.problem.message);
   const findings = inspect({ build });
   const stops = findings.filter((f) => f.severity === "stop");
   const write = stops.length === 0 || o.force;
   const outputs = await makeOutputs(build, "written by oaken make");
-  const report = reportOf(build, findings, outputs, { width: raster.width, height: raster.height }, decode, clearanceOf(build.chain!.ink));
+  const report = reportOf(
+    build,
+    findings,
+    outputs,
+    { width: raster.width, height: raster.height },
+    decode,
+    clearanceOf(build.chain!.ink),
+  );
   const reportFile = { name: "report.json", bytes: Buffer.from(JSON.stringify(report, null, 1) + "\n") };
-  if (write) await writeAll(o.out, [...outputs.files, { name: "job.json", bytes: Buffer.from(writeJobFile(file)) }, reportFile]);
+  if (write)
+    await writeAll(o.out, [...outputs.files, { name: "job.json", bytes: Buffer.from(writeJobFile(file)) }, reportFile]);
   else await writeAll(o.out, [reportFile]);
 
   if (o.json) print(JSON.stringify(report));
@@ -77,7 +96,11 @@ export async function make(args: string[], print: (line: string) => void): Promi
     if (write) {
       for (const p of outputs.programs) print(`${p.name}: ${p.lines} lines`);
       print(`${formatTime(build.seconds)} of machining; everything is in ${o.out}.`);
-      if (stops.length > 0) print("Written in spite of findings that stop, because of --force. Do not run these programs before reading the findings.");
+      if (stops.length > 0)
+        print(
+          "Written in spite of findings that stop, because of --force. Do not run these programs before " +
+            "reading the findings.",
+        );
     } else print("No programs were written. Mend what stops, or use --force to write all the same.");
   }
   return write ? 0 : 3;
@@ -89,7 +112,11 @@ export async function readInput(path: string): Promise<Buffer> {
     throw missing;
   });
   if (info.isDirectory()) throw new Problem("no-file", `${path} is a folder. Name a picture or a job file in it.`);
-  if (info.size > 2 * MAX_BYTES) throw new Problem("file-too-large", `${path} has ${Math.round(info.size / 2 ** 20)} MB, more than any picture or job taken in here.`);
+  if (info.size > 2 * MAX_BYTES)
+    throw new Problem(
+      "file-too-large",
+      `${path} has ${Math.round(info.size / 2 ** 20)} MB, more than any picture or job taken in here.`,
+    );
   return readFile(path).catch(() => {
     throw missing;
   });
@@ -112,7 +139,14 @@ export async function writeAll(dir: string, files: { name: string; bytes: Buffer
   } catch (e) {
     for (const path of written) await unlink(path).catch(() => {});
     const code = (e as NodeJS.ErrnoException).code;
-    const why = code === "ENOSPC" ? "the disk is full" : code === "EACCES" || code === "EPERM" || code === "EROFS" ? "writing there is not allowed" : code === "ENOTDIR" || code === "EEXIST" ? "it is not a folder" : String(code ?? (e as Error).message);
+    const why =
+      code === "ENOSPC"
+        ? "the disk is full"
+        : code === "EACCES" || code === "EPERM" || code === "EROFS"
+          ? "writing there is not allowed"
+          : code === "ENOTDIR" || code === "EEXIST"
+            ? "it is not a folder"
+            : String(code ?? (e as Error).message);
     throw new Problem("cannot-write", `${dir} could not be written: ${why}. Nothing half-written was left.`);
   }
 }

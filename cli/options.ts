@@ -11,7 +11,11 @@ export const SETTINGS: Record<string, { path: string; value: string; about: stri
   specks: { path: "outline.specks", value: "MM2", about: "pieces smaller than this go" },
   trace: { path: "outline.trace", value: "ink|colours|centre", about: "what is traced" },
   colours: { path: "outline.colours", value: "N", about: "colours found, 2 to 16" },
-  "keep-colours": { path: "outline.keep", value: "#rrggbb,…", about: "colours whose outline is wanted; all but the ground when not given" },
+  "keep-colours": {
+    path: "outline.keep",
+    value: "#rrggbb,…",
+    about: "colours whose outline is wanted; all but the ground when not given",
+  },
   grow: { path: "outline.grow", value: "MM", about: "strokes wider by this on each side; negative thins them" },
   "close-gaps": { path: "outline.close", value: "MM", about: "gaps narrower than this are filled" },
   "round-corners": { path: "outline.round", value: "MM", about: "corners get this radius" },
@@ -113,8 +117,30 @@ export function parseMake(args: string[]): MakeOptions {
       args: joinNegative(args),
       allowPositionals: true,
       options: {
-        as: text, out: text, size: text, art: text, stock: text, zero: text, material: text, cutter: many, clear: many, rest: many, kerf: text, depth: text, ink: text, channels: text, reduce: text,
-        border: text, tabs: text, dialect: text, cell: text, drawing: text, set: { type: "string", multiple: true }, invert: { type: "boolean" }, json: { type: "boolean" }, force: { type: "boolean" },
+        as: text,
+        out: text,
+        size: text,
+        art: text,
+        stock: text,
+        zero: text,
+        material: text,
+        cutter: many,
+        clear: many,
+        rest: many,
+        kerf: text,
+        depth: text,
+        ink: text,
+        channels: text,
+        reduce: text,
+        border: text,
+        tabs: text,
+        dialect: text,
+        cell: text,
+        drawing: text,
+        set: { type: "string", multiple: true },
+        invert: { type: "boolean" },
+        json: { type: "boolean" },
+        force: { type: "boolean" },
         ...Object.fromEntries(Object.keys(SETTINGS).map((k) => [k, text])),
       },
     });
@@ -126,7 +152,8 @@ export function parseMake(args: string[]): MakeOptions {
   if (!v.out) throw new Problem("usage", `Say where to write with --out DIR.\n${USAGE}`);
   if (v.size !== undefined && v.art !== undefined)
     throw new Problem("usage", "Give --size, the whole picture's width, or --art, the art's own; not both.");
-  if (v.zero && !ZEROS.includes(v.zero)) throw new Problem("bad-zero", `"${v.zero}" is not a work zero. Known: ${ZEROS.join(", ")}.`);
+  if (v.zero && !ZEROS.includes(v.zero))
+    throw new Problem("bad-zero", `"${v.zero}" is not a work zero. Known: ${ZEROS.join(", ")}.`);
   return {
     input: parsed.positionals[0],
     as: v.as ?? "sign",
@@ -172,14 +199,16 @@ function joinNegative(args: string[]): string[] {
 
 function positive(option: string, value: string, most: number): number {
   const mm = parseLength(value);
-  if (!(mm > 0) || mm > most) throw new Problem("bad-length", `${option} ${value}: give a length above 0 and up to ${most} mm.`);
+  if (!(mm > 0) || mm > most)
+    throw new Problem("bad-length", `${option} ${value}: give a length above 0 and up to ${most} mm.`);
   return mm;
 }
 
 /** Stock from WxHxT. @throws Problem `bad-stock` */
 export function parseStock(value: string): { width: number; height: number; thickness: number } {
   const parts = value.split(/\s*[x×]\s*/i);
-  if (parts.length !== 3) throw new Problem("bad-stock", `--stock ${value}: write width x height x thickness, such as 300x200x18.`);
+  if (parts.length !== 3)
+    throw new Problem("bad-stock", `--stock ${value}: write width x height x thickness, such as 300x200x18.`);
   const [width, height, thickness] = parts.map((p, i) => positive("--stock", p, i === 2 ? 500 : 10000));
   return { width, height, thickness };
 }

@@ -29,7 +29,11 @@ export async function outline(args: string[], print: (line: string) => void): Pr
   warmUp();
   const raster = await decoding;
   const decode = performance.now() - t0;
-  const job = startJob("cutout", { sha: sha256(bytes), name, width: raster.width, height: raster.height }, { ...SHEET, ...o.stock });
+  const job = startJob(
+    "cutout",
+    { sha: sha256(bytes), name, width: raster.width, height: raster.height },
+    { ...SHEET, ...o.stock },
+  );
   configure(job, o);
   job.cuts = [];
   const build = buildJob(checkJob(job), { raster, now: () => performance.now(), cell: 10 }, new Derived());
@@ -39,16 +43,30 @@ export async function outline(args: string[], print: (line: string) => void): Pr
     picture: { width: raster.width, height: raster.height },
     artwork: { x: 0, y: 0, width: chain.place.width, height: chain.place.height },
     outline: outlineReport(chain, clearanceOf(chain.ink)),
-    timings: Object.fromEntries(Object.entries({ decode, tone: build.timings.tone, outline: build.timings.outline }).map(([k, v]) => [k, Math.round(v * 10) / 10])),
+    timings: Object.fromEntries(
+      Object.entries({ decode, tone: build.timings.tone, outline: build.timings.outline }).map(([k, v]) => [
+        k,
+        Math.round(v * 10) / 10,
+      ]),
+    ),
   };
-  await writeAll(o.out, [...drawings(build), { name: "report.json", bytes: Buffer.from(JSON.stringify(report, null, 1) + "\n") }]);
+  await writeAll(o.out, [
+    ...drawings(build),
+    { name: "report.json", bytes: Buffer.from(JSON.stringify(report, null, 1) + "\n") },
+  ]);
   if (o.json) print(JSON.stringify(report));
-  else print(`${found(report.outline)}, ${report.outline.nodes} nodes, off by ${report.outline.meanDeviation} mm on the mean; outline.svg and outline.dxf are in ${o.out}.`);
+  else
+    print(
+      `${found(report.outline)}, ${report.outline.nodes} nodes, off by ${report.outline.meanDeviation} mm on ` +
+        `the mean; outline.svg and outline.dxf are in ${o.out}.`,
+    );
   return 0;
 }
 
 /** What was traced, in words: 12 contours, or 3 centre lines in 1 contour. */
 function found(o: { contours: number; lines?: number }): string {
   const count = (n: number, what: string) => `${n} ${what}${n === 1 ? "" : "s"}`;
-  return o.lines === undefined ? count(o.contours, "contour") : `${count(o.lines, "centre line")} in ${count(o.contours, "contour")}`;
+  return o.lines === undefined
+    ? count(o.contours, "contour")
+    : `${count(o.lines, "centre line")} in ${count(o.contours, "contour")}`;
 }

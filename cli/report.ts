@@ -24,12 +24,23 @@ export function outlineReport(chain: ChainResult, clearance: Clearance) {
     thinnest: to(f.thinnest, 4),
     bridges: chain.bridges.length,
     lines: chain.lines ? chain.lines.closed.length : undefined,
-    colours: chain.colours?.swatches.map((s, i) => ({ colour: s.hex, share: to(s.share, 4), kept: chain.colours!.kept[i] })),
+    colours: chain.colours?.swatches.map((s, i) => ({
+      colour: s.hex,
+      share: to(s.share, 4),
+      kept: chain.colours!.kept[i],
+    })),
   };
 }
 
 /** The report that scripts read; lengths in mm, times in seconds, timings in ms. */
-export function reportOf(build: BuildResult, findings: readonly Finding[], outputs: Outputs, picture: { width: number; height: number }, decode: number, clearance: Clearance) {
+export function reportOf(
+  build: BuildResult,
+  findings: readonly Finding[],
+  outputs: Outputs,
+  picture: { width: number; height: number },
+  decode: number,
+  clearance: Clearance,
+) {
   const { job, chain, proof } = build;
   let zMin = 0;
   for (const z of proof.z) if (z < zMin) zMin = z;
@@ -48,7 +59,15 @@ export function reportOf(build: BuildResult, findings: readonly Finding[], outpu
       return {
         kind: c.cut.kind,
         name: c.cut.name,
-        cutter: { kind: cutter.kind, diameter: cutter.diameter, angle: cutter.angle, tip: cutter.kind === "v" ? (cutter.tip ?? 0) : undefined, kerf: cutter.kind === "torch" ? cutter.diameter : undefined, tipRadius: cutter.tipRadius, halfAngle: cutter.halfAngle },
+        cutter: {
+          kind: cutter.kind,
+          diameter: cutter.diameter,
+          angle: cutter.angle,
+          tip: cutter.kind === "v" ? (cutter.tip ?? 0) : undefined,
+          kerf: cutter.kind === "torch" ? cutter.diameter : undefined,
+          tipRadius: cutter.tipRadius,
+          halfAngle: cutter.halfAngle,
+        },
         program: outputs.programs.find((p) => p.cuts.includes(i))?.name ?? null,
         moves: c.toolpath.kind.length,
         minZ: to(c.figures.minZ, 4),
@@ -56,14 +75,36 @@ export function reportOf(build: BuildResult, findings: readonly Finding[], outpu
         rapidLength: to(c.figures.rapidLength, 2),
         seconds: to(c.seconds, 1),
         stop: c.cut.stop && stopWords(c.cut.stop),
-        left: ((l) => l && { area: to(l.area, 2), lost: to(l.lost, 2), lostHeight: to(l.lostHeight, 3), uncut: to(l.uncut, 2), uncutHeight: to(l.uncutHeight, 3) })(lost.get(c.id)),
+        left: ((l) =>
+          l && {
+            area: to(l.area, 2),
+            lost: to(l.lost, 2),
+            lostHeight: to(l.lostHeight, 3),
+            uncut: to(l.uncut, 2),
+            uncutHeight: to(l.uncutHeight, 3),
+          })(lost.get(c.id)),
         facts: Object.fromEntries(Object.entries(c.facts).map(([k, v]) => [k, to(v, 4)])),
-        settings: Object.fromEntries(Object.entries(c.resolved).map(([k, r]) => [k, { value: r.value, reason: r.reason }])),
+        settings: Object.fromEntries(
+          Object.entries(c.resolved).map(([k, r]) => [k, { value: r.value, reason: r.reason }]),
+        ),
       };
     }),
     seconds: to(build.seconds, 1),
-    proof: { cell: proof.cell, width: proof.width, height: proof.height, zMin: to(zMin, 4), mmPerGreyStep: outputs.heightScale.mmPerStep, zOfBlack: outputs.heightScale.black },
+    proof: {
+      cell: proof.cell,
+      width: proof.width,
+      height: proof.height,
+      zMin: to(zMin, 4),
+      mmPerGreyStep: outputs.heightScale.mmPerStep,
+      zOfBlack: outputs.heightScale.black,
+    },
     timings: Object.fromEntries(Object.entries({ decode, ...build.timings }).map(([k, v]) => [k, to(v, 1)])),
-    findings: findings.map(({ code, severity, message, cut, at }) => ({ code, severity, message, cut: build.cuts.find((c) => c.id === cut)?.cut.name, at })),
+    findings: findings.map(({ code, severity, message, cut, at }) => ({
+      code,
+      severity,
+      message,
+      cut: build.cuts.find((c) => c.id === cut)?.cut.name,
+      at,
+    })),
   };
 }

@@ -6,7 +6,14 @@ import { parseLength } from "./units.ts";
 describe("a length in a field", () => {
   it("is a fraction where it is an exact sixteenth, else a decimal", () => {
     const cases: [number, string][] = [
-      [139.7, "5 1/2"], [25.4, "1"], [6.35, "1/4"], [1.5875, "1/16"], [-34.925, "-1 3/8"], [3, "0.118"], [0, "0"], [300, "11.811"],
+      [139.7, "5 1/2"],
+      [25.4, "1"],
+      [6.35, "1/4"],
+      [1.5875, "1/16"],
+      [-34.925, "-1 3/8"],
+      [3, "0.118"],
+      [0, "0"],
+      [300, "11.811"],
     ];
     for (const [mm, said] of cases) expect(fieldLength(mm, "in")).toBe(said);
     expect(fieldLength(139.7, "mm")).toBe("139.7");
@@ -37,7 +44,10 @@ describe("a sentence", () => {
     ["3 pieces of 4 pass", "3 pieces of 4 pass"],
     ["rev 3 · 12 min 5 s", "rev 3 · 12 min 5 s"],
     ["Make it 139.7 mm wide", "Make it 5 1/2 in wide"],
-    ["has 1.8 pixels in a millimetre; under 2 its edges wobble", "has 45.7 pixels in an inch; under 50.8 its edges wobble"],
+    [
+      "has 1.8 pixels in a millimetre; under 2 its edges wobble",
+      "has 45.7 pixels in an inch; under 50.8 its edges wobble",
+    ],
   ];
   for (const [mm, inches] of cases)
     it(mm, () => {

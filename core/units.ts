@@ -11,7 +11,11 @@ export type Unit = "mm" | "in";
  * @throws Problem `bad-length` naming what could not be read
  */
 export function parseLength(text: string, unit: Unit = "mm"): number {
-  const say = () => new Problem("bad-length", `"${text}" is not a length. Type a number with mm or in, such as 120, 6in or 5 1/2in - 3mm.`);
+  const say = () =>
+    new Problem(
+      "bad-length",
+      `"${text}" is not a length. Type a number with mm or in, such as 120, 6in or 5 1/2in - 3mm.`,
+    );
   const tokens = tokenise(text, say);
   let at = 0;
   const peek = () => tokens[at];
@@ -82,7 +86,16 @@ export function parseLength(text: string, unit: Unit = "mm"): number {
   return Math.round(v * 1e9) / 1e9;
 }
 
-const UNIT_MM: Record<string, number> = { mm: 1, cm: 10, m: 1000, in: MM_PER_INCH, inch: MM_PER_INCH, '"': MM_PER_INCH, ft: 12 * MM_PER_INCH, "'": 12 * MM_PER_INCH };
+const UNIT_MM: Record<string, number> = {
+  mm: 1,
+  cm: 10,
+  m: 1000,
+  in: MM_PER_INCH,
+  inch: MM_PER_INCH,
+  '"': MM_PER_INCH,
+  ft: 12 * MM_PER_INCH,
+  "'": 12 * MM_PER_INCH,
+};
 
 function tokenise(text: string, say: () => Problem): (number | string)[] {
   const out: (number | string)[] = [];
@@ -105,7 +118,10 @@ function tokenise(text: string, say: () => Problem): (number | string)[] {
 /** A length with the precision that matters on a machine: 0.01 mm or 0.001 in, without trailing noise. */
 export function formatLength(mm: number, unit: Unit = "mm", decimals = unit === "mm" ? 2 : 3): string {
   const v = unit === "mm" ? mm : mm / MM_PER_INCH;
-  const text = v.toFixed(decimals).replace(/(\.\d*?)0+$/, "$1").replace(/\.$/, "");
+  const text = v
+    .toFixed(decimals)
+    .replace(/(\.\d*?)0+$/, "$1")
+    .replace(/\.$/, "");
   return text === "-0" ? "0" : text;
 }
 

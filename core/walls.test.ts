@@ -18,24 +18,59 @@ function imports(file: string): string[] {
   return [...readFileSync(file, "utf8").matchAll(/from "([^"]+)"/g)]
     .map((m) => m[1])
     .filter((p) => p.startsWith(".") || p.startsWith("@oaken/") || p.startsWith("@/"))
-    .map((p) => (p.startsWith("@oaken/") ? p.slice(7) : p.startsWith("@/") ? `web/${p.slice(2)}` : relative(root, resolve(dirname(file), p))));
+    .map((p) =>
+      p.startsWith("@oaken/")
+        ? p.slice(7)
+        : p.startsWith("@/")
+          ? `web/${p.slice(2)}`
+          : relative(root, resolve(dirname(file), p)),
+    );
 }
 
 it("rooms read only what they may", () => {
-  const may: Record<string, string[]> = { core: ["core"], files: ["files", "core"], cli: ["cli", "files", "core"], web: ["web", "files", "core"] };
-  const wrong = Object.entries(may).flatMap(([room, rooms]) => sources(join(root, room)).flatMap((f) => imports(f).filter((p) => !rooms.includes(p.split("/")[0])).map((p) => `${relative(root, f)} → ${p}`)));
+  const may: Record<string, string[]> = {
+    core: ["core"],
+    files: ["files", "core"],
+    cli: ["cli", "files", "core"],
+    web: ["web", "files", "core"],
+  };
+  const wrong = Object.entries(may).flatMap(([room, rooms]) =>
+    sources(join(root, room)).flatMap((f) =>
+      imports(f)
+        .filter((p) => !rooms.includes(p.split("/")[0]))
+        .map((p) => `${relative(root, f)} → ${p}`),
+    ),
+  );
   expect(wrong).toEqual([]);
 });
 
 it("inside core, rooms read only earlier ones", () => {
-  const order = ["problem.ts", "growing.ts", "units.ts", "speech.ts", "picture", "geometry", "outline", "cutters", "settings", "toolpath", "cuts", "proof", "output", "job", "inspect"];
+  const order = [
+    "problem.ts",
+    "growing.ts",
+    "units.ts",
+    "speech.ts",
+    "picture",
+    "geometry",
+    "outline",
+    "cutters",
+    "settings",
+    "toolpath",
+    "cuts",
+    "proof",
+    "output",
+    "job",
+    "inspect",
+  ];
   const rank = (p: string) => order.indexOf(p.split("/")[1]);
   const wrong = sources(join(root, "core"))
     .filter((f) => !relative(root, f).startsWith("core/testing"))
     .flatMap((f) => {
       const me = relative(root, f);
       expect(rank(me), me).toBeGreaterThanOrEqual(0);
-      return imports(f).filter((p) => rank(p) > rank(me)).map((p) => `${me} → ${p}`);
+      return imports(f)
+        .filter((p) => rank(p) > rank(me))
+        .map((p) => `${me} → ${p}`);
     });
   // A cut kind knows the fields its settings are described by, and nothing of jobs.
   expect(wrong).toEqual([]);

@@ -55,7 +55,8 @@ const DEMOS: readonly Demo[] = [
     adjust: (j) => {
       const carve = j.cuts.find((c) => c.kind === "vcarve")!;
       carve.settings = { side: "stands", border: "frame", borderWidth: 5, floor: 2 };
-      // Painted before anything is cut; the ground is stained once the wide floor is out, and the carve sharpens the edge.
+      // Painted before anything is cut; the ground is stained once the wide floor is out, and the carve sharpens the
+      // edge.
       j.cuts[0].stop = { what: "paint", note: "two thin coats of barn red, a night to dry" };
       carve.stop = { what: "stain", note: "dark stain on the cleared ground" };
     },
@@ -89,7 +90,9 @@ export async function seed(say: (line: string) => void): Promise<number> {
     say(`Making the demo job ${d.name} …`);
     const bytes = await scan(d.drawing(), d.faults);
     const asset = await keepPicture(bytes, d.file);
-    const job = startJob(d.outcome, asset, d.stock, { clear: d.outcome === "raised" ? [cutterFromRack("flat3")] : d.outcome === "sign" ? [cutterFromRack("flat2")] : [] });
+    const job = startJob(d.outcome, asset, d.stock, {
+      clear: d.outcome === "raised" ? [cutterFromRack("flat3")] : d.outcome === "sign" ? [cutterFromRack("flat2")] : [],
+    });
     job.name = d.name;
     d.adjust(job);
     const card = await createJob(job, "demo");
@@ -97,7 +100,15 @@ export async function seed(say: (line: string) => void): Promise<number> {
     const build = buildJob(job, { raster, cells: 260_000, quick: true }, new Derived());
     if (build.problem) throw new Error(build.problem.message);
     const { proof } = build;
-    await keepThumb(card.id, await encodePng(litView(piece(build), materialById(job.stock.material), job.stock.thickness, job.stock.paint), proof.width, proof.height), build.seconds);
+    await keepThumb(
+      card.id,
+      await encodePng(
+        litView(piece(build), materialById(job.stock.material), job.stock.thickness, job.stock.paint),
+        proof.width,
+        proof.height,
+      ),
+      build.seconds,
+    );
   }
   return DEMOS.length;
 }

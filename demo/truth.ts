@@ -57,7 +57,12 @@ const W = 1200;
 const H = 800;
 
 /** A band along a line: points of both its sides. */
-function band(x: (t: number) => number, y: (t: number) => number, half: (t: number) => number, n: number): [number, number][] {
+function band(
+  x: (t: number) => number,
+  y: (t: number) => number,
+  half: (t: number) => number,
+  n: number,
+): [number, number][] {
   const left: [number, number][] = [];
   const right: [number, number][] = [];
   for (let i = 0; i <= n; i++) {
@@ -75,14 +80,29 @@ function lineArt(): [number, number][][] {
   const loops: [number, number][][] = [];
   for (let i = 0; i < 9; i++) {
     const y0 = 80 + 80 * i;
-    loops.push(band((t) => 60 + 1080 * t, (t) => y0 + 22 * Math.sin(7 * t + i) + 6 * Math.sin(23 * t), (t) => 4 + 3 * Math.sin(5 * t + i) ** 2, 900));
+    loops.push(
+      band(
+        (t) => 60 + 1080 * t,
+        (t) => y0 + 22 * Math.sin(7 * t + i) + 6 * Math.sin(23 * t),
+        (t) => 4 + 3 * Math.sin(5 * t + i) ** 2,
+        900,
+      ),
+    );
   }
   return loops;
 }
 
 function hatched(): [number, number][][] {
   const loops: [number, number][][] = [];
-  for (let y = 14; y < H - 10; y += 9) loops.push(band((t) => 20 + 1160 * t, (t) => y + 2.2 * Math.sin(9 * t + y), (t) => 1.6 + 0.8 * Math.sin(3 * t + 0.02 * y) ** 2, 900));
+  for (let y = 14; y < H - 10; y += 9)
+    loops.push(
+      band(
+        (t) => 20 + 1160 * t,
+        (t) => y + 2.2 * Math.sin(9 * t + y),
+        (t) => 1.6 + 0.8 * Math.sin(3 * t + 0.02 * y) ** 2,
+        900,
+      ),
+    );
   return loops;
 }
 
@@ -104,7 +124,10 @@ function figures(): [number, number][][] {
   return loops;
 }
 
-const words = (): [number, number][][] => ["MARROWDALE", "botanic garden", "QUILL & THISTLE", "bee walk", "seed drawer 12"].flatMap((t, i) => loopsOf(lettering(t, W / 2, 150 + 145 * i, 140, 6)));
+const words = (): [number, number][][] =>
+  ["MARROWDALE", "botanic garden", "QUILL & THISTLE", "bee walk", "seed drawer 12"].flatMap((t, i) =>
+    loopsOf(lettering(t, W / 2, 150 + 145 * i, 140, 6)),
+  );
 
 /** The bench's black and white drawings. */
 export const TRUTHS: readonly Truth[] = [
@@ -114,15 +137,21 @@ export const TRUTHS: readonly Truth[] = [
   { name: "noisy JPEG scan", width: W, height: H, loops: figures(), faults: { blur: 1, noise: 6, jpeg: 75 } },
 ];
 
-const pathOf = (loops: readonly [number, number][][]): string => loops.map((l) => `M${l.map(([x, y]) => `${x.toFixed(3)} ${y.toFixed(3)}`).join("L")}Z`).join("");
+const pathOf = (loops: readonly [number, number][][]): string =>
+  loops.map((l) => `M${l.map(([x, y]) => `${x.toFixed(3)} ${y.toFixed(3)}`).join("L")}Z`).join("");
 
 /** The drawing as a picture so many pixels wide. */
 export async function pictureOfTruth(t: Truth, width: number): Promise<Buffer> {
   const height = Math.round((width * t.height) / t.width);
-  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${t.width} ${t.height}"><rect width="100%" height="100%" fill="#fff"/><path fill-rule="evenodd" d="${pathOf(t.loops)}"/></svg>`;
+  const svg =
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${t.width} ` +
+    `${t.height}"><rect width="100%" height="100%" fill="#fff"/><path fill-rule="evenodd" ` +
+    `d="${pathOf(t.loops)}"/></svg>`;
   let image = sharp(Buffer.from(svg), { limitInputPixels: false }).flatten({ background: "#fff" }).blur(t.faults.blur);
   if (t.faults.noise) image = await noisy(image, t.faults.noise);
-  return t.faults.jpeg ? image.jpeg({ quality: t.faults.jpeg }).toBuffer() : image.png({ compressionLevel: 2 }).toBuffer();
+  return t.faults.jpeg
+    ? image.jpeg({ quality: t.faults.jpeg }).toBuffer()
+    : image.png({ compressionLevel: 2 }).toBuffer();
 }
 
 async function noisy(image: Sharp, sigma: number): Promise<Sharp> {
@@ -137,18 +166,53 @@ async function noisy(image: Sharp, sigma: number): Promise<Sharp> {
 
 /** A logo in five flat colours that touch each other, on its ground. */
 export function logoSvg(width: number): Buffer {
-  const petals = Array.from({ length: 8 }, (_, i) => `<path d="M600 400C${600 + 90 * Math.cos(i * 0.785)} ${400 + 90 * Math.sin(i * 0.785)} ${600 + 330 * Math.cos(i * 0.785 - 0.3)} ${400 + 330 * Math.sin(i * 0.785 - 0.3)} ${600 + 340 * Math.cos(i * 0.785)} ${400 + 340 * Math.sin(i * 0.785)}C${600 + 330 * Math.cos(i * 0.785 + 0.3)} ${400 + 330 * Math.sin(i * 0.785 + 0.3)} ${600 + 90 * Math.cos(i * 0.785)} ${400 + 90 * Math.sin(i * 0.785)} 600 400Z" fill="${i % 2 ? "#c8401f" : "#e0a030"}"/>`).join("");
-  return Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${Math.round((width * 2) / 3)}" viewBox="0 0 1200 800"><rect width="100%" height="100%" fill="#f4efe2"/><circle cx="600" cy="400" r="360" fill="#1f6b57"/>${petals}<circle cx="600" cy="400" r="84" fill="#24324a"/></svg>`);
+  const petals = Array.from(
+    { length: 8 },
+    (_, i) =>
+      `<path d="M600 400C${600 + 90 * Math.cos(i * 0.785)} ${400 + 90 * Math.sin(i * 0.785)} ` +
+      `${600 + 330 * Math.cos(i * 0.785 - 0.3)} ${400 + 330 * Math.sin(i * 0.785 - 0.3)} ` +
+      `${600 + 340 * Math.cos(i * 0.785)} ` +
+      `${400 + 340 * Math.sin(i * 0.785)}C${600 + 330 * Math.cos(i * 0.785 + 0.3)} ` +
+      `${400 + 330 * Math.sin(i * 0.785 + 0.3)} ${600 + 90 * Math.cos(i * 0.785)} ` +
+      `${400 + 90 * Math.sin(i * 0.785)} 600 400Z" fill="${i % 2 ? "#c8401f" : "#e0a030"}"/>`,
+  ).join("");
+  return Buffer.from(
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${Math.round((width * 2) / 3)}" ` +
+      `viewBox="0 0 1200 800"><rect width="100%" height="100%" fill="#f4efe2"/><circle cx="600" cy="400" r="360" ` +
+      `fill="#1f6b57"/>${petals}<circle cx="600" cy="400" r="84" fill="#24324a"/></svg>`,
+  );
 }
 
 /** A medal: letters and figures hardly darker than its face, under light that falls off far more than that. */
-export async function medal(width: number): Promise<{ picture: Buffer; ink: Uint8Array; width: number; height: number }> {
+export async function medal(
+  width: number,
+): Promise<{ picture: Buffer; ink: Uint8Array; width: number; height: number }> {
   const height = width;
-  const d = `${lettering("MARROWDALE", 500, 300, 120, 8)}${lettering("1884", 500, 560, 210, 12)}${lettering("FLORA", 500, 740, 120, 14)}`;
-  const shape = (fill: string, ground: string) => `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 1000 1000"><rect width="100%" height="100%" fill="${ground}"/><path d="${d}" fill="${fill}"/><circle cx="500" cy="500" r="440" fill="none" stroke="${fill}" stroke-width="22"/></svg>`;
-  const light = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><defs><linearGradient id="g" x1="0" y1="0" x2="1" y2="0.7"><stop offset="0" stop-color="#000" stop-opacity="0"/><stop offset="1" stop-color="#000" stop-opacity="0.62"/></linearGradient></defs><rect width="100%" height="100%" fill="url(#g)"/></svg>`;
-  const face = sharp(Buffer.from(shape("#a8a49a", "#c4c0b4"))).composite([{ input: Buffer.from(light) }]).removeAlpha();
+  const d =
+    lettering("MARROWDALE", 500, 300, 120, 8) +
+    lettering("1884", 500, 560, 210, 12) +
+    lettering("FLORA", 500, 740, 120, 14);
+  const shape = (fill: string, ground: string) =>
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 1000 1000"><rect ` +
+    `width="100%" height="100%" fill="${ground}"/><path d="${d}" fill="${fill}"/><circle cx="500" cy="500" ` +
+    `r="440" fill="none" stroke="${fill}" stroke-width="22"/></svg>`;
+  const light =
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><defs><linearGradient id="g" ` +
+    `x1="0" y1="0" x2="1" y2="0.7"><stop offset="0" stop-color="#000" stop-opacity="0"/><stop offset="1" ` +
+    `stop-color="#000" stop-opacity="0.62"/></linearGradient></defs><rect width="100%" height="100%" ` +
+    `fill="url(#g)"/></svg>`;
+  const face = sharp(Buffer.from(shape("#a8a49a", "#c4c0b4")))
+    .composite([{ input: Buffer.from(light) }])
+    .removeAlpha();
   const soft = await noisy(sharp(await face.png().toBuffer()).blur(1), 1.2);
-  const mask = await sharp(Buffer.from(shape("#000", "#fff"))).greyscale().raw().toBuffer({ resolveWithObject: true });
-  return { picture: await soft.png().toBuffer(), ink: Uint8Array.from({ length: width * height }, (_, i) => (mask.data[i * mask.info.channels] < 128 ? 1 : 0)), width, height };
+  const mask = await sharp(Buffer.from(shape("#000", "#fff")))
+    .greyscale()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  return {
+    picture: await soft.png().toBuffer(),
+    ink: Uint8Array.from({ length: width * height }, (_, i) => (mask.data[i * mask.info.channels] < 128 ? 1 : 0)),
+    width,
+    height,
+  };
 }

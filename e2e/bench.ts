@@ -7,25 +7,57 @@ import { startJob } from "@oaken/core/job/outcomes";
 const axe = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
 
 /** The finished proof is there and nothing is being worked on: the strip says "machining" only then. */
-export const settled = (p: Page) => p.waitForFunction(() => document.body.innerText.includes("machining,") && !document.querySelector(".catching-up"), null, { timeout: 60_000 });
+export const settled = (p: Page) =>
+  p.waitForFunction(
+    () => document.body.innerText.includes("machining,") && !document.querySelector(".catching-up"),
+    null,
+    { timeout: 60_000 },
+  );
 
 /** Serious and critical findings of the accessibility scan on the page as it is. */
 export async function accessibility(p: Page): Promise<string[]> {
   // Evaluated, not put into the page: the page runs no script that is not its own.
   await p.evaluate(axe);
   return p.evaluate(async () => {
-    const r = await (window as unknown as { axe: { run(o: object): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }> } }).axe.run({ runOnly: ["wcag2a", "wcag2aa"] });
-    return r.violations.filter((v) => v.impact === "serious" || v.impact === "critical").map((v) => `${v.id}: ${v.nodes[0].html.slice(0, 160)}`);
+    const r = await (
+      window as unknown as {
+        axe: { run(o: object): Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }> };
+      }
+    ).axe.run({ runOnly: ["wcag2a", "wcag2aa"] });
+    return r.violations
+      .filter((v) => v.impact === "serious" || v.impact === "critical")
+      .map((v) => `${v.id}: ${v.nodes[0].html.slice(0, 160)}`);
   });
 }
 
 /** Puts a job with this outcome, made from a picture, into the application at `url` and opens it. */
-export async function openNew(page: Page, url: string, picture: { name: string; bytes: Buffer }, outcome: string, stock: Partial<StockSettings>, edit: (job: JobDocument) => void = () => {}): Promise<void> {
+export async function openNew(
+  page: Page,
+  url: string,
+  picture: { name: string; bytes: Buffer },
+  outcome: string,
+  stock: Partial<StockSettings>,
+  edit: (job: JobDocument) => void = () => {},
+): Promise<void> {
   await page.goto(url);
-  const asset = await page.evaluate(async ({ name, bytes }) => (await fetch(`/api/assets?name=${name}`, { method: "POST", body: Uint8Array.from(bytes) })).json(), { name: picture.name, bytes: [...picture.bytes] });
+  const asset = await page.evaluate(
+    async ({ name, bytes }) =>
+      (await fetch(`/api/assets?name=${name}`, { method: "POST", body: Uint8Array.from(bytes) })).json(),
+    { name: picture.name, bytes: [...picture.bytes] },
+  );
   const document = startJob(outcome, asset as Parameters<typeof startJob>[1], stock);
   edit(document);
-  const { id } = (await page.evaluate(async (d) => (await fetch("/api/jobs", { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ document: d }) })).json(), document)) as { id: string };
+  const { id } = (await page.evaluate(
+    async (d) =>
+      (
+        await fetch("/api/jobs", {
+          method: "POST",
+          headers: { "Content-Type": "application/json" },
+          body: JSON.stringify({ document: d }),
+        })
+      ).json(),
+    document,
+  )) as { id: string };
   await page.goto(`${url}/job/${id}`);
   await settled(page);
 }

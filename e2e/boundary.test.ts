@@ -20,21 +20,43 @@ interface Answer {
   text: string;
 }
 
-/** A request as written, with whatever headers and path: nothing here is put right on the way, as a browser or fetch would. */
-function ask(method: string, path: string, body: Uint8Array | string | null = null, headers: Record<string, string> = {}): Promise<Answer> {
+/**
+ * A request as written, with whatever headers and path: nothing here is put right on the way, as a browser or fetch
+ * would.
+ */
+function ask(
+  method: string,
+  path: string,
+  body: Uint8Array | string | null = null,
+  headers: Record<string, string> = {},
+): Promise<Answer> {
   const { port } = new URL(server.url);
   return new Promise((done, failed) => {
-    const r = request({ host: "127.0.0.1", port, method, path, headers: { host: `127.0.0.1:${port}`, ...(body !== null && { "content-length": String(Buffer.byteLength(body)) }), ...headers } }, (answer) => {
-      const chunks: Buffer[] = [];
-      answer.on("data", (c: Buffer) => chunks.push(c));
-      answer.on("end", () => done({ status: answer.statusCode!, text: Buffer.concat(chunks).toString("utf8") }));
-    });
+    const r = request(
+      {
+        host: "127.0.0.1",
+        port,
+        method,
+        path,
+        headers: {
+          host: `127.0.0.1:${port}`,
+          ...(body !== null && { "content-length": String(Buffer.byteLength(body)) }),
+          ...headers,
+        },
+      },
+      (answer) => {
+        const chunks: Buffer[] = [];
+        answer.on("data", (c: Buffer) => chunks.push(c));
+        answer.on("end", () => done({ status: answer.statusCode!, text: Buffer.concat(chunks).toString("utf8") }));
+      },
+    );
     r.on("error", failed);
     if (body !== null) r.write(body);
     r.end();
   });
 }
-const json = (method: string, path: string, value: unknown) => ask(method, path, JSON.stringify(value), { "content-type": "application/json" });
+const json = (method: string, path: string, value: unknown) =>
+  ask(method, path, JSON.stringify(value), { "content-type": "application/json" });
 const newJob = (edit: (j: JobDocument) => void = () => {}): JobDocument => {
   const j = startJob("sign", { ...picture, name: "art.png" }, { width: 120, height: 90, thickness: 18 });
   edit(j);
@@ -44,7 +66,14 @@ const newJob = (edit: (j: JobDocument) => void = () => {}): JobDocument => {
 beforeAll(async () => {
   writeFileSync(join(dir, "secret.txt"), "not for anyone");
   server = await startServer(data);
-  const png = await sharp(Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="300" height="200"><rect width="300" height="200" fill="#fff"/><circle cx="150" cy="100" r="70"/></svg>')).png().toBuffer();
+  const png = await sharp(
+    Buffer.from(
+      '<svg xmlns="http://www.w3.org/2000/svg" width="300" height="200"><rect width="300" height="200" ' +
+        'fill="#fff"/><circle cx="150" cy="100" r="70"/></svg>',
+    ),
+  )
+    .png()
+    .toBuffer();
   picture = JSON.parse((await ask("POST", "/api/assets?name=art.png", png)).text) as typeof picture;
   document = newJob();
   job = JSON.parse((await json("POST", "/api/jobs", { document })).text) as typeof job;
@@ -79,7 +108,19 @@ describe("what asks from elsewhere", () => {
 });
 
 describe("what is asked for", () => {
-  const paths = ["../secret.txt", "..%2fsecret.txt", "..%2f..%2f..%2fetc%2fpasswd", "%2e%2e/%2e%2e/secret.txt", "....//secret.txt", "a".repeat(64), `${"0".repeat(63)}g`, "", "%00", "oaken.sqlite", "con"];
+  const paths = [
+    "../secret.txt",
+    "..%2fsecret.txt",
+    "..%2f..%2f..%2fetc%2fpasswd",
+    "%2e%2e/%2e%2e/secret.txt",
+    "....//secret.txt",
+    "a".repeat(64),
+    `${"0".repeat(63)}g`,
+    "",
+    "%00",
+    "oaken.sqlite",
+    "con",
+  ];
   for (const p of paths)
     it(`a picture called ${p.slice(0, 24) || "nothing"} is none`, async () => {
       for (const kind of ["picture", "pixels"]) {
@@ -91,8 +132,17 @@ describe("what is asked for", () => {
       }
     });
   it("jobs that are none answer so, whatever is asked of them", async () => {
-    for (const [method, path, body] of [["GET", "", null], ["GET", "/file", null], ["GET", "/revisions", null], ["PATCH", "", { archived: true }], ["PUT", "", { base: 1, document, summary: "x" }], ["POST", "/copy", {}]] as const) {
-      const a = await (body === null ? ask(method, `/api/jobs/nonesuch${path}`) : json(method, `/api/jobs/nonesuch${path}`, body));
+    for (const [method, path, body] of [
+      ["GET", "", null],
+      ["GET", "/file", null],
+      ["GET", "/revisions", null],
+      ["PATCH", "", { archived: true }],
+      ["PUT", "", { base: 1, document, summary: "x" }],
+      ["POST", "/copy", {}],
+    ] as const) {
+      const a = await (body === null
+        ? ask(method, `/api/jobs/nonesuch${path}`)
+        : json(method, `/api/jobs/nonesuch${path}`, body));
       if (path === "/revisions" && a.status === 200) expect(a.text).toBe("[]");
       else {
         expect(a.status).toBe(404);
@@ -111,8 +161,21 @@ describe("what is sent", () => {
     ["a document that is none", "POST", "/api/jobs", '{"document":{"version":1}}', /./],
     ["an empty picture", "POST", "/api/assets?name=none.png", "", /./],
     ["a text called a picture", "POST", "/api/assets?name=hello.png", "hello, this is no picture", /hello\.png/],
-    ["a picture cut short", "POST", "/api/assets?name=half.png", Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 0, 0, 0, 13), /half\.png/],
-    ["a drawing that reaches for files", "POST", "/api/assets?name=reach.svg", `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="4000000" height="4000000"><image xlink:href="file:///etc/passwd" width="10" height="10"/></svg>`, /./],
+    [
+      "a picture cut short",
+      "POST",
+      "/api/assets?name=half.png",
+      Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 0, 0, 0, 13),
+      /half\.png/,
+    ],
+    [
+      "a drawing that reaches for files",
+      "POST",
+      "/api/assets?name=reach.svg",
+      `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="4000000" ` +
+        `height="4000000"><image xlink:href="file:///etc/passwd" width="10" height="10"/></svg>`,
+      /./,
+    ],
     ["a job file that is none", "POST", "/api/jobs/import", "PK\u0003\u0004", /./],
     ["a job file of another kind", "POST", "/api/jobs/import", '{"hello":"world"}', /./],
   ];
@@ -133,14 +196,18 @@ describe("what is sent", () => {
     const noise = Buffer.alloc(3 * 3000 * 3000);
     let v = 1;
     for (let i = 0; i < noise.length; i++) noise[i] = (v = (v * 1664525 + 1013904223) >>> 0) >>> 24;
-    const png = await sharp(noise, { raw: { width: 3000, height: 3000, channels: 3 } }).png({ compressionLevel: 0 }).toBuffer();
+    const png = await sharp(noise, { raw: { width: 3000, height: 3000, channels: 3 } })
+      .png({ compressionLevel: 0 })
+      .toBuffer();
     expect(png.length).toBeGreaterThan(26e6);
     const a = await ask("POST", "/api/assets?name=large.png", png);
     expect(a.status, a.text).toBe(200);
     expect(JSON.parse(a.text)).toMatchObject({ width: 3000, height: 3000 });
   });
   it("a name that is a path stays a name", async () => {
-    const png = await sharp({ create: { width: 32, height: 24, channels: 3, background: "#123" } }).png().toBuffer();
+    const png = await sharp({ create: { width: 32, height: 24, channels: 3, background: "#123" } })
+      .png()
+      .toBuffer();
     const a = await ask("POST", `/api/assets?name=${encodeURIComponent("../../../evil\u0000.png")}`, png);
     expect(a.status, a.text).toBe(200);
     expect((JSON.parse(a.text) as { name: string }).name).not.toMatch(/[\\/\u0000]/);
@@ -149,14 +216,23 @@ describe("what is sent", () => {
 });
 
 describe("saving", () => {
-  const save = (base: number, doc: unknown) => json("PUT", `/api/jobs/${job.id}`, { base, document: doc, summary: "test" });
+  const save = (base: number, doc: unknown) =>
+    json("PUT", `/api/jobs/${job.id}`, { base, document: doc, summary: "test" });
   it("from a stale revision is refused, and what is there stays", async () => {
-    const first = await save(job.revision, newJob((j) => void (j.name = "the first")));
+    const first = await save(
+      job.revision,
+      newJob((j) => void (j.name = "the first")),
+    );
     expect(first.status).toBe(200);
-    const late = await save(job.revision, newJob((j) => void (j.name = "the late one")));
+    const late = await save(
+      job.revision,
+      newJob((j) => void (j.name = "the late one")),
+    );
     expect(late.status).toBe(409);
     expectSentence(late, /./);
-    expect((JSON.parse((await ask("GET", `/api/jobs/${job.id}`)).text) as { document: JobDocument }).document.name).toBe("the first");
+    expect(
+      (JSON.parse((await ask("GET", `/api/jobs/${job.id}`)).text) as { document: JobDocument }).document.name,
+    ).toBe("the first");
   });
   const wrong: [string, (j: JobDocument) => void][] = [
     ["of a newer version", (j) => void ((j as { version: number }).version = 99)],

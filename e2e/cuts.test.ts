@@ -10,7 +10,10 @@ import { launch } from "./browser.ts";
 import { type Running, startServer } from "./server.ts";
 
 /** A red ring and a blue disc on white, with soft edges. */
-const art = `<svg xmlns="http://www.w3.org/2000/svg" width="900" height="500"><rect width="900" height="500" fill="#fff"/><circle cx="270" cy="250" r="180" fill="#a01818"/><circle cx="270" cy="250" r="70" fill="#fff"/><circle cx="660" cy="250" r="140" fill="#1830a0"/></svg>`;
+const art =
+  `<svg xmlns="http://www.w3.org/2000/svg" width="900" height="500"><rect width="900" height="500" fill="#fff"/>` +
+  `<circle cx="270" cy="250" r="180" fill="#a01818"/><circle cx="270" cy="250" r="70" fill="#fff"/><circle ` +
+  `cx="660" cy="250" r="140" fill="#1830a0"/></svg>`;
 
 let server: Running;
 let browser: Browser;
@@ -22,10 +25,20 @@ const more = async (cut: string, item: string) => {
   await page.getByRole("button", { name: `More for ${cut}`, exact: true }).click();
   await page.getByRole("menuitem", { name: item }).click();
 };
-const order = () => strip().locator("[data-cut]").evaluateAll((cards) => cards.map((c) => c.querySelector("span.font-semibold")!.textContent));
+const order = () =>
+  strip()
+    .locator("[data-cut]")
+    .evaluateAll((cards) => cards.map((c) => c.querySelector("span.font-semibold")!.textContent));
 
 /** Puts a job of the art with this outcome into the application and opens it. */
-const begin = async (outcome: string, stock: Partial<StockSettings>) => openNew(page, server.url, { name: "two.png", bytes: await sharp(Buffer.from(art)).blur(0.8).png().toBuffer() }, outcome, stock);
+const begin = async (outcome: string, stock: Partial<StockSettings>) =>
+  openNew(
+    page,
+    server.url,
+    { name: "two.png", bytes: await sharp(Buffer.from(art)).blur(0.8).png().toBuffer() },
+    outcome,
+    stock,
+  );
 
 beforeAll(async () => {
   server = await startServer(join(mkdtempSync(join(tmpdir(), "oaken-e2e-")), "data"));
@@ -94,7 +107,10 @@ describe("cuts on the bench", () => {
     await page.getByRole("radio", { name: "colours" }).click();
     await page.getByRole("region", { name: "Colours" }).waitFor();
     await settled(page);
-    await page.getByRole("button", { name: /An outline of #1\w+ alone/ }).first().click();
+    await page
+      .getByRole("button", { name: /An outline of #1\w+ alone/ })
+      .first()
+      .click();
     await page.getByLabel("Name of the outline").waitFor();
     await settled(page);
     await card(/· Hatch/).click();
@@ -119,7 +135,10 @@ describe("cuts on the bench", () => {
     await page.keyboard.press("Delete");
     await page.getByRole("button", { name: /Undo tab by hand/ }).waitFor();
     await settled(page);
-    await page.waitForFunction((n) => document.querySelectorAll("svg[aria-label^='Places of'] g[role=button]").length === n, many - 1);
+    await page.waitForFunction(
+      (n) => document.querySelectorAll("svg[aria-label^='Places of'] g[role=button]").length === n,
+      many - 1,
+    );
     expect(await accessibility(page)).toEqual([]);
 
     await begin("plasma", { width: 120, height: 75, thickness: 3, material: "steel" });
@@ -132,7 +151,12 @@ describe("cuts on the bench", () => {
     await page.mouse.up();
     await page.getByRole("button", { name: /Undo pierce by hand/ }).waitFor();
     await settled(page);
-    expect(await page.getByRole("group", { name: "Places of Plasma" }).getByRole("button").evaluateAll((g) => g.map((e) => e.getAttribute("aria-label")))).not.toContain(name);
+    expect(
+      await page
+        .getByRole("group", { name: "Places of Plasma" })
+        .getByRole("button")
+        .evaluateAll((g) => g.map((e) => e.getAttribute("aria-label"))),
+    ).not.toContain(name);
   });
 
   it("nothing went wrong in the page", () => expect(wrongs).toEqual([]));

@@ -26,13 +26,22 @@ async function open(): Promise<Page> {
 const status = (p: Page) => p.locator("header [role=status]");
 const saved = async (p: Page) => {
   try {
-    await status(p).filter({ hasText: /rev \d+ · saved/ }).waitFor();
+    await status(p)
+      .filter({ hasText: /rev \d+ · saved/ })
+      .waitFor();
   } catch {
     throw new Error(`Not saved; the header says: ${await status(p).innerText()}`);
   }
 };
 const nodes = (p: Page) => p.getByText(/^\d+ nodes, off by/).innerText();
-const nodesBecome = (p: Page, was: string, same: boolean) => p.waitForFunction(([t, eq]) => [...document.querySelectorAll("aside p")].some((e) => /nodes, off by/.test(e.textContent!) && (e.textContent === t) === eq), [was, same] as const);
+const nodesBecome = (p: Page, was: string, same: boolean) =>
+  p.waitForFunction(
+    ([t, eq]) =>
+      [...document.querySelectorAll("aside p")].some(
+        (e) => /nodes, off by/.test(e.textContent!) && (e.textContent === t) === eq,
+      ),
+    [was, same] as const,
+  );
 
 beforeAll(async () => {
   writeFileSync(join(dir, "ginkgo-scan.jpg"), await scan(ginkgo(), { blur: 1.4, jpeg: 72, uneven: 0.18, stray: true }));
@@ -58,14 +67,21 @@ describe("from one picture to a cut sign", () => {
   it("Begin judges the picture and shows what it could become", async () => {
     await page.setInputFiles('input[aria-label="Begin with a picture"]', join(dir, "ginkgo-scan.jpg"));
     await page.getByText("Strong contrast").waitFor();
-    await page.waitForFunction(() => document.querySelectorAll("canvas[role=img]").length >= 8 && !document.querySelector(".catching-up"));
-    expect(await page.locator("section[aria-label=Fitness]").innerText()).toMatch(/pixels in a millimetre.*\n.*contrast.*\n.*colours.*\n.*Strokes from/s);
+    await page.waitForFunction(
+      () => document.querySelectorAll("canvas[role=img]").length >= 8 && !document.querySelector(".catching-up"),
+    );
+    expect(await page.locator("section[aria-label=Fitness]").innerText()).toMatch(
+      /pixels in a millimetre.*\n.*contrast.*\n.*colours.*\n.*Strokes from/s,
+    );
     expect(await accessibility(page)).toEqual([]);
     await page.getByLabel("Stock width").fill("7in + 2.2mm");
     await page.getByLabel("Stock width").press("Enter");
     await page.getByLabel("Stock height").fill("120");
     await page.getByLabel("Stock height").press("Enter");
-    await page.getByRole("button", { name: /Carved sign/ }).first().click();
+    await page
+      .getByRole("button", { name: /Carved sign/ })
+      .first()
+      .click();
     await page.waitForURL(/\/job\//);
   });
 
@@ -116,15 +132,23 @@ describe("from one picture to a cut sign", () => {
     const pieces = page.getByRole("region", { name: "Pieces" });
     const count = () => pieces.getByText(/\d+ of ink/).innerText();
     const before = await count();
-    await pieces.getByRole("button", { name: /Hide this piece/ }).first().click();
+    await pieces
+      .getByRole("button", { name: /Hide this piece/ })
+      .first()
+      .click();
     await pieces.getByRole("button", { name: /Show the last of 1 hidden/ }).waitFor();
     await settled(page);
-    await page.waitForFunction((was) => !document.querySelector("section[aria-label=Pieces]")!.textContent!.includes(was), before);
+    await page.waitForFunction(
+      (was) => !document.querySelector("section[aria-label=Pieces]")!.textContent!.includes(was),
+      before,
+    );
     await page.getByRole("button", { name: /Undo hide a piece/ }).click();
     await page.getByRole("radio", { name: "colours" }).click();
     await page.getByRole("region", { name: "Colours" }).waitFor();
     await settled(page);
-    expect(await page.getByRole("region", { name: "Colours" }).getByRole("button", { pressed: true }).count()).toBeGreaterThan(0);
+    expect(
+      await page.getByRole("region", { name: "Colours" }).getByRole("button", { pressed: true }).count(),
+    ).toBeGreaterThan(0);
     expect(await accessibility(page)).toEqual([]);
     await page.getByRole("radio", { name: "ink", exact: true }).click();
     await settled(page);
@@ -136,7 +160,10 @@ describe("from one picture to a cut sign", () => {
     await page.getByLabel("Floor", { exact: true }).press("Enter");
     await settled(page);
     await page.getByRole("button", { name: /Write programs/ }).click();
-    await page.getByText(/goes 25 mm deep; the stock is 18 mm thick/).first().waitFor();
+    await page
+      .getByText(/goes 25 mm deep; the stock is 18 mm thick/)
+      .first()
+      .waitFor();
     await page.getByRole("button", { name: /Save 01-/ }).waitFor();
     expect(await page.getByRole("button", { name: /Save 01-/ }).isDisabled()).toBe(true);
     await page.getByRole("button", { name: /finding/ }).click();
@@ -172,7 +199,10 @@ describe("from one picture to a cut sign", () => {
     await page.getByLabel("Dialect").click();
     await page.getByRole("option", { name: /Inches/ }).click();
     await page.waitForFunction(() => document.querySelectorAll("button[aria-label^='Save 0']").length === 1);
-    const [inch] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: /Save 01-/ }).click()]);
+    const [inch] = await Promise.all([
+      page.waitForEvent("download"),
+      page.getByRole("button", { name: /Save 01-/ }).click(),
+    ]);
     const all = readProgram(readFileSync((await inch.path())!, "utf8"));
     expect(all.unit).toBe("in");
     expect(new Set(all.tool).size).toBe(2);
@@ -197,7 +227,10 @@ describe("from one picture to a cut sign", () => {
     const other = await open();
     await other.goto(page.url());
     await settled(other);
-    for (const [p, floor] of [[other, "2"], [page, "2.5"]] as const) {
+    for (const [p, floor] of [
+      [other, "2"],
+      [page, "2.5"],
+    ] as const) {
       await p.getByLabel("Floor", { exact: true }).fill(floor);
       await p.getByLabel("Floor", { exact: true }).press("Enter");
       if (p === other) await saved(p);

@@ -16,33 +16,56 @@ let page: Page;
 const wrongs: string[] = [];
 
 /** A plate photographed askew: a bar that falls to the right by 6°, on a ground with corners of its own. */
-const askew = `<svg xmlns="http://www.w3.org/2000/svg" width="1000" height="600"><rect width="1000" height="600" fill="#eee"/><g transform="rotate(6 500 300)"><rect x="200" y="280" width="600" height="40" fill="#222"/></g></svg>`;
+const askew =
+  `<svg xmlns="http://www.w3.org/2000/svg" width="1000" height="600"><rect width="1000" height="600" ` +
+  `fill="#eee"/><g transform="rotate(6 500 300)"><rect x="200" y="280" width="600" height="40" fill="#222"/></g>` +
+  "</svg>";
 /** A dark page seen at an angle: corners 200,100 800,140 880,500 120,460. */
 const page4 = [200, 100, 800, 140, 880, 500, 120, 460];
-const slanted = `<svg xmlns="http://www.w3.org/2000/svg" width="1000" height="600"><rect width="1000" height="600" fill="#eee"/><polygon points="${page4.join(" ")}" fill="#222"/></svg>`;
+const slanted =
+  `<svg xmlns="http://www.w3.org/2000/svg" width="1000" height="600"><rect width="1000" height="600" ` +
+  `fill="#eee"/><polygon points="${page4.join(" ")}" fill="#222"/></svg>`;
 
 const png = (svg: string) => sharp(Buffer.from(svg)).blur(0.7).png().toBuffer();
 
 /** Puts a sign of this picture into the application and opens it with the picture selected. */
 async function begin(svg: string): Promise<void> {
-  await openNew(page, server.url, { name: "art.png", bytes: await png(svg) }, "sign", { width: 220, height: 140, thickness: 18 }, (job) => void (job.nodes[0].settings.width = 200));
+  await openNew(
+    page,
+    server.url,
+    { name: "art.png", bytes: await png(svg) },
+    "sign",
+    { width: 220, height: 140, thickness: 18 },
+    (job) => void (job.nodes[0].settings.width = 200),
+  );
   await page.getByRole("button", { name: /^art.png/ }).click();
 }
 
 /** The job as it is on the server once everything is saved. */
 async function saved(): Promise<JobDocument> {
-  await page.locator("header [role=status]").filter({ hasText: /rev \d+ · saved/ }).waitFor();
+  await page
+    .locator("header [role=status]")
+    .filter({ hasText: /rev \d+ · saved/ })
+    .waitFor();
   const id = new URL(page.url()).pathname.split("/").pop();
-  return (await page.evaluate(async (job) => (await (await fetch(`/api/jobs/${job}`)).json()).document, id)) as JobDocument;
+  return (await page.evaluate(
+    async (job) => (await (await fetch(`/api/jobs/${job}`)).json()).document,
+    id,
+  )) as JobDocument;
 }
 
-const tool = (name: string) => page.getByRole("group", { name: "Picture tools" }).getByRole("button", { name, exact: true }).click();
+const tool = (name: string) =>
+  page.getByRole("group", { name: "Picture tools" }).getByRole("button", { name, exact: true }).click();
 
-/** Where on the screen pixels of the picture lie, measured by the handles that Square up puts at 8 % from its corners. */
+/**
+ * Where on the screen pixels of the picture lie, measured by the handles that Square up puts at 8 % from its corners.
+ */
 async function screenOf(): Promise<(x: number, y: number) => [number, number]> {
   await tool("Square up");
   await page.locator("svg[role=application] circle").nth(3).waitFor();
-  const at = await page.locator("svg[role=application] circle").evaluateAll((c) => c.map((e) => [Number(e.getAttribute("cx")), Number(e.getAttribute("cy"))]));
+  const at = await page
+    .locator("svg[role=application] circle")
+    .evaluateAll((c) => c.map((e) => [Number(e.getAttribute("cx")), Number(e.getAttribute("cy"))]));
   const box = (await page.locator("svg[role=application]").boundingBox())!;
   const k = (at[1][0] - at[0][0]) / 840;
   await page.keyboard.press("Escape");
@@ -98,13 +121,22 @@ describe("pictures brought into shape on the stage", () => {
     await begin(slanted);
     const at = await screenOf();
     await tool("Square up");
-    for (const [i, [x, y]] of [[80, 48], [920, 48], [920, 552], [80, 552]].entries()) await drag(at(x, y), at(page4[2 * i], page4[2 * i + 1]));
+    for (const [i, [x, y]] of [
+      [80, 48],
+      [920, 48],
+      [920, 552],
+      [80, 552],
+    ].entries())
+      await drag(at(x, y), at(page4[2 * i], page4[2 * i + 1]));
     await page.getByRole("button", { name: "Apply" }).click();
     await settled(page);
     const corners = ((await saved()).nodes[0].settings.corners as string).split(/[\s,]+/).map(Number);
     corners.forEach((v, i) => expect(Math.abs(v - page4[i])).toBeLessThan(4));
     // The page fills the picture now: two short sides and two long ones, about as long as they were.
-    await page.getByText(/\d+ × \d+ pixels/).first().waitFor();
+    await page
+      .getByText(/\d+ × \d+ pixels/)
+      .first()
+      .waitFor();
   });
 
   it("another picture takes its place, 16-bit TIFF and all, and every setting stays", async () => {
@@ -133,14 +165,20 @@ describe("pictures brought into shape on the stage", () => {
     await page.waitForURL(/begin.*one\.svg/);
     await page.getByRole("button", { name: "Begin with two.webp" }).click();
     await page.waitForURL(/begin.*two\.webp/);
-    await page.getByText(/pixels in a millimetre/).first().waitFor();
+    await page
+      .getByText(/pixels in a millimetre/)
+      .first()
+      .waitFor();
     await page.goto(server.url);
     await page.getByRole("button", { name: "Begin with a picture" }).waitFor();
-    await page.evaluate(async (bytes) => {
-      const data = new DataTransfer();
-      data.items.add(new File([Uint8Array.from(bytes)], "clip.png", { type: "image/png" }));
-      window.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data }));
-    }, [...(await png(askew))]);
+    await page.evaluate(
+      async (bytes) => {
+        const data = new DataTransfer();
+        data.items.add(new File([Uint8Array.from(bytes)], "clip.png", { type: "image/png" }));
+        window.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data }));
+      },
+      [...(await png(askew))],
+    );
     await page.waitForURL(/begin.*clip\.png/);
   });
 

@@ -63,7 +63,10 @@ describe("the first minutes", () => {
     const lines = page.locator('button:has(:text-is("Engraved line"))');
     await lines.waitFor({ state: "hidden" });
     expect(await lines.textContent()).toMatch(/broad areas are no lines/);
-    await page.getByRole("button", { name: /Carved sign/ }).first().click();
+    await page
+      .getByRole("button", { name: /Carved sign/ })
+      .first()
+      .click();
     await page.waitForURL(/\/job\//);
     // The piece is there before anything is computed.
     await page.locator("[data-kept-proof], [data-plain-stock]").first().waitFor();
@@ -75,28 +78,34 @@ describe("the first minutes", () => {
     await page.keyboard.press("u");
     await expect.poll(() => page.getByLabel("Width", { exact: true }).inputValue()).toBe("88.9");
     await page.goto(server.url);
-    await page.getByText(/300 × 200 × 18 mm/).first().waitFor();
+    await page
+      .getByText(/300 × 200 × 18 mm/)
+      .first()
+      .waitFor();
     expect(wrongs).toEqual([]);
   });
 
-  it("at 1024 × 700 nothing of the stock's slip runs off, and the playhead keeps its time in another window", async () => {
-    const { page } = await open("en-GB", { width: 1024, height: 700 });
-    await newSign(page);
-    await page.getByRole("button", { name: /Ash/ }).click();
-    const slip = page.getByRole("complementary", { name: "Slip" });
-    const edge = (await slip.boundingBox())!;
-    const zero = (await page.getByLabel("Work zero").boundingBox())!;
-    expect(zero.x + zero.width).toBeLessThanOrEqual(edge.x + edge.width);
-    const moment = page.getByRole("slider", { name: "Moment of the cutting" });
-    const atEnd = async () => {
-      const cards = page.locator("[data-cut]");
-      const last = (await cards.nth((await cards.count()) - 1).boundingBox())!;
-      return Math.abs((await moment.boundingBox())!.x - (last.x + last.width));
-    };
-    expect(await atEnd()).toBeLessThan(6);
-    await page.setViewportSize({ width: 1400, height: 800 });
-    await expect.poll(atEnd).toBeLessThan(6);
-  });
+  it(
+    "at 1024 × 700 nothing of the stock's slip runs off, and the " + "playhead keeps its time in another window",
+    async () => {
+      const { page } = await open("en-GB", { width: 1024, height: 700 });
+      await newSign(page);
+      await page.getByRole("button", { name: /Ash/ }).click();
+      const slip = page.getByRole("complementary", { name: "Slip" });
+      const edge = (await slip.boundingBox())!;
+      const zero = (await page.getByLabel("Work zero").boundingBox())!;
+      expect(zero.x + zero.width).toBeLessThanOrEqual(edge.x + edge.width);
+      const moment = page.getByRole("slider", { name: "Moment of the cutting" });
+      const atEnd = async () => {
+        const cards = page.locator("[data-cut]");
+        const last = (await cards.nth((await cards.count()) - 1).boundingBox())!;
+        return Math.abs((await moment.boundingBox())!.x - (last.x + last.width));
+      };
+      expect(await atEnd()).toBeLessThan(6);
+      await page.setViewportSize({ width: 1400, height: 800 });
+      await expect.poll(atEnd).toBeLessThan(6);
+    },
+  );
 });
 
 describe("when it gets rough", () => {
@@ -106,27 +115,37 @@ describe("when it gets rough", () => {
     const job = page.url();
     // Every script that a worker asks for from here on is lost on the way.
     await page.route("**/_next/static/**", (route) =>
-      route.request().resourceType() === "script" && /worker/.test(route.request().url()) ? route.abort() : route.continue(),
+      route.request().resourceType() === "script" && /worker/.test(route.request().url())
+        ? route.abort()
+        : route.continue(),
     );
-    const lost = await page.evaluate(() => performance.getEntriesByType("resource").map((e) => e.name).filter((n) => /worker/.test(n)));
+    const lost = await page.evaluate(() =>
+      performance
+        .getEntriesByType("resource")
+        .map((e) => e.name)
+        .filter((n) => /worker/.test(n)),
+    );
     expect(lost.length).toBeGreaterThan(0);
     await page.goto(job);
     await page.getByRole("alert").filter({ hasText: "computation ended" }).waitFor();
   });
 
-  it("without its server the page says so in plain sight, keeps what was changed, and saves it when it is back", async () => {
-    const { page } = await open("en-GB");
-    await newSign(page);
-    await server.kill("SIGKILL");
-    await page.getByLabel("Floor", { exact: true }).fill("2.5");
-    await page.keyboard.press("Enter");
-    const banner = page.getByRole("alert").filter({ hasText: "does not answer" });
-    await banner.waitFor();
-    expect(await banner.innerText()).toMatch(/kept in this window.*every 4 seconds/s);
-    server = await startServer(data, Number(new URL(server.url).port));
-    await page.locator("header [role=status]").filter({ hasText: "rev 2 · saved" }).waitFor();
-    await banner.waitFor({ state: "detached" });
-  });
+  it(
+    "without its server the page says so in plain sight, keeps what " + "was changed, and saves it when it is back",
+    async () => {
+      const { page } = await open("en-GB");
+      await newSign(page);
+      await server.kill("SIGKILL");
+      await page.getByLabel("Floor", { exact: true }).fill("2.5");
+      await page.keyboard.press("Enter");
+      const banner = page.getByRole("alert").filter({ hasText: "does not answer" });
+      await banner.waitFor();
+      expect(await banner.innerText()).toMatch(/kept in this window.*every 4 seconds/s);
+      server = await startServer(data, Number(new URL(server.url).port));
+      await page.locator("header [role=status]").filter({ hasText: "rev 2 · saved" }).waitFor();
+      await banner.waitFor({ state: "detached" });
+    },
+  );
 
   it("every page says what it may load and run, and a script that is not its own does not run", async () => {
     for (const path of ["/", "/begin", "/job/none"]) {

@@ -17,7 +17,9 @@ const shot = async (name: string) => {
   await page.waitForTimeout(900);
   const png = await page.screenshot();
   // A palette keeps the repository small; at 256 colours the wood's grain still shows.
-  await sharp(png).png({ palette: true, quality: 90 }).toFile(join(out, `${name}.png`));
+  await sharp(png)
+    .png({ palette: true, quality: 90 })
+    .toFile(join(out, `${name}.png`));
   console.log(`${name}.png`);
 };
 const openJob = async (name: string) => {
@@ -35,7 +37,11 @@ const picture = join(mkdtempSync(join(tmpdir(), "oaken-shots-")), "ginkgo-scan.j
 writeFileSync(picture, await scan(ginkgo(), { blur: 1.4, jpeg: 72, uneven: 0.18, stray: true }));
 await page.setInputFiles('input[aria-label="Begin with a picture"]', picture);
 await page.waitForURL(/begin/);
-await page.waitForFunction(() => document.querySelectorAll("canvas[role=img]").length >= 8 && !document.querySelector(".catching-up"), null, { timeout: 60_000 });
+await page.waitForFunction(
+  () => document.querySelectorAll("canvas[role=img]").length >= 8 && !document.querySelector(".catching-up"),
+  null,
+  { timeout: 60_000 },
+);
 await shot("begin");
 
 await openJob("Ginkgo bed marker");
@@ -83,7 +89,11 @@ await shot("bench-left");
 await openJob("Bee walk plate");
 await page.getByRole("button", { name: /^Outline/ }).click();
 await shot("bench-centre-line");
-await page.getByRole("region", { name: "Run strip" }).getByRole("button", { name: /Engrave/ }).first().click();
+await page
+  .getByRole("region", { name: "Run strip" })
+  .getByRole("button", { name: /Engrave/ })
+  .first()
+  .click();
 await page.keyboard.press("t");
 await shot("bench-engraved");
 await openJob("Moth visitor tag");

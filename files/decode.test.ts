@@ -4,28 +4,45 @@ import { expect, it } from "vitest";
 import { decodePicture } from "./decode.ts";
 
 /** A patch of one colour, sRGB. */
-const patch = (r: number, g: number, b: number) => sharp({ create: { width: 40, height: 30, channels: 3, background: { r, g, b } } });
+const patch = (r: number, g: number, b: number) =>
+  sharp({ create: { width: 40, height: 30, channels: 3, background: { r, g, b } } });
 
 /** Red, green and blue of a PNG's first pixel as they are in the file. */
 function firstPixel(png: Buffer): number[] {
   const parts: Buffer[] = [];
-  for (let at = 8; at < png.length; at += 12 + png.readUInt32BE(at)) if (png.toString("latin1", at + 4, at + 8) === "IDAT") parts.push(png.subarray(at + 8, at + 8 + png.readUInt32BE(at)));
+  for (let at = 8; at < png.length; at += 12 + png.readUInt32BE(at))
+    if (png.toString("latin1", at + 4, at + 8) === "IDAT")
+      parts.push(png.subarray(at + 8, at + 8 + png.readUInt32BE(at)));
   return [...inflateSync(Buffer.concat(parts)).subarray(1, 4)];
 }
 
-it("colour profiles are converted: a picture saved in a wider space decodes to the colours it was made from", async () => {
-  for (const [r, g, b] of [[200, 60, 30], [30, 160, 90], [120, 120, 120]]) {
-    const wide = await patch(r, g, b).withIccProfile("p3").png().toBuffer();
-    // The file itself holds other numbers, or this would prove nothing: its first pixel, which no filter of PNG changes.
-    if (r !== g) expect(firstPixel(wide)).not.toEqual([r, g, b]);
-    const d = await decodePicture(wide, "p3.png");
-    const at = 4 * (15 * d.width + 20);
-    [r, g, b].forEach((v, k) => expect(Math.abs(d.data[at + k] - v), `${r} ${g} ${b}`).toBeLessThanOrEqual(2));
-  }
-});
+it(
+  "colour profiles are converted: a picture saved in a wider space " + "decodes to the colours it was made from",
+  async () => {
+    for (const [r, g, b] of [
+      [200, 60, 30],
+      [30, 160, 90],
+      [120, 120, 120],
+    ]) {
+      const wide = await patch(r, g, b).withIccProfile("p3").png().toBuffer();
+      // The file itself holds other numbers, or this would prove nothing: its first pixel, which no filter of PNG
+      // changes.
+      if (r !== g) expect(firstPixel(wide)).not.toEqual([r, g, b]);
+      const d = await decodePicture(wide, "p3.png");
+      const at = 4 * (15 * d.width + 20);
+      [r, g, b].forEach((v, k) => expect(Math.abs(d.data[at + k] - v), `${r} ${g} ${b}`).toBeLessThanOrEqual(2));
+    }
+  },
+);
 
 it("16 bits stay 16 bits", async () => {
-  const deep = await sharp(Uint16Array.from({ length: 40 * 30 * 3 }, (_, i) => 1000 + i * 13), { raw: { width: 40, height: 30, channels: 3 } }).toColourspace("rgb16").png().toBuffer();
+  const deep = await sharp(
+    Uint16Array.from({ length: 40 * 30 * 3 }, (_, i) => 1000 + i * 13),
+    { raw: { width: 40, height: 30, channels: 3 } },
+  )
+    .toColourspace("rgb16")
+    .png()
+    .toBuffer();
   const d = await decodePicture(deep, "deep.png");
   expect(d.data).toBeInstanceOf(Uint16Array);
   expect(new Set([...d.data].filter((_, i) => i % 4 === 0)).size).toBeGreaterThan(300);
@@ -33,7 +50,15 @@ it("16 bits stay 16 bits", async () => {
 
 it("a picture turned by its EXIF stands upright", async () => {
   // Black on the left half as the sensor saw it; turned a quarter clockwise it is on top.
-  const side = await sharp(Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="60" height="40"><rect width="60" height="40" fill="#fff"/><rect width="30" height="40"/></svg>')).jpeg({ quality: 95 }).withMetadata({ orientation: 6 }).toBuffer();
+  const side = await sharp(
+    Buffer.from(
+      '<svg xmlns="http://www.w3.org/2000/svg" width="60" height="40"><rect width="60" height="40" ' +
+        'fill="#fff"/><rect width="30" height="40"/></svg>',
+    ),
+  )
+    .jpeg({ quality: 95 })
+    .withMetadata({ orientation: 6 })
+    .toBuffer();
   const d = await decodePicture(side, "phone.jpg");
   expect([d.width, d.height]).toEqual([40, 60]);
   expect(d.data[4 * (10 * d.width + 20)]).toBeLessThan(40);
@@ -47,7 +72,10 @@ for (const [name, bytes, says] of [
 ] as const)
   it(`refuses ${name} with one sentence`, async () => {
     const whole = await patch(10, 20, 30).png({ compressionLevel: 0 }).toBuffer();
-    const e = await decodePicture(bytes ?? whole.subarray(0, whole.length >> 1), name).then(() => null, (q: Error) => q);
+    const e = await decodePicture(bytes ?? whole.subarray(0, whole.length >> 1), name).then(
+      () => null,
+      (q: Error) => q,
+    );
     expect(e?.message).toMatch(says);
     expect(e?.message).toContain(name);
   });

@@ -11,7 +11,9 @@ export interface JobFile {
 
 /** @returns JSON text: the document's own members, and `assets` with each picture in base64 under its SHA-256 */
 export function writeJobFile({ job, assets }: JobFile): string {
-  const files = Object.fromEntries([...assets].map(([sha, a]) => [sha, { name: a.name, base64: Buffer.from(a.bytes).toString("base64") }]));
+  const files = Object.fromEntries(
+    [...assets].map(([sha, a]) => [sha, { name: a.name, base64: Buffer.from(a.bytes).toString("base64") }]),
+  );
   return JSON.stringify({ ...job, assets: files }, null, 1) + "\n";
 }
 
@@ -23,9 +25,13 @@ export function readJobFile(text: string): JobFile {
   try {
     raw = JSON.parse(text);
   } catch {
-    throw new Problem("not-a-job", "This file is not an Oaken Bit job: it is not readable JSON. Choose a job file (job.json) or a picture.");
+    throw new Problem(
+      "not-a-job",
+      "This file is not an Oaken Bit job: it is not readable JSON. Choose a job file (job.json) or a picture.",
+    );
   }
-  if (typeof raw !== "object" || raw === null) throw new Problem("not-a-job", "This file is not an Oaken Bit job. Choose a job file (job.json) or a picture.");
+  if (typeof raw !== "object" || raw === null)
+    throw new Problem("not-a-job", "This file is not an Oaken Bit job. Choose a job file (job.json) or a picture.");
   const { assets: said, ...doc } = raw as { assets?: Record<string, { base64?: unknown } | null> | null };
   const job = checkJob(doc);
   const files = typeof said === "object" && said !== null ? said : {};

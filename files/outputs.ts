@@ -22,23 +22,36 @@ export interface Outputs {
 }
 
 /** The outline's drawings as files. */
-export const drawings = (build: Pick<BuildResult, "job" | "chain">): OutputFile[] => drawingFiles(build).map((d) => ({ name: d.name, bytes: Buffer.from(d.text) }));
+export const drawings = (build: Pick<BuildResult, "job" | "chain">): OutputFile[] =>
+  drawingFiles(build).map((d) => ({ name: d.name, bytes: Buffer.from(d.text) }));
 
 /** Programs, drawings and pictures of the proof. */
 export async function makeOutputs(build: BuildResult, from: string): Promise<Outputs> {
   const { job, proof } = build;
   const on = build.cuts.filter((c) => c.cut.on);
   const programs = writePrograms(
-    on.map((c) => ({ name: c.cut.name, cutter: c.cut.cutter, spindle: c.values.spindle as number, toolpath: c.toolpath, stop: c.cut.stop && stopWords(c.cut.stop) })),
+    on.map((c) => ({
+      name: c.cut.name,
+      cutter: c.cut.cutter,
+      spindle: c.values.spindle as number,
+      toolpath: c.toolpath,
+      stop: c.cut.stop && stopWords(c.cut.stop),
+    })),
     dialectById(job.dialect),
     zeroPoint(job.stock),
     { job: job.name, zero: zeroWords(job.stock.zero), from },
   );
   const files: OutputFile[] = programs.map((p) => ({ name: p.name, bytes: Buffer.from(p.text) }));
   files.push(...drawings(build));
-  files.push({ name: "proof.png", bytes: await encodePng(litView(piece(build), materialById(job.stock.material), job.stock.thickness, job.stock.paint), proof.width, proof.height) });
+  files.push({
+    name: "proof.png",
+    bytes: await encodePng(
+      litView(piece(build), materialById(job.stock.material), job.stock.thickness, job.stock.paint),
+      proof.width,
+      proof.height,
+    ),
+  });
   const map = heightMap(proof, -job.stock.thickness);
   files.push({ name: "proof-height.png", bytes: await encodeGrey16(map.data, proof.width, proof.height) });
   return { programs, files, heightScale: { mmPerStep: map.mmPerStep, black: -job.stock.thickness } };
 }
-

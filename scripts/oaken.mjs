@@ -1,15 +1,6 @@
 // start · dev · test · make · bench · shots: installs what is missing, builds what is stale, then runs.
 import { spawn, spawnSync } from "node:child_process";
-import {
-  existsSync,
-  mkdirSync,
-  mkdtempSync,
-  readdirSync,
-  readFileSync,
-  renameSync,
-  rmSync,
-  writeFileSync,
-} from "node:fs";
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { dirname, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 import { createHash } from "node:crypto";
@@ -61,7 +52,9 @@ function isRunning(place) {
 
 /** node_modules as package-lock.json says; a stamp tells whether they are. */
 function install() {
-  const lock = createHash("sha256").update(readFileSync(join(root, "package-lock.json"))).digest("hex");
+  const lock = createHash("sha256")
+    .update(readFileSync(join(root, "package-lock.json")))
+    .digest("hex");
   const stamp = join(root, "node_modules", ".oaken-installed");
   const isThere = () => existsSync(stamp) && readFileSync(stamp, "utf8") === lock;
   if (!isThere()) alone("install", () => isThere() || installPackages(stamp, lock));
@@ -69,7 +62,10 @@ function install() {
 
 function installPackages(stamp, lock) {
   console.error("Installing packages (sqlite3 is compiled; this takes a few minutes once) …");
-  need(run("npm", ["ci", "--no-fund", "--no-audit", "--loglevel=error"], { stdio: ["ignore", 2, 2] }), "Installing packages");
+  need(
+    run("npm", ["ci", "--no-fund", "--no-audit", "--loglevel=error"], { stdio: ["ignore", 2, 2] }),
+    "Installing packages",
+  );
   writeFileSync(stamp, lock);
 }
 
@@ -94,7 +90,14 @@ function buildWeb() {
 
 function buildNext(stamp, want) {
   console.log("Building the application …");
-  need(run("npx", ["--no-install", "next", "build"], { cwd: join(root, "web"), env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1" }, stdio: ["ignore", "ignore", "inherit"] }), "Building");
+  need(
+    run("npx", ["--no-install", "next", "build"], {
+      cwd: join(root, "web"),
+      env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1" },
+      stdio: ["ignore", "ignore", "inherit"],
+    }),
+    "Building",
+  );
   writeFileSync(stamp, want);
 }
 
@@ -103,7 +106,13 @@ function chromium() {
   if (process.env.CHROMIUM || existsSync("/usr/bin/chromium")) return;
   console.error("Installing Chromium for the tests …");
   run("apt-get", ["update", "-q"], { stdio: "ignore" });
-  need(run("apt-get", ["install", "-y", "-q", "--no-install-recommends", "chromium"], { stdio: ["ignore", "ignore", "inherit"], env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" } }), "Installing Chromium");
+  need(
+    run("apt-get", ["install", "-y", "-q", "--no-install-recommends", "chromium"], {
+      stdio: ["ignore", "ignore", "inherit"],
+      env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" },
+    }),
+    "Installing Chromium",
+  );
 }
 
 const port = process.env.OAKEN_PORT ?? "4610";
@@ -195,6 +204,8 @@ const tasks = {
       } else counts[r.status === 0 ? "passed" : "failed"]++;
     };
     const bin = (name) => join(root, "node_modules", ".bin", name);
+    step("format", bin("prettier"), ["--check", "--log-level=warn", "."]);
+    step("lint", bin("eslint"), ["."]);
     step("types: core, without DOM or Node", bin("tsc"), ["-p", "core"]);
     step("types: files, command line, demo, tests", bin("tsc"), ["-p", "tsconfig.json"]);
     step("types: web", bin("tsc"), ["--noEmit", "-p", "web"]);
@@ -214,7 +225,9 @@ const tasks = {
     }
     if (args.includes("server") || args.includes("kills")) buildWeb();
     await bundleDecoder();
-    process.exit(run(process.execPath, [await bundle("bench/main.ts", "bench"), ...args], { env: environment }).status ?? 1);
+    process.exit(
+      run(process.execPath, [await bundle("bench/main.ts", "bench"), ...args], { env: environment }).status ?? 1,
+    );
   },
   async shots() {
     install();
@@ -225,7 +238,10 @@ const tasks = {
     await seed();
     const out = join(root, "docs", "screenshots");
     mkdirSync(out, { recursive: true });
-    need(run(process.execPath, [await bundle("e2e/shots.ts", "shots"), out, folder], { env: environment }), "Taking the screenshots");
+    need(
+      run(process.execPath, [await bundle("e2e/shots.ts", "shots"), out, folder], { env: environment }),
+      "Taking the screenshots",
+    );
     rmSync(folder, { recursive: true });
   },
   help() {

@@ -8,8 +8,6 @@ const config: NextConfig = {
   transpilePackages: ["@oaken/core", "@oaken/files"],
   serverExternalPackages: ["sequelize", "sqlite3", "sharp", "umzug", "bmp-ts"],
   turbopack: { root: dirname(here) },
-  // Types are checked by ./oaken test; a start need not wait for them.
-  typescript: { ignoreBuildErrors: true },
   poweredByHeader: false,
   devIndicators: false,
   async headers() {

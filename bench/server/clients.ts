@@ -22,10 +22,7 @@ export async function ask(url: string, method = "GET", body?: unknown): Promise<
 export function picture(k: number): Promise<Buffer> {
   const [r, g, b] = [k % 64, Math.floor(k / 64) % 64, Math.floor(k / 4096) % 64];
   const square = sharp({ create: { width: 24, height: 20, channels: 3, background: { r, g, b } } });
-  return square
-    .extend({ top: 14, bottom: 14, left: 20, right: 20, background: "#fff" })
-    .png()
-    .toBuffer();
+  return square.extend({ top: 14, bottom: 14, left: 20, right: 20, background: "#fff" }).png().toBuffer();
 }
 
 /** A new job of a small sign, on the server. @returns its id and document */

@@ -91,7 +91,11 @@ async function workUntilKilled({ url }: Running, promised: Promised, first: numb
         if (status !== 200) return;
         promised.revisions.set(job.id, base + 1);
         promised.saves++;
-        const added = await ask(`${url}/api/assets?name=p.png`, "POST", await picture(1000 + first * 50 + base * 3 + w));
+        const added = await ask(
+          `${url}/api/assets?name=p.png`,
+          "POST",
+          await picture(1000 + first * 50 + base * 3 + w),
+        );
         // An answer that was cut off has promised nothing.
         if (added.status !== 200 || !added.body) return;
         promised.pictures.add((added.body as { sha: string }).sha);

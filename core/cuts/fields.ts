@@ -43,11 +43,24 @@ export const stepoverField: CutField = {
   step: 0.1,
   auto: (c) => {
     const share = Math.min(MOST_STEPOVER, c.material.stepover);
-    return { value: Math.max(0.01, Math.round(share * c.cutter.diameter * 100) / 100), reason: `${share} × the cutter in ${c.material.name.toLowerCase()}` };
+    return {
+      value: Math.max(0.01, Math.round(share * c.cutter.diameter * 100) / 100),
+      reason: `${share} × the cutter in ${c.material.name.toLowerCase()}`,
+    };
   },
 };
 
-export const rampField: CutField = { key: "ramp", label: "Ramp angle", type: "angle", help: "How steeply the cutter sinks along its path instead of plunging.", min: 0.5, max: 45, step: 0.5, more: true, auto: () => ({ value: 3, reason: "gentle on flat cutters" }) };
+export const rampField: CutField = {
+  key: "ramp",
+  label: "Ramp angle",
+  type: "angle",
+  help: "How steeply the cutter sinks along its path instead of plunging.",
+  min: 0.5,
+  max: 45,
+  step: 0.5,
+  more: true,
+  auto: () => ({ value: 3, reason: "gentle on flat cutters" }),
+};
 
 export const entryField: CutField = {
   key: "entry",
@@ -59,7 +72,9 @@ export const entryField: CutField = {
     { value: "ramp", label: "ramp" },
     { value: "plunge", label: "plunge" },
   ],
-  help: "How the cutter gets down into solid stock. Helix: round a small circle where there is room. Ramp: sinking along its path. Plunge: straight down, only for cutters that cut at their centre.",
+  help:
+    "How the cutter gets down into solid stock. Helix: round a small circle where there is room. Ramp: sinking " +
+    "along its path. Plunge: straight down, only for cutters that cut at their centre.",
   more: true,
   auto: () => ({ value: "auto", reason: "a helix where there is room, else a ramp" }),
 };
@@ -72,17 +87,32 @@ export const directionField: CutField = {
     { value: "climb", label: "climb" },
     { value: "conventional", label: "conventional" },
   ],
-  help: "Climb: the cutter's edge comes out of the stock thin, for a cleaner wall. Conventional pulls less on machines with play.",
+  help:
+    "Climb: the cutter's edge comes out of the stock thin, for a cleaner wall. Conventional pulls less on " +
+    "machines with play.",
   more: true,
   auto: () => ({ value: "climb", reason: "the cleaner wall" }),
 };
 
-export const leaveField: CutField = { key: "leave", label: "Leave on walls", type: "length", help: "Stock kept on the walls for a later cut.", min: 0, max: 10, step: 0.05, more: true, auto: () => ({ value: 0, reason: "cut to size" }) };
+export const leaveField: CutField = {
+  key: "leave",
+  label: "Leave on walls",
+  type: "length",
+  help: "Stock kept on the walls for a later cut.",
+  min: 0,
+  max: 10,
+  step: 0.05,
+  more: true,
+  auto: () => ({ value: 0, reason: "cut to size" }),
+};
 
 export const slopeOf = (s: Settings): number => Math.tan(((s.ramp as number) * Math.PI) / 180);
 export const entryOf = (s: Settings): Entry => (s.entry as Entry) ?? "auto";
 
-/** A stepover as wide as the cutter or wider leaves ridges between the passes: taken as this share of the cutter then, and said. */
+/**
+ * A stepover as wide as the cutter or wider leaves ridges between the passes: taken as this share of the cutter then,
+ * and said.
+ */
 const CLAMPED_STEPOVER = 0.9;
 
 /** The stepover that can be cut with, and what is to be said when it is not the one asked for. */
@@ -90,6 +120,12 @@ export function safeStepover(c: CutContext, s: Settings, notes: Note[], name: st
   const asked = s.stepover as number;
   const most = CLAMPED_STEPOVER * c.cutter.diameter;
   if (asked <= most) return asked;
-  notes.push({ code: "stepover-too-wide", severity: "stop", message: `${name}: a stepover of ${formatLength(asked)} mm leaves ridges with a ${formatLength(c.cutter.diameter)} mm cutter. Use at most ${formatLength(most)} mm.` });
+  notes.push({
+    code: "stepover-too-wide",
+    severity: "stop",
+    message:
+      `${name}: a stepover of ${formatLength(asked)} mm leaves ridges with a ${formatLength(c.cutter.diameter)} ` +
+      `mm cutter. Use at most ${formatLength(most)} mm.`,
+  });
   return most;
 }

@@ -61,8 +61,8 @@ export interface Note {
 }
 
 /**
- * The surface a cut is asked for: inside the region, d from its edge, z = −min(floor, d · slope), with upright walls where
- * slope is Infinity. What the proof leaves above it is lost detail or uncut stock.
+ * The surface a cut is asked for: inside the region, d from its edge, z = −min(floor, d · slope), with upright walls
+ * where slope is Infinity. What the proof leaves above it is lost detail or uncut stock.
  */
 export interface Ideal {
   region: Rings;
@@ -72,7 +72,9 @@ export interface Ideal {
   ridge: number;
 }
 
-/** A place of a cut that a person may want to move: where a tab stands, where a torch pierces, where a hole is drilled. */
+/**
+ * A place of a cut that a person may want to move: where a tab stands, where a torch pierces, where a hole is drilled.
+ */
 export interface Mark {
   kind: "tab" | "pierce" | "drill";
   x: number;

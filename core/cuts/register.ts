@@ -16,6 +16,11 @@ export const CUTS: readonly CutKind[] = [clear, vcarve, pocket, rest, profile, e
 /** @throws Problem `unknown-cut` */
 export function cutKind(kind: string): CutKind {
   const found = CUTS.find((c) => c.kind === kind);
-  if (!found) throw new Problem("unknown-cut", `This job has a cut of kind "${kind}", which this version does not know. Open it with a newer version of Oaken Bit.`);
+  if (!found)
+    throw new Problem(
+      "unknown-cut",
+      `This job has a cut of kind "${kind}", which this version does not know. Open it with a newer version of ` +
+        "Oaken Bit.",
+    );
   return found;
 }

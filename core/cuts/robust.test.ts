@@ -10,45 +10,155 @@ import type { Peer } from "./kind.ts";
 import { CUTS } from "./register.ts";
 
 type Loop = [number, number][];
-const square: Loop = [[30, 30], [70, 30], [70, 70], [30, 70]];
+const square: Loop = [
+  [30, 30],
+  [70, 30],
+  [70, 70],
+  [30, 70],
+];
 const random = seeded(11);
 
 /** Outlines that no tracing of ours makes, but that may come from anywhere. */
 const bad: [string, Rings][] = [
   ["nothing", emptyRings()],
-  ["two points", ringsFrom([[[10, 10], [40, 40]]])],
+  [
+    "two points",
+    ringsFrom([
+      [
+        [10, 10],
+        [40, 40],
+      ],
+    ]),
+  ],
   ["one point over and over", ringsFrom([Array.from({ length: 12 }, (): [number, number] => [50, 50])])],
-  ["three points in a line", ringsFrom([[[10, 10], [40, 40], [70, 70]]])],
+  [
+    "three points in a line",
+    ringsFrom([
+      [
+        [10, 10],
+        [40, 40],
+        [70, 70],
+      ],
+    ]),
+  ],
   ["a square with every point twice", ringsFrom([square.flatMap((p) => [p, p] as Loop)])],
-  ["a square with a hair", ringsFrom([[[30, 30], [70, 30], [70, 50], [90, 50], [70, 50], [70, 70], [30, 70]]])],
+  [
+    "a square with a hair",
+    ringsFrom([
+      [
+        [30, 30],
+        [70, 30],
+        [70, 50],
+        [90, 50],
+        [70, 50],
+        [70, 70],
+        [30, 70],
+      ],
+    ]),
+  ],
   ["the same square twice", ringsFrom([square, square])],
-  ["two squares sharing an edge", ringsFrom([square, [[70, 30], [90, 30], [90, 70], [70, 70]]])],
-  ["two squares touching in a corner", ringsFrom([square, [[70, 70], [90, 70], [90, 90], [70, 90]]])],
-  ["a bow tie", ringsFrom([[[30, 30], [70, 70], [70, 30], [30, 70]]])],
-  ["a star that crosses itself", ringsFrom([Array.from({ length: 5 }, (_, k): [number, number] => [50 + 30 * Math.cos((4 * Math.PI * k) / 5), 50 + 30 * Math.sin((4 * Math.PI * k) / 5)])])],
+  [
+    "two squares sharing an edge",
+    ringsFrom([
+      square,
+      [
+        [70, 30],
+        [90, 30],
+        [90, 70],
+        [70, 70],
+      ],
+    ]),
+  ],
+  [
+    "two squares touching in a corner",
+    ringsFrom([
+      square,
+      [
+        [70, 70],
+        [90, 70],
+        [90, 90],
+        [70, 90],
+      ],
+    ]),
+  ],
+  [
+    "a bow tie",
+    ringsFrom([
+      [
+        [30, 30],
+        [70, 70],
+        [70, 30],
+        [30, 70],
+      ],
+    ]),
+  ],
+  [
+    "a star that crosses itself",
+    ringsFrom([
+      Array.from({ length: 5 }, (_, k): [number, number] => [
+        50 + 30 * Math.cos((4 * Math.PI * k) / 5),
+        50 + 30 * Math.sin((4 * Math.PI * k) / 5),
+      ]),
+    ]),
+  ],
   ["a hole without ink round it", ringsFrom([circle(50, 50, 20, 60, true)])],
   ["a hole larger than its ink", ringsFrom([square, circle(50, 50, 40, 60, true)])],
   ["a speck", ringsFrom([circle(50, 50, 0.004, 12)])],
-  ["a sliver", ringsFrom([[[40, 50], [60, 50], [60, 50.0005]]])],
-  ["scribble", ringsFrom([Array.from({ length: 40 }, (): [number, number] => [20 + 60 * random(), 20 + 60 * random()])])],
+  [
+    "a sliver",
+    ringsFrom([
+      [
+        [40, 50],
+        [60, 50],
+        [60, 50.0005],
+      ],
+    ]),
+  ],
+  [
+    "scribble",
+    ringsFrom([Array.from({ length: 40 }, (): [number, number] => [20 + 60 * random(), 20 + 60 * random()])]),
+  ],
 ];
-const cutters: Record<string, string> = { clear: "flat:4", vcarve: "v:60:12", pocket: "flat:4", rest: "flat:2", profile: "flat:4", engrave: "v:60:6", hatch: "v:60:6", drill: "drill:3", plasma: "torch:1.5" };
+const cutters: Record<string, string> = {
+  clear: "flat:4",
+  vcarve: "v:60:12",
+  pocket: "flat:4",
+  rest: "flat:2",
+  profile: "flat:4",
+  engrave: "v:60:6",
+  hatch: "v:60:6",
+  drill: "drill:3",
+  plasma: "torch:1.5",
+};
 
 describe("outlines that are none", () => {
   for (const { kind } of CUTS)
     it(`${kind}: plans something or says why not, never hangs, never leaves the stock's neighbourhood`, () => {
       for (const [name, region] of bad) {
-        const target: Peer | undefined = kind === "clear" ? { id: "t", kind: "vcarve", cutter: parseCutter("v:60:12"), settings: { limited: true, floor: 3, side: "in" } } : kind === "rest" ? { id: "t", kind: "pocket", cutter: parseCutter("flat:6"), settings: { depth: 3, leave: 0 } } : undefined;
+        const target: Peer | undefined =
+          kind === "clear"
+            ? {
+                id: "t",
+                kind: "vcarve",
+                cutter: parseCutter("v:60:12"),
+                settings: { limited: true, floor: 3, side: "in" },
+              }
+            : kind === "rest"
+              ? { id: "t", kind: "pocket", cutter: parseCutter("flat:6"), settings: { depth: 3, leave: 0 } }
+              : undefined;
         const t0 = performance.now();
         const plan = planOn(kind, region, cutters[kind], {}, target ? { target } : {});
         // Generous: these are tiny. A loop without an end would take for ever.
         expect(performance.now() - t0, `${kind}, ${name}`).toBeLessThan(8000);
         const t = plan.toolpath;
         // Nothing to cut is nothing cut, not the frame that the plan looked at.
-        if (/nothing|two points|over and over/.test(name) && kind !== "engrave") expect(t.kind.length, `${kind}, ${name}`).toBe(0);
+        if (/nothing|two points|over and over/.test(name) && kind !== "engrave")
+          expect(t.kind.length, `${kind}, ${name}`).toBe(0);
         for (let i = 0; i < t.kind.length; i++) {
           expect([t.x[i], t.y[i], t.z[i], t.feed[i]].every(Number.isFinite), `${kind}, ${name}: move ${i}`).toBe(true);
-          expect(Math.max(Math.abs(t.x[i] - 50), Math.abs(t.y[i] - 50)), `${kind}, ${name}: move ${i}`).toBeLessThan(120);
+          expect(Math.max(Math.abs(t.x[i] - 50), Math.abs(t.y[i] - 50)), `${kind}, ${name}: move ${i}`).toBeLessThan(
+            120,
+          );
         }
         expect(t.kind.length, `${kind}, ${name}`).toBeLessThan(60_000);
         sweep(newSurface(100, 100, 1, 20), t, profileOf(parseCutter(cutters[kind])), 1);

@@ -5,7 +5,16 @@ import { checkCutter, describeCutter, profileOf, sameCutter } from "./profile.ts
 import { cutterFromRack, parseCutter, RACK } from "./rack.ts";
 
 describe("cutter profiles", () => {
-  for (const spec of ["ball:6", "v:60:12", "v:90:10:1.5", "v:20:3:0.1", "taper:0.5:5:6", "taper:1.5:12:8", "drill:5", "drill:3:90"])
+  for (const spec of [
+    "ball:6",
+    "v:60:12",
+    "v:90:10:1.5",
+    "v:20:3:0.1",
+    "taper:0.5:5:6",
+    "taper:1.5:12:8",
+    "drill:5",
+    "drill:3:90",
+  ])
     it(`${spec}: h rises from the tip, and r is its inverse`, () => {
       const c = parseCutter(spec);
       const p = profileOf(c);
@@ -47,8 +56,23 @@ describe("cutters by their numbers", () => {
     expect(parseCutter("drill:4")).toMatchObject({ kind: "drill", angle: 118 });
     expect(parseCutter("v60")).toEqual(cutterFromRack("v60"));
   });
-  for (const spec of ["v:0:12", "v:180:12", "v:60:0", "v:60:12:12", "flat:-3", "flat:", "flat:999", "ball:abc", "taper:4:5:6", "taper:0.5:90:6", "lathe:3", "nonesuch", "v:sharp:12"])
-    it(`refuses ${spec} with a sentence that says what is wrong`, () => expect(() => parseCutter(spec)).toThrow(/^[A-Z"].{15,}\.$/));
+  for (const spec of [
+    "v:0:12",
+    "v:180:12",
+    "v:60:0",
+    "v:60:12:12",
+    "flat:-3",
+    "flat:",
+    "flat:999",
+    "ball:abc",
+    "taper:4:5:6",
+    "taper:0.5:90:6",
+    "lathe:3",
+    "nonesuch",
+    "v:sharp:12",
+  ])
+    it(`refuses ${spec} with a sentence that says what is wrong`, () =>
+      expect(() => parseCutter(spec)).toThrow(/^[A-Z"].{15,}\.$/));
   it("every cutter in the rack is sound, has a name of its own and a short description", () => {
     for (const c of RACK) {
       expect(() => checkCutter(c)).not.toThrow();
@@ -87,7 +111,10 @@ describe("feeds", () => {
     const weak = { ...HOBBY_ROUTER, power: 20 };
     expect(feedsFor(flat, ash, weak, 6, 6).feed.reason).toMatch(/held by 20 W/);
     const slow = { ...HOBBY_ROUTER, feedMost: 300 };
-    expect(feedsFor(flat, ash, slow, 1, 6).feed).toMatchObject({ value: 300, reason: expect.stringMatching(/machine's most/) });
+    expect(feedsFor(flat, ash, slow, 1, 6).feed).toMatchObject({
+      value: 300,
+      reason: expect.stringMatching(/machine's most/),
+    });
     for (const m of MATERIALS)
       for (const c of RACK.filter((q) => q.kind !== "torch")) {
         const f = feedsFor(c, m, HOBBY_ROUTER, 1, c.diameter / 2);

@@ -4,8 +4,8 @@ import type { Material } from "./materials.ts";
 
 /**
  * What an air plasma torch of about 45 A does in mild steel: round values inside the ranges that makers' cut charts
- * publish (feed falls roughly with the 1.2th power of thickness; pierce delay grows with it). Stainless a little slower,
- * aluminium a little faster.
+ * publish (feed falls roughly with the 1.2th power of thickness; pierce delay grows with it). Stainless a little
+ * slower, aluminium a little faster.
  */
 const AT_3_MM = 3300;
 const THICKNESS_POWER = 1.2;
@@ -20,11 +20,23 @@ export interface PlasmaNumbers {
 
 export function plasmaFor(material: Material, thickness: number): PlasmaNumbers {
   const share = material.plasma ?? 1;
-  const feed = Math.round(Math.max(FEED_LIMITS.least, Math.min(FEED_LIMITS.most, share * AT_3_MM * (3 / thickness) ** THICKNESS_POWER)) / 10) * 10;
+  const feed =
+    Math.round(
+      Math.max(FEED_LIMITS.least, Math.min(FEED_LIMITS.most, share * AT_3_MM * (3 / thickness) ** THICKNESS_POWER)) /
+        10,
+    ) * 10;
   return {
-    feed: { value: feed, reason: `45 A in ${formatLength(thickness)} mm ${material.name.toLowerCase()}${material.plasma === undefined ? ", as if it were mild steel" : ""}` },
+    feed: {
+      value: feed,
+      reason:
+        `45 A in ${formatLength(thickness)} mm ` +
+        `${material.name.toLowerCase()}${material.plasma === undefined ? ", as if it were mild steel" : ""}`,
+    },
     pierceHeight: { value: 3.8, reason: "two and a half times the cut height keeps the tip out of the blow-back" },
-    pierceDelay: { value: Math.round((0.1 + 0.1 * thickness) * 10) / 10, reason: `until ${formatLength(thickness)} mm are through` },
+    pierceDelay: {
+      value: Math.round((0.1 + 0.1 * thickness) * 10) / 10,
+      reason: `until ${formatLength(thickness)} mm are through`,
+    },
     cutHeight: { value: 1.5, reason: "the middle of what makers give for 45 A" },
   };
 }

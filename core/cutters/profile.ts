@@ -1,9 +1,9 @@
 import { Problem } from "../problem.ts";
 
 /**
- * A cutter as its numbers. Lengths in mm, angles in degrees as the trade writes them.
- * flat · ball: diameter · v: included angle, diameter, width of its flat tip · taper: tip radius, half angle, diameter ·
- * drill: diameter and point angle · torch: its kerf as diameter.
+ * A cutter as its numbers. Lengths in mm, angles in degrees as the trade writes them. flat · ball: diameter · v:
+ * included angle, diameter, width of its flat tip · taper: tip radius, half angle, diameter · drill: diameter and point
+ * angle · torch: its kerf as diameter.
  */
 export interface Cutter {
   kind: "flat" | "ball" | "v" | "taper" | "drill" | "torch";
@@ -26,8 +26,8 @@ export interface Cutter {
 }
 
 /**
- * The surface of revolution that cuts: h(r) is its height above the tip at radius r, r(h) the inverse (the radius that a
- * cutter h deep opens at the stock's top). Definitions in docs/geometry.md.
+ * The surface of revolution that cuts: h(r) is its height above the tip at radius r, r(h) the inverse (the radius that
+ * a cutter h deep opens at the stock's top). Definitions in docs/geometry.md.
  */
 export interface Profile {
   /** greatest radius, mm */
@@ -61,7 +61,17 @@ const rad = (deg: number): number => (deg * Math.PI) / 180;
 export function profileOf(c: Cutter): Profile {
   checkCutter(c);
   const R = c.diameter / 2;
-  if (c.kind === "flat") return { radius: R, flat: R, height: c.fluteLength, h: (r) => (r <= R ? 0 : Infinity), r: () => R, coneSlope: 0, coneFrom: R, ball: 0 };
+  if (c.kind === "flat")
+    return {
+      radius: R,
+      flat: R,
+      height: c.fluteLength,
+      h: (r) => (r <= R ? 0 : Infinity),
+      r: () => R,
+      coneSlope: 0,
+      coneFrom: R,
+      ball: 0,
+    };
   if (c.kind === "ball")
     return {
       radius: R,
@@ -73,10 +83,30 @@ export function profileOf(c: Cutter): Profile {
       coneFrom: R,
       ball: R,
     };
-  if (c.kind === "torch") return { radius: R, flat: R, height: Infinity, h: (r) => (r <= R ? 0 : Infinity), r: () => R, coneSlope: 0, coneFrom: R, ball: 0, beam: true };
+  if (c.kind === "torch")
+    return {
+      radius: R,
+      flat: R,
+      height: Infinity,
+      h: (r) => (r <= R ? 0 : Infinity),
+      r: () => R,
+      coneSlope: 0,
+      coneFrom: R,
+      ball: 0,
+      beam: true,
+    };
   if (c.kind === "drill") {
     const slope = 1 / Math.tan(rad(c.angle!) / 2);
-    return { radius: R, flat: 0, height: c.fluteLength, h: (r) => (r > R ? Infinity : r * slope), r: (h) => Math.min(R, Math.max(0, h) / slope), coneSlope: slope, coneFrom: 0, ball: 0 };
+    return {
+      radius: R,
+      flat: 0,
+      height: c.fluteLength,
+      h: (r) => (r > R ? Infinity : r * slope),
+      r: (h) => Math.min(R, Math.max(0, h) / slope),
+      coneSlope: slope,
+      coneFrom: 0,
+      ball: 0,
+    };
   }
   if (c.kind === "v") {
     const t = (c.tip ?? 0) / 2;
@@ -114,17 +144,20 @@ export function checkCutter(c: Cutter): void {
   const bad = (what: string) => new Problem("bad-cutter", `Cutter ${describeCutter(c)}: ${what}`);
   const positive = (v: number | undefined) => v !== undefined && Number.isFinite(v) && v > 0;
   if (!positive(c.diameter) || c.diameter > 200) throw bad("the diameter must be more than 0 and at most 200 mm.");
-  if ((c.kind === "v" || c.kind === "drill") && (!positive(c.angle) || c.angle! > 179 || c.angle! < 1)) throw bad("the included angle must lie between 1° and 179°.");
+  if ((c.kind === "v" || c.kind === "drill") && (!positive(c.angle) || c.angle! > 179 || c.angle! < 1))
+    throw bad("the included angle must lie between 1° and 179°.");
   if (c.kind === "v") {
     if ((c.tip ?? 0) < 0 || (c.tip ?? 0) >= c.diameter) throw bad("the tip must be narrower than the cutter.");
   }
   if (c.kind === "taper") {
     if (!positive(c.halfAngle) || c.halfAngle! >= 85) throw bad("the half angle must lie between 0° and 85°.");
-    if (!positive(c.tipRadius) || c.tipRadius! * Math.cos(rad(c.halfAngle!)) >= c.diameter / 2) throw bad("the tip radius must be smaller than the cutter's.");
+    if (!positive(c.tipRadius) || c.tipRadius! * Math.cos(rad(c.halfAngle!)) >= c.diameter / 2)
+      throw bad("the tip radius must be smaller than the cutter's.");
   }
 }
 
-const num = (v: number | undefined): string => (v === undefined || !Number.isFinite(v) ? "?" : String(Math.round(v * 1000) / 1000));
+const num = (v: number | undefined): string =>
+  v === undefined || !Number.isFinite(v) ? "?" : String(Math.round(v * 1000) / 1000);
 
 /** The cutter in a few words: V 60° × 12.7, flat 3.175, ball 6, taper R0.5 × 5°. */
 export function describeCutter(c: Cutter): string {
@@ -136,5 +169,13 @@ export function describeCutter(c: Cutter): string {
 
 /** Whether two cutters are the same tool in the spindle. */
 export function sameCutter(a: Cutter, b: Cutter): boolean {
-  return a.kind === b.kind && a.diameter === b.diameter && a.angle === b.angle && (a.tip ?? 0) === (b.tip ?? 0) && a.tipRadius === b.tipRadius && a.halfAngle === b.halfAngle && a.id === b.id;
+  return (
+    a.kind === b.kind &&
+    a.diameter === b.diameter &&
+    a.angle === b.angle &&
+    (a.tip ?? 0) === (b.tip ?? 0) &&
+    a.tipRadius === b.tipRadius &&
+    a.halfAngle === b.halfAngle &&
+    a.id === b.id
+  );
 }

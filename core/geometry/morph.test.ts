@@ -10,7 +10,12 @@ const of = (...loops: [number, number][][]): Rings => {
   const r = ringsFrom(loops);
   return { ...r, parent: nesting(r) };
 };
-const box = (x0: number, y0: number, x1: number, y1: number): [number, number][] => [[x0, y0], [x1, y0], [x1, y1], [x0, y1]];
+const box = (x0: number, y0: number, x1: number, y1: number): [number, number][] => [
+  [x0, y0],
+  [x1, y0],
+  [x1, y1],
+  [x0, y1],
+];
 const clearance = (r: Rings) => clearanceOf(r);
 
 describe("growing and thinning", () => {
@@ -36,13 +41,27 @@ describe("growing and thinning", () => {
     expect(regionArea(joined)).toBeCloseTo(100 + 94 + 6 + 50, 0);
   });
   it("rounding gives outer and inner corners the radius", () => {
-    const L = of([[0, 0], [20, 0], [20, 10], [10, 10], [10, 20], [0, 20]]);
+    const L = of([
+      [0, 0],
+      [20, 0],
+      [20, 10],
+      [10, 10],
+      [10, 20],
+      [0, 20],
+    ]);
     const lost = (1 - Math.PI / 4) * 4;
     expect(regionArea(rounded(L, 2, clearance))).toBeCloseTo(300 - 5 * lost + lost, 0);
   });
   it("growing back by what was thinned leaves no knots, whatever the polygon's fineness", () => {
     for (const n of [30, 60, 100, 240]) {
-      const ink = of([[22, 11], [98, 11], [60, 68]], circle(60, 30, 8.6, n, true));
+      const ink = of(
+        [
+          [22, 11],
+          [98, 11],
+          [60, 68],
+        ],
+        circle(60, 30, 8.6, n, true),
+      );
       const r = rounded(ink, 1, clearance);
       expect(isSound(r), `${n} corners`).toBe(true);
       expect(ringCount(r)).toBe(2);

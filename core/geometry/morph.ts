@@ -29,7 +29,8 @@ function merged(loops: readonly number[][]): number[][] {
         const n = out.length;
         if (n === 0 || Math.hypot(l[i] - out[n - 2], l[i + 1] - out[n - 1]) > KNOT) out.push(l[i], l[i + 1]);
       }
-      while (out.length > 2 && Math.hypot(out[0] - out[out.length - 2], out[1] - out[out.length - 1]) <= KNOT) out.length -= 2;
+      while (out.length > 2 && Math.hypot(out[0] - out[out.length - 2], out[1] - out[out.length - 1]) <= KNOT)
+        out.length -= 2;
       return out;
     })
     .filter((l) => l.length >= 6);
@@ -62,9 +63,13 @@ export function thinned(region: Rings, by: number, clearance: ClearanceOf): Ring
 }
 
 /** Gaps narrower than `width` closed: grown by half of it and thinned again (morphological closing). */
-export const closed = (region: Rings, width: number, clearance: ClearanceOf): Rings => thinned(grown(region, width / 2, clearance), width / 2, clearance);
+export const closed = (region: Rings, width: number, clearance: ClearanceOf): Rings =>
+  thinned(grown(region, width / 2, clearance), width / 2, clearance);
 
-/** Corners, outer and inner, rounded to `radius`: opening, then closing. Strokes narrower than twice the radius are lost. */
+/**
+ * Corners, outer and inner, rounded to `radius`: opening, then closing. Strokes narrower than twice the radius are
+ * lost.
+ */
 export function rounded(region: Rings, radius: number, clearance: ClearanceOf): Rings {
   const open = grown(thinned(region, radius, clearance), radius, clearance);
   return closed(open, 2 * radius, clearance);

@@ -3,7 +3,12 @@ import { seeded } from "../testing/random.ts";
 import { PointGrid } from "./pointgrid.ts";
 
 describe("the cheapest point left", () => {
-  for (const [name, spread] of [["scattered", [100, 60]], ["on a line", [100, 0]], ["in one place", [0, 0]], ["in two clumps", [100, 60, 1]]] as const)
+  for (const [name, spread] of [
+    ["scattered", [100, 60]],
+    ["on a line", [100, 0]],
+    ["in one place", [0, 0]],
+    ["in two clumps", [100, 60, 1]],
+  ] as const)
     it(`is what looking at every point finds: ${name}`, () => {
       const random = seeded(spread.length + spread[0]);
       const n = 400;

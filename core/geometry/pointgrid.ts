@@ -1,4 +1,7 @@
-/** Points in square cells, about two in each, to be taken out one after another: which of those left is cheapest to go to? */
+/**
+ * Points in square cells, about two in each, to be taken out one after another: which of those left is cheapest to go
+ * to?
+ */
 export class PointGrid {
   private cell: number;
   private columns: number;
@@ -11,7 +14,10 @@ export class PointGrid {
   private where: Int32Array;
   private left: number;
 
-  constructor(private x: ArrayLike<number>, private y: ArrayLike<number>) {
+  constructor(
+    private x: ArrayLike<number>,
+    private y: ArrayLike<number>,
+  ) {
     const n = x.length;
     let maxX = -Infinity;
     let maxY = -Infinity;
@@ -41,7 +47,8 @@ export class PointGrid {
     for (let i = 0; i < n; i++) this.member[this.first[this.where[i]] + this.count[this.where[i]]++] = i;
   }
 
-  private column = (x: number): number => Math.max(0, Math.min(this.columns - 1, Math.floor((x - this.minX) / this.cell)));
+  private column = (x: number): number =>
+    Math.max(0, Math.min(this.columns - 1, Math.floor((x - this.minX) / this.cell)));
   private row = (y: number): number => Math.max(0, Math.min(this.rows - 1, Math.floor((y - this.minY) / this.cell)));
 
   remove(i: number): void {

@@ -16,7 +16,11 @@ export interface Box {
   maxY: number;
 }
 
-export const emptyRings = (): Rings => ({ xy: new Float64Array(0), starts: new Int32Array(1), parent: new Int32Array(0) });
+export const emptyRings = (): Rings => ({
+  xy: new Float64Array(0),
+  starts: new Int32Array(1),
+  parent: new Int32Array(0),
+});
 
 export const ringCount = (r: Rings): number => r.starts.length - 1;
 
@@ -82,7 +86,10 @@ export function insideRegion(r: Rings, x: number, y: number): boolean {
 }
 
 /** Rings from plain arrays of [x, y]; outer rings and holes as the caller orients them. */
-export function ringsFrom(loops: readonly (readonly (readonly [number, number])[])[], parent?: readonly number[]): Rings {
+export function ringsFrom(
+  loops: readonly (readonly (readonly [number, number])[])[],
+  parent?: readonly number[],
+): Rings {
   const starts = new Int32Array(loops.length + 1);
   loops.forEach((l, k) => (starts[k + 1] = starts[k] + l.length));
   const xy = new Float64Array(2 * starts[loops.length]);
@@ -95,7 +102,10 @@ export function ringsFrom(loops: readonly (readonly (readonly [number, number])[
   return { xy, starts, parent: Int32Array.from(parent ?? loops.map(() => -1)) };
 }
 
-/** The same region seen from outside: every ring turned round, inside a frame `margin` mm beyond its bounds (the last ring). */
+/**
+ * The same region seen from outside: every ring turned round, inside a frame `margin` mm beyond its bounds (the last
+ * ring).
+ */
 export function complement(r: Rings, margin: number): Rings {
   const n = ringCount(r);
   const total = r.starts[n];

@@ -20,7 +20,14 @@ describe("parallel lines through a region", () => {
     }
   });
   it("know where on the ring they end, and the shorter way from one end to the next", () => {
-    const square = ringsFrom([[[0, 0], [10, 0], [10, 10], [0, 10]]]);
+    const square = ringsFrom([
+      [
+        [0, 0],
+        [10, 0],
+        [10, 10],
+        [0, 10],
+      ],
+    ]);
     const [a, b] = spans(square, 0, 5);
     expect([a.y0, b.y0]).toEqual([2.5, 7.5]);
     const back = turnedSpan(b);

@@ -8,7 +8,9 @@ export interface Span {
   y0: number;
   x1: number;
   y1: number;
-  /** rings crossed at the beginning and the end, and how far along them, as vertex index and share of the edge after it */
+  /**
+   * rings crossed at the beginning and the end, and how far along them, as vertex index and share of the edge after it
+   */
   ring0: number;
   at0: number;
   ring1: number;
@@ -41,7 +43,11 @@ export function spans(r: Rings, angle: number, spacing: number): Span[] {
       const j = i + 1 < r.starts[k + 1] ? i + 1 : r.starts[k];
       const [a, b] = [Math.min(v[i], v[j]), Math.max(v[i], v[j])];
       // Rows with a < row ≤ b: each vertex belongs to one edge only.
-      for (let row = Math.max(0, Math.floor((a - first) / spacing) + 1); row < rows && first + row * spacing <= b; row++) {
+      for (
+        let row = Math.max(0, Math.floor((a - first) / spacing) + 1);
+        row < rows && first + row * spacing <= b;
+        row++
+      ) {
         const f = (first + row * spacing - v[i]) / (v[j] - v[i]);
         hits[row].push({ u: u[i] + f * (u[j] - u[i]), ring: k, at: i - r.starts[k] + f });
       }
@@ -53,17 +59,42 @@ export function spans(r: Rings, angle: number, spacing: number): Span[] {
     for (let q = 0; q + 1 < h.length; q += 2) {
       const [a, b] = [h[q], h[q + 1]];
       if (b.u - a.u < 1e-9) continue;
-      out.push({ row, x0: c * a.u - s * w, y0: s * a.u + c * w, x1: c * b.u - s * w, y1: s * b.u + c * w, ring0: a.ring, at0: a.at, ring1: b.ring, at1: b.at });
+      out.push({
+        row,
+        x0: c * a.u - s * w,
+        y0: s * a.u + c * w,
+        x1: c * b.u - s * w,
+        y1: s * b.u + c * w,
+        ring0: a.ring,
+        at0: a.at,
+        ring1: b.ring,
+        at1: b.at,
+      });
     }
   }
   return out;
 }
 
 /** The same span run from its other end. */
-export const turnedSpan = (s: Span): Span => ({ row: s.row, x0: s.x1, y0: s.y1, x1: s.x0, y1: s.y0, ring0: s.ring1, at0: s.at1, ring1: s.ring0, at1: s.at0 });
+export const turnedSpan = (s: Span): Span => ({
+  row: s.row,
+  x0: s.x1,
+  y0: s.y1,
+  x1: s.x0,
+  y1: s.y0,
+  ring0: s.ring1,
+  at0: s.at1,
+  ring1: s.ring0,
+  at1: s.at0,
+});
 
 /** The shorter way along a ring from one place on it to another, both ends with it. */
-export function alongRing(r: Rings, k: number, from: number, to: number): { x: Float64Array; y: Float64Array; length: number } {
+export function alongRing(
+  r: Rings,
+  k: number,
+  from: number,
+  to: number,
+): { x: Float64Array; y: Float64Array; length: number } {
   const [forth, back] = [walk(r, k, from, to), walk(r, k, to, from)];
   if (forth.length <= back.length) return forth;
   return { x: back.x.reverse(), y: back.y.reverse(), length: back.length };
@@ -82,6 +113,7 @@ function walk(r: Rings, k: number, from: number, to: number): { x: Float64Array;
   for (let i = Math.floor(from) + 1; i < end; i++) points.push(at(i));
   points.push(at(end));
   let length = 0;
-  for (let i = 1; i < points.length; i++) length += Math.hypot(points[i][0] - points[i - 1][0], points[i][1] - points[i - 1][1]);
+  for (let i = 1; i < points.length; i++)
+    length += Math.hypot(points[i][0] - points[i - 1][0], points[i][1] - points[i - 1][1]);
   return { x: Float64Array.from(points, (p) => p[0]), y: Float64Array.from(points, (p) => p[1]), length };
 }

@@ -19,7 +19,12 @@ export class SegmentGrid {
         const j = i + 1 < rings.starts[k + 1] ? i + 1 : rings.starts[k];
         this.a[i] = i;
         this.b[i] = j;
-        this.index.add(Math.min(xy[2 * i], xy[2 * j]), Math.min(xy[2 * i + 1], xy[2 * j + 1]), Math.max(xy[2 * i], xy[2 * j]), Math.max(xy[2 * i + 1], xy[2 * j + 1]));
+        this.index.add(
+          Math.min(xy[2 * i], xy[2 * j]),
+          Math.min(xy[2 * i + 1], xy[2 * j + 1]),
+          Math.max(xy[2 * i], xy[2 * j]),
+          Math.max(xy[2 * i + 1], xy[2 * j + 1]),
+        );
       }
     this.index.finish();
   }
@@ -28,7 +33,10 @@ export class SegmentGrid {
     let best = most * most;
     const { xy } = this.rings;
     this.index?.search(x - most, y - most, x + most, y + most, (i) => {
-      best = Math.min(best, squaredDistance(x, y, xy[2 * this.a[i]], xy[2 * this.a[i] + 1], xy[2 * this.b[i]], xy[2 * this.b[i] + 1]));
+      best = Math.min(
+        best,
+        squaredDistance(x, y, xy[2 * this.a[i]], xy[2 * this.a[i] + 1], xy[2 * this.b[i]], xy[2 * this.b[i] + 1]),
+      );
       return false;
     });
     return Math.sqrt(best);

@@ -5,7 +5,10 @@ import { boundsOf, type Box, type Rings } from "./rings.ts";
 export const LINE = 0;
 export const ARC = 1;
 export const CUBIC = 2;
-/** Numbers a segment: two control points and the end. A line uses the end only; an arc its centre and its turn (+1 ccw, −1 cw). */
+/**
+ * Numbers a segment: two control points and the end. A line uses the end only; an arc its centre and its turn (+1 ccw,
+ * −1 cw).
+ */
 export const STRIDE = 6;
 
 /**
@@ -58,12 +61,22 @@ export class ShapeBuilder {
   }
   take(): Shape {
     this.starts.push(this.kinds.length);
-    return { kinds: Uint8Array.from(this.kinds.take()), nodes: this.nodes.take(), origin: this.origin.take(), starts: this.starts.take(), parent: this.parent.take() };
+    return {
+      kinds: Uint8Array.from(this.kinds.take()),
+      nodes: this.nodes.take(),
+      origin: this.origin.take(),
+      starts: this.starts.take(),
+      parent: this.parent.take(),
+    };
   }
 }
 
 /** Calls `visit(kind, x0, y0, offset)` for each segment of contour k, `offset` into `nodes`. */
-export function eachSegment(s: Shape, k: number, visit: (kind: number, x0: number, y0: number, at: number) => void): void {
+export function eachSegment(
+  s: Shape,
+  k: number,
+  visit: (kind: number, x0: number, y0: number, at: number) => void,
+): void {
   let x = s.origin[2 * k];
   let y = s.origin[2 * k + 1];
   for (let i = s.starts[k]; i < s.starts[k + 1]; i++) {
@@ -89,13 +102,31 @@ export function arcSteps(radius: number, sweep: number, tolerance: number): numb
 }
 
 /** Steps that keep the chords of a cubic within `tolerance`: Wang's bound on the second difference (G. Wang 1984). */
-export function cubicSteps(x0: number, y0: number, ax: number, ay: number, bx: number, by: number, x1: number, y1: number, tolerance: number): number {
+export function cubicSteps(
+  x0: number,
+  y0: number,
+  ax: number,
+  ay: number,
+  bx: number,
+  by: number,
+  x1: number,
+  y1: number,
+  tolerance: number,
+): number {
   const d = Math.max(Math.hypot(x0 - 2 * ax + bx, y0 - 2 * ay + by), Math.hypot(ax - 2 * bx + x1, ay - 2 * by + y1));
   return Math.max(1, Math.ceil(Math.sqrt((0.75 * d) / tolerance)));
 }
 
 /** Pushes the points of one segment after its start, chords within `tolerance` mm. */
-export function flattenSegment(kind: number, x0: number, y0: number, n: Float64Array, at: number, tolerance: number, out: GrowingF64): void {
+export function flattenSegment(
+  kind: number,
+  x0: number,
+  y0: number,
+  n: Float64Array,
+  at: number,
+  tolerance: number,
+  out: GrowingF64,
+): void {
   const x1 = n[at + 4];
   const y1 = n[at + 5];
   if (kind === ARC) {
@@ -128,7 +159,9 @@ export function flattenSegment(kind: number, x0: number, y0: number, n: Float64A
   out.push2(x1, y1);
 }
 
-/** Polygons whose chords stay within `tolerance` mm of the curves. Contours that vanish keep their index with no points. */
+/**
+ * Polygons whose chords stay within `tolerance` mm of the curves. Contours that vanish keep their index with no points.
+ */
 export function flatten(s: Shape, tolerance: number): Rings {
   const out = new GrowingF64(4 * s.kinds.length + 16);
   const n = contourCount(s);
@@ -218,5 +251,9 @@ export function shapeOfRings(r: Rings): Shape {
 
 /** An axis-parallel rectangle, counter-clockwise. */
 export function rectangle(x0: number, y0: number, x1: number, y1: number): Rings {
-  return { xy: Float64Array.of(x0, y0, x1, y0, x1, y1, x0, y1), starts: Int32Array.of(0, 4), parent: Int32Array.of(-1) };
+  return {
+    xy: Float64Array.of(x0, y0, x1, y0, x1, y1, x0, y1),
+    starts: Int32Array.of(0, 4),
+    parent: Int32Array.of(-1),
+  };
 }

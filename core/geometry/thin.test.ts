@@ -29,7 +29,8 @@ describe("thinning", () => {
       for (let k = 1; k < keep.length; k++) {
         expect(keep[k]).toBeGreaterThan(keep[k - 1]);
         const [a, b] = [keep[k - 1], keep[k]].map((i) => [x[i], y[i], z[i]]);
-        for (let i = keep[k - 1] + 1; i < keep[k]; i++) expect(away([x[i], y[i], z[i]], a, b)).toBeLessThanOrEqual(tolerance + 1e-12);
+        for (let i = keep[k - 1] + 1; i < keep[k]; i++)
+          expect(away([x[i], y[i], z[i]], a, b)).toBeLessThanOrEqual(tolerance + 1e-12);
       }
     }
   });
@@ -38,7 +39,8 @@ describe("thinning", () => {
     expect(thin(x, x, null, 0, 999, 1e-6)).toEqual([0, 999]);
     expect(thin([0, 5, 10, 5, 2], [0, 0, 0, 0, 0], null, 0, 4, 0.01)).toEqual([0, 2, 4]);
   });
-  it("height counts: a dip on a straight way stays", () => expect(thin([0, 1, 2, 3, 4], [0, 0, 0, 0, 0], [0, 0, -1, 0, 0], 0, 4, 0.1)).toContain(2));
+  it("height counts: a dip on a straight way stays", () =>
+    expect(thin([0, 1, 2, 3, 4], [0, 0, 0, 0, 0], [0, 0, -1, 0, 0], 0, 4, 0.1)).toContain(2));
   it("does not run out of stack on a long spiral", () => {
     const n = 200_000;
     const x = Float64Array.from({ length: n }, (_, i) => i * Math.cos(i / 50));

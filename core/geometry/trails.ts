@@ -8,7 +8,8 @@ export interface Trail {
 /** Length of a trail, mm. */
 export function trailLength(t: Trail): number {
   let sum = 0;
-  for (let i = 1; i < t.x.length; i++) sum += Math.sqrt((t.x[i] - t.x[i - 1]) ** 2 + (t.y[i] - t.y[i - 1]) ** 2 + (t.z[i] - t.z[i - 1]) ** 2);
+  for (let i = 1; i < t.x.length; i++)
+    sum += Math.sqrt((t.x[i] - t.x[i - 1]) ** 2 + (t.y[i] - t.y[i - 1]) ** 2 + (t.z[i] - t.z[i - 1]) ** 2);
   return sum;
 }
 
@@ -16,10 +17,17 @@ export function trailLength(t: Trail): number {
  * Covers every edge of a graph once with as few trails as there are pairs of odd nodes (Euler): each trail starts at an
  * odd node while there is one, and goes straight on where it can.
  * @param edgeA @param edgeB node indices of each edge
- * @param fromHigh whether as many trails as can be shall begin at high ends: the highest begin first, and end where an odd
- * number of edges meet deeper, so that no trail is left to begin there
+ * @param fromHigh whether as many trails as can be shall begin at high ends: the highest begin first, and end where an
+ * odd number of edges meet deeper, so that no trail is left to begin there
  */
-export function trails(x: ArrayLike<number>, y: ArrayLike<number>, z: ArrayLike<number>, edgeA: ArrayLike<number>, edgeB: ArrayLike<number>, fromHigh = false): Trail[] {
+export function trails(
+  x: ArrayLike<number>,
+  y: ArrayLike<number>,
+  z: ArrayLike<number>,
+  edgeA: ArrayLike<number>,
+  edgeB: ArrayLike<number>,
+  fromHigh = false,
+): Trail[] {
   const n = x.length;
   const m = edgeA.length;
   const left = new Int32Array(n);
@@ -101,5 +109,9 @@ export function trails(x: ArrayLike<number>, y: ArrayLike<number>, z: ArrayLike<
       begin(i, false);
       takeLoops(all.length - 1);
     }
-  return all.map((nodes) => ({ x: Float64Array.from(nodes, (i) => x[i]), y: Float64Array.from(nodes, (i) => y[i]), z: Float64Array.from(nodes, (i) => z[i]) }));
+  return all.map((nodes) => ({
+    x: Float64Array.from(nodes, (i) => x[i]),
+    y: Float64Array.from(nodes, (i) => y[i]),
+    z: Float64Array.from(nodes, (i) => z[i]),
+  }));
 }

@@ -27,12 +27,19 @@ const plain = picture();
 const asset = { sha: "c".repeat(64), name: "ring.png", width: W, height: H };
 /** On stock of 150 × 100 × 12 mm the ring is 80 mm across, its stroke about 21 mm wide. */
 function job(outcome: string, edit: (j: JobDocument) => void, clear = true): JobDocument {
-  const j = startJob(outcome, asset, { width: 150, height: 100, thickness: 12 }, clear && ["sign", "raised"].includes(outcome) ? { clear: [cutterFromRack("flat3")] } : {});
+  const j = startJob(
+    outcome,
+    asset,
+    { width: 150, height: 100, thickness: 12 },
+    clear && ["sign", "raised"].includes(outcome) ? { clear: [cutterFromRack("flat3")] } : {},
+  );
   edit(j);
   return checkJob(j);
 }
-const find = (j: JobDocument, raster = plain, more: { revision?: number; written?: number } = {}): Finding[] => inspect({ build: buildJob(j, { raster, cells: 60_000 }, new Derived()), ...more });
-const set = (id: string, settings: Record<string, string | number | boolean>) => (j: JobDocument) => void Object.assign([...j.nodes, ...j.cuts].find((p) => p.id === id)!.settings, settings);
+const find = (j: JobDocument, raster = plain, more: { revision?: number; written?: number } = {}): Finding[] =>
+  inspect({ build: buildJob(j, { raster, cells: 60_000 }, new Derived()), ...more });
+const set = (id: string, settings: Record<string, string | number | boolean>) => (j: JobDocument) =>
+  void Object.assign([...j.nodes, ...j.cuts].find((p) => p.id === id)!.settings, settings);
 
 interface Case {
   what: string;
@@ -210,13 +217,22 @@ const CASES: readonly Case[] = [
 
 describe("inspection", () => {
   it("finds nothing to stop or warn of in a sound job of each kind", () => {
-    for (const outcome of ["sign", "raised", "cutout", "pocket", "engrave"]) expect(find(job(outcome, () => {})).filter((f) => f.severity !== "note"), outcome).toEqual([]);
+    for (const outcome of ["sign", "raised", "cutout", "pocket", "engrave"])
+      expect(
+        find(job(outcome, () => {})).filter((f) => f.severity !== "note"),
+        outcome,
+      ).toEqual([]);
   });
 
   it("says where an outline was mended, and stops a path with a number that is none", () => {
     const j = job("pocket", () => {});
     const build = buildJob(j, { raster: plain, cells: 60_000 }, new Derived());
-    build.chain = Object.assign(build.chain!, { mendedAt: [{ x: 40, y: 30 }, { x: 40, y: 30 }] });
+    build.chain = Object.assign(build.chain!, {
+      mendedAt: [
+        { x: 40, y: 30 },
+        { x: 40, y: 30 },
+      ],
+    });
     expect(inspect({ build }).find((f) => f.code === "outline-mended")).toMatchObject({
       severity: "note",
       at: { x: 40, y: 30 },
@@ -235,7 +251,13 @@ describe("inspection", () => {
       expect(f!.message).toMatch(c.says);
       // A sentence that a person can act on.
       expect(f!.message).toMatch(/^[A-Z0-9].*\.$/s);
-      if (f!.at) expect([f!.at.x >= -1, f!.at.x <= j.stock.width + 1, f!.at.y >= -1, f!.at.y <= j.stock.height + 1]).toEqual([true, true, true, true]);
+      if (f!.at)
+        expect([f!.at.x >= -1, f!.at.x <= j.stock.width + 1, f!.at.y >= -1, f!.at.y <= j.stock.height + 1]).toEqual([
+          true,
+          true,
+          true,
+          true,
+        ]);
       if (f!.cut) expect(j.cuts.some((q) => q.id === f!.cut)).toBe(true);
       // A cure that is offered at one click is one.
       if (f!.cure?.value !== undefined) {
@@ -245,7 +267,14 @@ describe("inspection", () => {
     });
 
   it("puts what stops the programs first, then warnings, then notes", () => {
-    const all = find(job("sign", (j) => { set("carve", { floor: 14 })(j); set("picture", { width: 160 })(j); set("outline", { specks: 6 })(j); }), picture((x, y) => 5 - Math.hypot(x - 500, y - 90)));
+    const all = find(
+      job("sign", (j) => {
+        set("carve", { floor: 14 })(j);
+        set("picture", { width: 160 })(j);
+        set("outline", { specks: 6 })(j);
+      }),
+      picture((x, y) => 5 - Math.hypot(x - 500, y - 90)),
+    );
     const grade = all.map((f) => ["stop", "warning", "note"].indexOf(f.severity));
     expect(new Set(grade).size).toBeGreaterThan(1);
     expect(grade).toEqual([...grade].sort());
@@ -253,14 +282,27 @@ describe("inspection", () => {
 
   it("knows programs older than the job, and says nothing when none were written", () => {
     const j = job("sign", () => {});
-    expect(find(j, plain, { revision: 5, written: 3 }).find((f) => f.code === "program-older")!.message).toMatch(/revision 3.*revision 5/);
+    expect(find(j, plain, { revision: 5, written: 3 }).find((f) => f.code === "program-older")!.message).toMatch(
+      /revision 3.*revision 5/,
+    );
     expect(find(j, plain, { revision: 5, written: 5 }).map((f) => f.code)).not.toContain("program-older");
     expect(find(j, plain, { revision: 5 }).map((f) => f.code)).not.toContain("program-older");
   });
 
   it("of a job that cannot be built begins with why", () => {
     const j = job("sign", () => {});
-    const [first] = inspect({ build: buildJob(j, { raster: () => { throw new Problem("no-asset", "The picture is gone."); }, cells: 1000 }, new Derived()) });
+    const [first] = inspect({
+      build: buildJob(
+        j,
+        {
+          raster: () => {
+            throw new Problem("no-asset", "The picture is gone.");
+          },
+          cells: 1000,
+        },
+        new Derived(),
+      ),
+    });
     expect(first).toEqual({ code: "no-asset", severity: "stop", message: "The picture is gone." });
   });
 });

@@ -69,17 +69,31 @@ export interface BuildOptions {
 }
 
 /**
- * Computes a job from its pictures to its proof. Pure: the same job and pictures give the same result; `cache` only keeps
- * what has not changed since the last call.
+ * Computes a job from its pictures to its proof. Pure: the same job and pictures give the same result; `cache` only
+ * keeps what has not changed since the last call.
  */
 export function buildJob(job: JobDocument, options: BuildOptions, cache: Derived): BuildResult {
   const now = options.now ?? (() => 0);
   const report = options.progress ?? (() => {});
-  const step = (name: string): Progress => (share) => report(name, share);
+  const step =
+    (name: string): Progress =>
+    (share) =>
+      report(name, share);
   const timings: Record<string, number> = {};
   const cell = options.cell || job.cell || usualCell(job.stock.width, job.stock.height, options.cells);
   const chains = new Map<string, ChainResult>();
-  const result: BuildResult = { job, chain: null, chains, cuts: [], proof: newSurface(job.stock.width, job.stock.height, cell, job.stock.thickness), swept: [], lost: null, seconds: 0, timings, problem: null };
+  const result: BuildResult = {
+    job,
+    chain: null,
+    chains,
+    cuts: [],
+    proof: newSurface(job.stock.width, job.stock.height, cell, job.stock.thickness),
+    swept: [],
+    lost: null,
+    seconds: 0,
+    timings,
+    problem: null,
+  };
   const attempt = (work: () => void) => {
     try {
       work();
@@ -89,11 +103,20 @@ export function buildJob(job: JobDocument, options: BuildOptions, cache: Derived
     }
   };
   const outlines = job.nodes.filter((n) => n.kind === "outline");
-  if (outlines.length === 0) result.problem = { code: "no-outline", message: "This job has no outline to cut. Add a picture." };
+  if (outlines.length === 0)
+    result.problem = { code: "no-outline", message: "This job has no outline to cut. Add a picture." };
   for (const outline of outlines)
     attempt(() => {
       const sha = pictureBehind(job, outline.id);
-      const chain = chainOf(job, outline.id, typeof options.raster === "function" ? options.raster(sha) : options.raster, cache, (r) => clearance(r, cache), step(outline.id), now);
+      const chain = chainOf(
+        job,
+        outline.id,
+        typeof options.raster === "function" ? options.raster(sha) : options.raster,
+        cache,
+        (r) => clearance(r, cache),
+        step(outline.id),
+        now,
+      );
       chains.set(outline.id, chain);
       result.chain ??= chain;
       timings.tone = (timings.tone ?? 0) + chain.timings.tone;
@@ -114,8 +137,13 @@ export function buildJob(job: JobDocument, options: BuildOptions, cache: Derived
 
 /** The proof as it is looked at: without the waste that falls out of cuts through the stock. */
 export function piece({ proof, cuts }: BuildResult): Surface {
-  const through = cuts.filter((c) => c.cut.on && c.within && (c.facts.pieces ?? 0) > 0 && (c.cut.kind === "plasma" || c.values.through === true));
-  return withoutFallen(proof, through.map((c) => c.within!));
+  const through = cuts.filter(
+    (c) => c.cut.on && c.within && (c.facts.pieces ?? 0) > 0 && (c.cut.kind === "plasma" || c.values.through === true),
+  );
+  return withoutFallen(
+    proof,
+    through.map((c) => c.within!),
+  );
 }
 
 /** The cuts against what they were asked for. */
@@ -125,7 +153,9 @@ function compare({ proof, cuts }: BuildResult): NonNullable<BuildResult["lost"]>
 }
 
 /** A cut's neighbours with their settings filled in, needed before any is planned. */
-function contexts(job: JobDocument): Map<string, { context: CutContext; values: Settings; resolved: Record<string, Resolved> }> {
+function contexts(
+  job: JobDocument,
+): Map<string, { context: CutContext; values: Settings; resolved: Record<string, Resolved> }> {
   const out = new Map<string, { context: CutContext; values: Settings; resolved: Record<string, Resolved> }>();
   const material = materialById(job.stock.material);
   const fill = (cut: JobCut): { context: CutContext; values: Settings; resolved: Record<string, Resolved> } => {
@@ -133,14 +163,33 @@ function contexts(job: JobDocument): Map<string, { context: CutContext; values: 
     if (known) return known;
     const targetCut = cut.target ? job.cuts.find((c) => c.id === cut.target && c.id !== cut.id) : undefined;
     const target = targetCut && !targetCut.target ? peer(targetCut, fill(targetCut).values) : undefined;
-    const context: CutContext = { cutter: cut.cutter, stock: job.stock, material, machine: job.machine, target, helpers: [], earlier: [] };
+    const context: CutContext = {
+      cutter: cut.cutter,
+      stock: job.stock,
+      material,
+      machine: job.machine,
+      target,
+      helpers: [],
+      earlier: [],
+    };
     const filled = { context, ...resolve(cutKind(cut.kind).fields, cut.settings, context) };
     out.set(cut.id, filled);
     return filled;
   };
   for (const c of job.cuts) fill(c);
-  job.cuts.forEach((c, i) => (out.get(c.id)!.context.earlier = c.target ? job.cuts.slice(0, i).filter((h) => h.on && h.target === c.target).map((h) => peer(h, out.get(h.id)!.values)) : []));
-  for (const c of job.cuts) out.get(c.id)!.context.helpers = job.cuts.filter((h) => h.on && h.target === c.id).map((h) => peer(h, out.get(h.id)!.values));
+  job.cuts.forEach(
+    (c, i) =>
+      (out.get(c.id)!.context.earlier = c.target
+        ? job.cuts
+            .slice(0, i)
+            .filter((h) => h.on && h.target === c.target)
+            .map((h) => peer(h, out.get(h.id)!.values))
+        : []),
+  );
+  for (const c of job.cuts)
+    out.get(c.id)!.context.helpers = job.cuts
+      .filter((h) => h.on && h.target === c.id)
+      .map((h) => peer(h, out.get(h.id)!.values));
   return out;
 }
 
@@ -151,25 +200,51 @@ export function cutSettings(job: JobDocument): Record<string, Record<string, Res
 
 const peer = (c: JobCut, settings: Settings): Peer => ({ id: c.id, kind: c.kind, cutter: c.cutter, settings });
 
-function planCuts(job: JobDocument, chains: ReadonlyMap<string, ChainResult>, cache: Derived, step: (name: string) => Progress, now: () => number): CutResult[] {
+function planCuts(
+  job: JobDocument,
+  chains: ReadonlyMap<string, ChainResult>,
+  cache: Derived,
+  step: (name: string) => Progress,
+  now: () => number,
+): CutResult[] {
   const filled = contexts(job);
   return job.cuts.map((cut) => {
     const { context, values, resolved } = filled.get(cut.id)!;
     const kind = cutKind(cut.kind);
-    if (!kind.cutters.includes(cut.cutter.kind)) throw new Problem("wrong-cutter", `"${cut.name}" needs a ${kind.cutters.join(", ").replace(/, ([^,]*)$/, " or $1")} cutter, not a ${cut.cutter.kind} one. Choose another from the rack.`);
+    if (!kind.cutters.includes(cut.cutter.kind))
+      throw new Problem(
+        "wrong-cutter",
+        `"${cut.name}" needs a ${kind.cutters.join(", ").replace(/, ([^,]*)$/, " or $1")} cutter, not a ` +
+          `${cut.cutter.kind} one. Choose another from the rack.`,
+      );
     profileOf(cut.cutter);
     // A helper works on what its target works on.
     const reads = (job.cuts.find((c) => c.id === cut.target)?.reads ?? cut.reads)[0];
     const chain = chains.get(reads);
     const border = chains.get((job.cuts.find((c) => c.id === cut.target) ?? cut).reads[1]) ?? null;
-    const key = hash(JSON.stringify([chain?.key ?? "", border?.key ?? "", cut.kind, cut.cutter, values, context.target, context.helpers, context.earlier, job.stock, job.machine]));
+    const key = hash(
+      JSON.stringify([
+        chain?.key ?? "",
+        border?.key ?? "",
+        cut.kind,
+        cut.cutter,
+        values,
+        context.target,
+        context.helpers,
+        context.earlier,
+        job.stock,
+        job.machine,
+      ]),
+    );
     const progress = step(cut.id);
     const planned = cache.get(
       "plan",
       key,
       () => {
         const t0 = now();
-        const p = chain ? planOne(cut.name, kind, values, context, chain, border, job, cache, progress) : shapeless(cut.name, reads !== undefined && job.nodes.some((n) => n.id === reads));
+        const p = chain
+          ? planOne(cut.name, kind, values, context, chain, border, job, cache, progress)
+          : shapeless(cut.name, reads !== undefined && job.nodes.some((n) => n.id === reads));
         const seconds = moveSeconds(p.toolpath, job.machine);
         let total = 0;
         for (const s of seconds) total += s;
@@ -182,14 +257,29 @@ function planCuts(job: JobDocument, chains: ReadonlyMap<string, ChainResult>, ca
   });
 }
 
-function planOne(name: string, kind: CutKind, values: Settings, context: CutContext, chain: ChainResult, border: ChainResult | null, job: JobDocument, cache: Derived, progress: Progress): Planned {
+function planOne(
+  name: string,
+  kind: CutKind,
+  values: Settings,
+  context: CutContext,
+  chain: ChainResult,
+  border: ChainResult | null,
+  job: JobDocument,
+  cache: Derived,
+  progress: Progress,
+): Planned {
   const inputs: CutInputs = {
     ...context,
     ink: chain.ink,
     lines: chain.lines,
     held: chain.held,
     progress,
-    carveRegion: (s) => cache.get("region", hash(JSON.stringify([chain.key, border?.key ?? "", s.side, s.border, s.borderWidth, job.stock])), () => carveRegion(chain.ink, s, job.stock, (r) => clearance(r, cache), border?.ink ?? null)),
+    carveRegion: (s) =>
+      cache.get(
+        "region",
+        hash(JSON.stringify([chain.key, border?.key ?? "", s.side, s.border, s.borderWidth, job.stock])),
+        () => carveRegion(chain.ink, s, job.stock, (r) => clearance(r, cache), border?.ink ?? null),
+      ),
     clearance: (r) => clearance(r, cache),
   };
   try {
@@ -204,12 +294,32 @@ const nothing = (note: Note): Planned => ({ toolpath: new ToolpathWriter(1, 1, 1
 
 /** A cut whose outline was deleted, or could not be traced. */
 const shapeless = (name: string, known: boolean): Planned =>
-  nothing(known ? { code: "shape-failed", severity: "stop", message: `${name} has nothing to cut: its outline could not be traced. Mend the outline first.` } : { code: "no-shape", severity: "stop", message: `${name} has no shape to cut: the outline it worked on is gone. Choose another on its slip, or remove the cut.` });
+  nothing(
+    known
+      ? {
+          code: "shape-failed",
+          severity: "stop",
+          message: `${name} has nothing to cut: its outline could not be traced. Mend the outline first.`,
+        }
+      : {
+          code: "no-shape",
+          severity: "stop",
+          message:
+            `${name} has no shape to cut: the outline it worked on is gone. Choose another on its slip, or ` +
+            "remove the cut.",
+        },
+  );
 
 const clearance = (r: Rings, cache: Derived) => cache.get("clearance", regionKey(r), () => clearanceOf(r));
 
 /** The stock after each cut in turn; what is the same as last time is taken from there. */
-function prove(job: JobDocument, cuts: readonly CutResult[], cell: number, cache: Derived, progress: Progress): Pick<BuildResult, "proof" | "swept"> {
+function prove(
+  job: JobDocument,
+  cuts: readonly CutResult[],
+  cell: number,
+  cache: Derived,
+  progress: Progress,
+): Pick<BuildResult, "proof" | "swept"> {
   const { width, height, thickness } = job.stock;
   let key = hash(`${width}×${height}×${thickness}@${cell}`);
   let proof = newSurface(width, height, cell, thickness);

@@ -62,10 +62,14 @@ export interface ChainResult extends PictureResult {
   timings: { tone: number; outline: number };
 }
 
-/** The outline that a part of a job is about: itself, the first one traced from it, or the one a cut works on; else the first there is. */
+/**
+ * The outline that a part of a job is about: itself, the first one traced from it, or the one a cut works on; else the
+ * first there is.
+ */
 export function outlineOf(job: JobDocument, part: string): string | undefined {
   const outlines = job.nodes.filter((n) => n.kind === "outline");
-  const reads = (id: string, from: string): boolean => id === from || (job.nodes.find((n) => n.id === id)?.reads.some((r) => reads(r, from)) ?? false);
+  const reads = (id: string, from: string): boolean =>
+    id === from || (job.nodes.find((n) => n.id === id)?.reads.some((r) => reads(r, from)) ?? false);
   const cut = job.cuts.find((c) => c.id === part);
   const wanted = cut ? (job.cuts.find((c) => c.id === cut.target) ?? cut).reads[0] : part;
   return (outlines.find((o) => o.id === wanted) ?? outlines.find((o) => reads(o.id, wanted)) ?? outlines[0])?.id;
@@ -110,7 +114,9 @@ export function pictureOf(
   return placedOver(following, outlineId, artMeasured(following, outlineId));
 }
 
-/** The picture behind an outline, its width and place being those of `art`, pixels of the raster; null for all of it. */
+/**
+ * The picture behind an outline, its width and place being those of `art`, pixels of the raster; null for all of it.
+ */
 function placedOver(f: Following, outlineId: string, art: PictureBox | null): PictureResult {
   const { job, full, cache, progress, coarse } = f;
   const byId = (id: string) => job.nodes.find((n) => n.id === id)!;
@@ -120,7 +126,11 @@ function placedOver(f: Following, outlineId: string, art: PictureBox | null): Pi
   const frame = frameOf(picture.settings);
   const size = framedSize(full.width, full.height, frame);
   const shrunk = coarse ? coarse.width / size.width : 1;
-  const p = resolve(pictureFields, picture.settings, { stock: job.stock, ...size, art: art && scaled(art, 1 / shrunk) });
+  const p = resolve(pictureFields, picture.settings, {
+    stock: job.stock,
+    ...size,
+    art: art && scaled(art, 1 / shrunk),
+  });
   const rasterKey = hash(`${picture.asset!.sha}|${coarse?.width ?? ""}|${JSON.stringify(frame)}`);
   const raster = coarse ?? cache.get("framed", rasterKey, () => framed(full, frame), 2);
   const place = placement(p.values, raster.width, raster.height, art);
@@ -192,13 +202,26 @@ const LEAST_CONTRAST = 0.04;
  * Computes a chain down to the ink that cuts read.
  * @throws Problem `one-tone` or `no-ink` where the picture holds nothing to trace
  */
-export function chainOf(job: JobDocument, outlineId: string, full: Raster, cache: Derived, clearance: ClearanceOf, progress: Progress, now: () => number): ChainResult {
+export function chainOf(
+  job: JobDocument,
+  outlineId: string,
+  full: Raster,
+  cache: Derived,
+  clearance: ClearanceOf,
+  progress: Progress,
+  now: () => number,
+): ChainResult {
   const t0 = now();
   const p = pictureOf(job, outlineId, full, cache, (s) => progress(0.3 * s));
   const t1 = now();
   const { outline, toneResult, place } = p;
   const o = resolve(outlineFields, outline.settings, outlineContext(p, cache));
-  if (o.values.trace !== "colours" && toneResult.contrast < LEAST_CONTRAST && !(toneResult.contrast > 0 && hasInk(toneResult.bins))) throw oneTone(toneResult.bins, p.raster);
+  if (
+    o.values.trace !== "colours" &&
+    toneResult.contrast < LEAST_CONTRAST &&
+    !(toneResult.contrast > 0 && hasInk(toneResult.bins))
+  )
+    throw oneTone(toneResult.bins, p.raster);
   const base = o.values.trace === "colours" ? p.rasterKey : toneResult.key;
   const auto = { hold: !o.resolved.hold.set, specks: !o.resolved.specks.set && !o.resolved.pinholes.set };
   const key = hash(
@@ -212,8 +235,10 @@ export function chainOf(job: JobDocument, outlineId: string, full: Raster, cache
     throw new Problem(
       "no-ink",
       result.dropped > 0
-        ? `At this ink level there are only specks: ${result.dropped} pieces, all smaller than ${o.values.specks} mm². Move the ink level, or keep smaller specks.`
-        : "No ink is found with these settings. Move the ink level towards the picture's greys, invert the picture, or keep more of it.",
+        ? `At this ink level there are only specks: ${result.dropped} pieces, all smaller than ` +
+            `${o.values.specks} mm². Move the ink level, or keep smaller specks.`
+        : "No ink is found with these settings. Move the ink level towards the picture's greys, invert the " +
+            "picture, or keep more of it.",
     );
   const { ink, mended: mendedAt } = cache.get("ink", key, () => soundInk(asRead(result.shape)));
   return {
@@ -234,7 +259,10 @@ function soundInk(ink: Rings): { ink: Rings; mended: { x: number; y: number }[] 
   return places.length === 0 ? { ink, mended: [] } : { ink: mended(ink), mended: places };
 }
 
-/** A few dark strokes on a large sheet may fall outside the middle 99 % of greys: look for them before calling it one tone. */
+/**
+ * A few dark strokes on a large sheet may fall outside the middle 99 % of greys: look for them before calling it one
+ * tone.
+ */
 function hasInk(bins: Uint32Array): boolean {
   let lo = 0;
   let hi = 255;
@@ -249,5 +277,8 @@ function oneTone(bins: Uint32Array, raster: Raster): Problem {
   let clear = true;
   for (let i = 3; i < raster.data.length && clear; i += 4) clear = raster.data[i] === 0;
   const what = clear ? "wholly transparent" : most > 240 ? "all white" : most < 15 ? "all black" : "all one tone";
-  return new Problem("one-tone", `The picture is ${what}: there is nothing in it to trace. Use a picture with dark and light parts.`);
+  return new Problem(
+    "one-tone",
+    `The picture is ${what}: there is nothing in it to trace. Use a picture with dark and light parts.`,
+  );
 }

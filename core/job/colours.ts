@@ -112,8 +112,8 @@ export function colourOutline(
 /** The colour that most of the picture's edge has. */
 function groundOf({ width: W, height: H, data }: Labels): number {
   const count = new Uint32Array(256);
-  for (let x = 0; x < W; x++) count[data[x]]++, count[data[(H - 1) * W + x]]++;
-  for (let y = 0; y < H; y++) count[data[y * W]]++, count[data[y * W + W - 1]]++;
+  for (let x = 0; x < W; x++) (count[data[x]]++, count[data[(H - 1) * W + x]]++);
+  for (let y = 0; y < H; y++) (count[data[y * W]]++, count[data[y * W + W - 1]]++);
   return count.indexOf(Math.max(...count));
 }
 

@@ -41,7 +41,16 @@ export interface Stop {
   note: string;
 }
 
-export const STOPS = { stain: "Stain", paint: "Paint", mask: "Mask", flip: "Flip the stock", zero: "Set the work zero again", cutter: "Change the cutter", look: "Look at it", other: "Stop" } as const;
+export const STOPS = {
+  stain: "Stain",
+  paint: "Paint",
+  mask: "Mask",
+  flip: "Flip the stock",
+  zero: "Set the work zero again",
+  cutter: "Change the cutter",
+  look: "Look at it",
+  other: "Stop",
+} as const;
 export type StopKind = keyof typeof STOPS;
 
 /** A stop in words. */
@@ -81,10 +90,27 @@ export interface JobDocument {
   drawing?: DrawingStyle;
 }
 
-export const USUAL_STOCK: StockSettings = { width: 300, height: 200, thickness: 18, material: "ash", zero: "front-left-top", margin: 5 };
+export const USUAL_STOCK: StockSettings = {
+  width: 300,
+  height: 200,
+  thickness: 18,
+  material: "ash",
+  zero: "front-left-top",
+  margin: 5,
+};
 
 export function emptyJob(name: string, stock: Partial<StockSettings> = {}): JobDocument {
-  return { format: JOB_FORMAT, version: JOB_VERSION, name, stock: { ...USUAL_STOCK, ...stock }, nodes: [], cuts: [], machine: { ...HOBBY_ROUTER }, dialect: "mm-per-cutter", cell: 0 };
+  return {
+    format: JOB_FORMAT,
+    version: JOB_VERSION,
+    name,
+    stock: { ...USUAL_STOCK, ...stock },
+    nodes: [],
+    cuts: [],
+    machine: { ...HOBBY_ROUTER },
+    dialect: "mm-per-cutter",
+    cell: 0,
+  };
 }
 
 /** The work zero in stock coordinates, mm. */
@@ -97,11 +123,18 @@ export function zeroPoint(stock: StockSettings): { x: number; y: number; z: numb
   };
 }
 
-export const ZEROS: readonly string[] = ["front", "centre", "back"].flatMap((y) => ["left", "centre", "right"].flatMap((x) => ["top", "bed"].map((z) => `${y}-${x}-${z}`)));
+export const ZEROS: readonly string[] = ["front", "centre", "back"].flatMap((y) =>
+  ["left", "centre", "right"].flatMap((x) => ["top", "bed"].map((z) => `${y}-${x}-${z}`)),
+);
 
 /** The zero in words: front left corner, top of the stock. */
 export function zeroWords(zero: string): string {
   const [y, x, z] = zero.split("-");
-  const where = y === "centre" && x === "centre" ? "centre" : y === "centre" || x === "centre" ? `middle of the ${y === "centre" ? x : y} edge` : `${y} ${x} corner`;
+  const where =
+    y === "centre" && x === "centre"
+      ? "centre"
+      : y === "centre" || x === "centre"
+        ? `middle of the ${y === "centre" ? x : y} edge`
+        : `${y} ${x} corner`;
   return `${where}, ${z === "top" ? "top of the stock" : "on the bed"}`;
 }

@@ -60,7 +60,14 @@ describe("several outlines in one job", () => {
   it("another picture brings its own chain, and goes with its outline", () => {
     const job = start();
     const outline = addPicture(job, { ...asset, sha: "c".repeat(64), name: "other.png" });
-    expect(checkJob(job).nodes.map((n) => n.id)).toEqual(["picture", "tone", "outline", "picture-2", "tone-2", outline]);
+    expect(checkJob(job).nodes.map((n) => n.id)).toEqual([
+      "picture",
+      "tone",
+      "outline",
+      "picture-2",
+      "tone-2",
+      outline,
+    ]);
     removeNode(job, outline);
     expect(job.nodes.map((n) => n.id)).toEqual(["picture", "tone", "outline"]);
   });
@@ -69,7 +76,10 @@ describe("several outlines in one job", () => {
 describe("a carve that stands inside another outline", () => {
   /** A grey plate with a dark disc on it: two levels of ink, one inside the other. */
   const plate: Raster = { width: 300, height: 200, data: new Uint8Array(4 * 300 * 200).fill(255) };
-  for (let y = 0; y < 200; y++) for (let x = 0; x < 300; x++) if (Math.abs(x - 150) < 120 && Math.abs(y - 100) < 80) plate.data.fill(Math.hypot(x - 150, y - 100) < 40 ? 20 : 150, 4 * (y * 300 + x), 4 * (y * 300 + x) + 3);
+  for (let y = 0; y < 200; y++)
+    for (let x = 0; x < 300; x++)
+      if (Math.abs(x - 150) < 120 && Math.abs(y - 100) < 80)
+        plate.data.fill(Math.hypot(x - 150, y - 100) < 40 ? 20 : 150, 4 * (y * 300 + x), 4 * (y * 300 + x) + 3);
   const job = () => {
     const j = startJob("raised", { ...asset, width: 300, height: 200 }, { width: 120, height: 80, thickness: 12 });
     j.nodes[2].settings.ink = 0.3;
@@ -80,7 +90,8 @@ describe("a carve that stands inside another outline", () => {
   const built = (j: ReturnType<typeof job>) => buildJob(checkJob(j), { raster: plate, cells: 60_000 }, new Derived());
   it("carves between the two, and nothing else", () => {
     const b = built(job());
-    const z = (x: number, y: number) => b.proof.z[Math.floor(y / b.proof.cell) * b.proof.width + Math.floor(x / b.proof.cell)];
+    const z = (x: number, y: number) =>
+      b.proof.z[Math.floor(y / b.proof.cell) * b.proof.width + Math.floor(x / b.proof.cell)];
     expect(inspect({ build: b }).filter((f) => f.severity === "stop")).toEqual([]);
     expect(z(60, 40)).toBe(0);
     expect(z(60, 60)).toBeCloseTo(-1.5, 1);
@@ -113,7 +124,12 @@ describe("the machining order", () => {
   it("helpers stand where they work, go with their cut, and each takes what the one before left", () => {
     const job = start("sign");
     addHelper(job, job.cuts[0], "clear", cutterFromRack("flat6"));
-    addHelper(job, job.cuts.find((c) => c.kind === "vcarve")!, "clear", cutterFromRack("flat2"));
+    addHelper(
+      job,
+      job.cuts.find((c) => c.kind === "vcarve")!,
+      "clear",
+      cutterFromRack("flat2"),
+    );
     expect(job.cuts.map((c) => `${c.kind} ${c.cutter.diameter}`)).toEqual(["clear 6", "clear 2", "vcarve 12"]);
     const both = build(job);
     const alone = start("sign");
@@ -149,7 +165,13 @@ describe("stops", () => {
     addCut(job, "hatch", "outline");
     Object.assign(job.cuts[1], { cutter: job.cuts[0].cutter, stop: { what: "paint", note: "two coats" } });
     const b = build(checkJob(job));
-    const cuts = b.cuts.map((c) => ({ name: c.cut.name, cutter: c.cut.cutter, spindle: 10000, toolpath: c.toolpath, stop: c.cut.stop && stopWords(c.cut.stop) }));
+    const cuts = b.cuts.map((c) => ({
+      name: c.cut.name,
+      cutter: c.cut.cutter,
+      spindle: 10000,
+      toolpath: c.toolpath,
+      stop: c.cut.stop && stopWords(c.cut.stop),
+    }));
     const head = { job: "j", zero: "z", from: "f" };
     const files = writePrograms(cuts, dialectById("mm-per-cutter"), zeroPoint(job.stock), head);
     expect(files.length).toBe(2);
@@ -171,7 +193,8 @@ describe("bad settings", () => {
       const id = addCut(job, kind, "outline");
       const c = job.cuts.find((q) => q.id === id)!;
       Object.assign(c.settings, own);
-      if (kind === "plasma") Object.assign(c, { cutter: parseCutter("torch:40"), settings: { side: "inside", lead: 5 } });
+      if (kind === "plasma")
+        Object.assign(c, { cutter: parseCutter("torch:40"), settings: { side: "inside", lead: 5 } });
       if (kind === "hatch") c.cutter = parseCutter("v:150:60");
       const found = inspect({ build: build(job) }).map((f) => f.code);
       expect(found.filter((f) => f === code).length).toBeGreaterThan(0);

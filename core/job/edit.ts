@@ -34,7 +34,15 @@ export function addCut(job: JobDocument, kind: string, about: string): string {
   const outline = outlineOf(job, about);
   const same = job.cuts.filter((c) => c.kind === kind).length;
   const { title } = cutKind(kind);
-  job.cuts.push({ id, kind, name: same > 0 ? `${title} ${same + 1}` : title, on: true, reads: outline ? [outline] : [], cutter: usualCutter(kind), settings: {} });
+  job.cuts.push({
+    id,
+    kind,
+    name: same > 0 ? `${title} ${same + 1}` : title,
+    on: true,
+    reads: outline ? [outline] : [],
+    cutter: usualCutter(kind),
+    settings: {},
+  });
   return id;
 }
 
@@ -78,7 +86,12 @@ export function addOutline(job: JobDocument, like: string, settings: JobNode["se
   const from = job.nodes.find((n) => n.id === like)!;
   const id = freeId(job, "outline");
   const count = job.nodes.filter((n) => n.kind === "outline").length;
-  job.nodes.splice(job.nodes.indexOf(from) + 1, 0, { ...copy(from), id, name: name ?? `Outline ${count + 1}`, settings: { ...copy(from.settings), ...settings } });
+  job.nodes.splice(job.nodes.indexOf(from) + 1, 0, {
+    ...copy(from),
+    id,
+    name: name ?? `Outline ${count + 1}`,
+    settings: { ...copy(from.settings), ...settings },
+  });
   return id;
 }
 
@@ -90,7 +103,13 @@ export function addPicture(job: JobDocument, asset: NonNullable<JobNode["asset"]
   job.nodes.push({ id: tone, kind: "tone", name: "Tone", reads: [picture], settings: {} });
   const outline = freeId(job, "outline");
   const count = job.nodes.filter((n) => n.kind === "outline").length;
-  job.nodes.push({ id: outline, kind: "outline", name: count > 0 ? `Outline ${count + 1}` : "Outline", reads: [tone], settings: {} });
+  job.nodes.push({
+    id: outline,
+    kind: "outline",
+    name: count > 0 ? `Outline ${count + 1}` : "Outline",
+    reads: [tone],
+    settings: {},
+  });
   return outline;
 }
 
@@ -100,6 +119,7 @@ export function removeNode(job: JobDocument, id: string): void {
   for (const n of job.nodes) if (n.reads.some((r) => gone.has(r))) gone.add(n.id);
   // What only the removed outline needed goes too: a picture without an outline makes nothing.
   job.nodes = job.nodes.filter((n) => !gone.has(n.id));
-  for (const kind of ["tone", "picture"]) job.nodes = job.nodes.filter((n) => n.kind !== kind || job.nodes.some((m) => m.reads.includes(n.id)));
+  for (const kind of ["tone", "picture"])
+    job.nodes = job.nodes.filter((n) => n.kind !== kind || job.nodes.some((m) => m.reads.includes(n.id)));
   for (const c of job.cuts) c.reads = c.reads.filter((r) => job.nodes.some((n) => n.id === r));
 }

@@ -17,8 +17,8 @@ function cyrb53(text: string, seed: number): number {
 }
 
 /**
- * Keeps derived results under a hash of exactly what they came from. Holds the newest `keep` of each kind, so that going
- * back and forth between two settings costs nothing and memory stays bounded.
+ * Keeps derived results under a hash of exactly what they came from. Holds the newest `keep` of each kind, so that
+ * going back and forth between two settings costs nothing and memory stays bounded.
  */
 export class Derived {
   private kinds = new Map<string, Map<string, unknown>>();

@@ -1,7 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { cutterFromRack, parseCutter } from "../cutters/rack.ts";
-import { HOBBY_ROUTER } from "../cutters/feeds.ts";
-import { feedsFor } from "../cutters/feeds.ts";
+import { HOBBY_ROUTER, feedsFor } from "../cutters/feeds.ts";
 import { materialById } from "../cutters/materials.ts";
 import { inspect } from "../inspect/inspect.ts";
 import { profileOf } from "../cutters/profile.ts";
@@ -12,6 +11,7 @@ import { type JobDocument, zeroPoint, ZEROS } from "./document.ts";
 import { Derived } from "./hash.ts";
 import { outcomeById, OUTCOMES, startJob } from "./outcomes.ts";
 import { checkJob } from "./schema.ts";
+import type { LooseJob } from "../testing/loose.ts";
 
 /** A picture of a thick ring beside a thin stroke, 600 × 400. */
 function picture(): Raster {
@@ -28,7 +28,12 @@ function picture(): Raster {
 const raster = picture();
 const asset = { sha: "a".repeat(64), name: "ring.png", width: 600, height: 400 };
 const make = (outcome: string, edit: (j: JobDocument) => void = () => {}) => {
-  const job = startJob(outcome, asset, { width: 150, height: 100, thickness: 12 }, outcomeById(outcome).takes?.clear ? { clear: [cutterFromRack("flat3")] } : {});
+  const job = startJob(
+    outcome,
+    asset,
+    { width: 150, height: 100, thickness: 12 },
+    outcomeById(outcome).takes?.clear ? { clear: [cutterFromRack("flat3")] } : {},
+  );
   edit(job);
   return checkJob(job);
 };
@@ -40,7 +45,15 @@ function withStrayMove(b: ReturnType<typeof build>): ReturnType<typeof build> {
   const c = b.cuts[b.cuts.length - 1];
   const t = c.toolpath;
   const more = (a: Float64Array, v: number[]) => Float64Array.from([...a, ...v]);
-  const toolpath = { kind: Uint8Array.from([...t.kind, 0, 1, 1]), x: more(t.x, [10, 10, 140]), y: more(t.y, [10, 10, 90]), z: more(t.z, [5, -1, -1]), cx: more(t.cx, [0, 0, 0]), cy: more(t.cy, [0, 0, 0]), feed: more(t.feed, [1000, 300, 900]) };
+  const toolpath = {
+    kind: Uint8Array.from([...t.kind, 0, 1, 1]),
+    x: more(t.x, [10, 10, 140]),
+    y: more(t.y, [10, 10, 90]),
+    z: more(t.z, [5, -1, -1]),
+    cx: more(t.cx, [0, 0, 0]),
+    cy: more(t.cy, [0, 0, 0]),
+    feed: more(t.feed, [1000, 300, 900]),
+  };
   const proof = { ...b.proof, z: b.proof.z.slice(), by: b.proof.by.slice() };
   sweep(proof, toolpath, profileOf(c.cut.cutter), b.cuts.length, t.kind.length, toolpath.kind.length);
   return { ...b, proof, cuts: [...b.cuts.slice(0, -1), { ...c, toolpath }] };
@@ -72,7 +85,8 @@ describe("a job from picture to proof", () => {
   it("carved: the ring is cut and its middle stands", () => {
     const b = build(make("sign"));
     expect(b.problem).toBeNull();
-    const at = (x: number, y: number) => b.proof.z[Math.floor(y / b.proof.cell) * b.proof.width + Math.floor(x / b.proof.cell)];
+    const at = (x: number, y: number) =>
+      b.proof.z[Math.floor(y / b.proof.cell) * b.proof.width + Math.floor(x / b.proof.cell)];
     const { place } = b.chain!;
     const on = (px: number, py: number) => at(place.x0 + px * place.scale, place.y1 - py * place.scale);
     expect(on(310, 200)).toBeCloseTo(-3, 5);
@@ -83,7 +97,8 @@ describe("a job from picture to proof", () => {
 
   it("raised: the same art stands and the rest is cut", () => {
     const b = build(make("raised"));
-    const at = (x: number, y: number) => b.proof.z[Math.floor(y / b.proof.cell) * b.proof.width + Math.floor(x / b.proof.cell)];
+    const at = (x: number, y: number) =>
+      b.proof.z[Math.floor(y / b.proof.cell) * b.proof.width + Math.floor(x / b.proof.cell)];
     const { place } = b.chain!;
     expect(at(place.x0 + 310 * place.scale, place.y1 - 200 * place.scale)).toBe(0);
     expect(at(place.x0 + 370 * place.scale, place.y1 - 200 * place.scale)).toBeCloseTo(-3, 5);
@@ -105,7 +120,8 @@ describe("a job from picture to proof", () => {
 });
 
 describe("inspection", () => {
-  it("finds nothing wrong with a plain sign", () => expect(codes(make("sign")).filter((c) => c !== "lost-detail")).toEqual([]));
+  it("finds nothing wrong with a plain sign", () =>
+    expect(codes(make("sign")).filter((c) => c !== "lost-detail")).toEqual([]));
   it("stops a floor through the stock, and warns of one that leaves little", () => {
     expect(codes(make("sign", (j) => (j.cuts[1].settings.floor = 12)))[0]).toBe("floor-through-stock");
     expect(codes(make("sign", (j) => (j.cuts[1].settings.floor = 11.5)))).toContain("floor-leaves-little");
@@ -117,23 +133,45 @@ describe("inspection", () => {
   });
   it("warns of wide strokes without a floor", () => {
     expect(codes(make("sign", (j) => (j.cuts[1].settings.limited = false)))).toContain("no-floor-past-cutter");
-    expect(codes(make("sign", (j) => { j.cuts[1].settings.limited = false; j.stock.thickness = 9; j.cuts[1].cutter = cutterFromRack("v60"); }))).toContain("no-floor-through-stock");
+    expect(
+      codes(
+        make("sign", (j) => {
+          j.cuts[1].settings.limited = false;
+          j.stock.thickness = 9;
+          j.cuts[1].cutter = cutterFromRack("v60");
+        }),
+      ),
+    ).toContain("no-floor-through-stock");
   });
   it("measures strokes that would only be scratched", () => {
-    const f = inspect({ build: build(make("sign", (j) => (j.nodes[0].settings.width = 30))) }).find((q) => q.code === "lost-detail")!;
+    const f = inspect({ build: build(make("sign", (j) => (j.nodes[0].settings.width = 30))) }).find(
+      (q) => q.code === "lost-detail",
+    )!;
     // the stroke is 6 × 280 px at 0.05 mm/px: 4.2 mm²
     expect(Number(/^[\d.]+/.exec(f.message)![0])).toBeCloseTo(4.2, 0);
   });
   it("warns of a coarse picture with the width that would do", () => {
-    const f = inspect({ build: build(make("sign", (j) => { j.stock.width = 400; j.stock.height = 300; j.nodes[0].settings.width = 200; })) }).find((q) => q.code === "coarse-picture")!;
+    const f = inspect({
+      build: build(
+        make("sign", (j) => {
+          j.stock.width = 400;
+          j.stock.height = 300;
+          j.nodes[0].settings.width = 200;
+        }),
+      ),
+    }).find((q) => q.code === "coarse-picture")!;
     expect(f.cure!.value).toBe(150);
   });
-  it("knows programs that are older than the job", () => expect(inspect({ build: build(make("sign")), revision: 5, written: 4 }).map((f) => f.code)).toContain("program-older"));
-  it("stops a raised sign whose art reaches its border", () => expect(codes(make("raised", (j) => (j.nodes[0].settings.x = -30)))).toContain("ink-outside-border"));
+  it("knows programs that are older than the job", () =>
+    expect(inspect({ build: build(make("sign")), revision: 5, written: 4 }).map((f) => f.code)).toContain(
+      "program-older",
+    ));
+  it("stops a raised sign whose art reaches its border", () =>
+    expect(codes(make("raised", (j) => (j.nodes[0].settings.x = -30)))).toContain("ink-outside-border"));
 });
 
 describe("the document's schema", () => {
-  const bad: [string, (j: Record<string, any>) => void, RegExp][] = [
+  const bad: [string, (j: LooseJob) => void, RegExp][] = [
     ["another format", (j) => (j.format = "x"), /not an Oaken Bit job/],
     ["a newer version", (j) => (j.version = 99), /newer version/],
     ["an unknown step", (j) => (j.cuts[0].kind = "teleport"), /"teleport", which this version/],
@@ -146,7 +184,7 @@ describe("the document's schema", () => {
   ];
   for (const [name, edit, says] of bad)
     it(`refuses ${name} with a sentence`, () => {
-      const j = structuredClone(make("sign")) as unknown as Record<string, any>;
+      const j = structuredClone(make("sign")) as unknown as LooseJob;
       edit(j);
       expect(() => checkJob(j)).toThrow(says);
     });
@@ -159,7 +197,18 @@ describe("the document's schema", () => {
 });
 
 describe("cutters and feeds", () => {
-  for (const spec of ["v:0:10", "v:180:10", "flat:0", "flat:-3", "v:60", "banana:3", "taper:5:5:6", "flat:3x", "nonesuch"]) it(`refuses ${spec}`, () => expect(() => parseCutter(spec)).toThrow(/cutter|rack|misses|length/i));
+  for (const spec of [
+    "v:0:10",
+    "v:180:10",
+    "flat:0",
+    "flat:-3",
+    "v:60",
+    "banana:3",
+    "taper:5:5:6",
+    "flat:3x",
+    "nonesuch",
+  ])
+    it(`refuses ${spec}`, () => expect(() => parseCutter(spec)).toThrow(/cutter|rack|misses|length/i));
   it("feed = speed × flutes × chip, within every limit, each with a reason", () => {
     const f = feedsFor(cutterFromRack("flat6"), materialById("oak"), HOBBY_ROUTER, 3, 6);
     expect(f.feed.value).toBeLessThanOrEqual(HOBBY_ROUTER.feedMost);

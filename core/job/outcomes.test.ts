@@ -8,29 +8,54 @@ import { checkJob } from "./schema.ts";
 const picture = { sha: "a".repeat(64), name: "ginkgo-scan.jpg", width: 1600, height: 1066 };
 const stock = { width: 300, height: 200, thickness: 18 };
 /** A crisp drawing with strokes of a few millimetres: suits nearly everything. */
-const fine: Fit = { flatColours: 2, flatShare: 1, greyShare: 0.03, contrast: 0.9, pixelsPerMm: 8, width: 200, noise: 0, blocks: 1, thinnest: 2.5, typical: 4, contours: 12, uneven: 0, art: null };
+const fine: Fit = {
+  flatColours: 2,
+  flatShare: 1,
+  greyShare: 0.03,
+  contrast: 0.9,
+  pixelsPerMm: 8,
+  width: 200,
+  noise: 0,
+  blocks: 1,
+  thinnest: 2.5,
+  typical: 4,
+  contours: 12,
+  uneven: 0,
+  art: null,
+};
 
 describe("every outcome", () => {
   for (const o of OUTCOMES)
-    it(`${o.title}: starts a job that any reader takes, with cuts of known kinds, their cutters and their helpers' targets`, () => {
-      const job = startJob(o.id, picture, stock);
-      expect(checkJob(JSON.parse(JSON.stringify(job)))).toEqual(job);
-      expect(job.name).toBe("ginkgo-scan");
-      expect(job.cuts.length).toBeGreaterThan(0);
-      expect(new Set(job.cuts.map((c) => c.id)).size).toBe(job.cuts.length);
-      for (const c of job.cuts) {
-        expect(cutKind(c.kind).cutters).toContain(c.cutter.kind);
-        for (const read of c.reads) expect(job.nodes.map((n) => n.id)).toContain(read);
-        if (c.target) expect(job.cuts.map((x) => x.id)).toContain(c.target);
-      }
-      expect(o.about).toMatch(/^[A-Z].*\.$/);
-    });
+    it(
+      `${o.title}: starts a job that any reader takes, with cuts of known kinds, their cutters and their ` +
+        "helpers' targets",
+      () => {
+        const job = startJob(o.id, picture, stock);
+        expect(checkJob(JSON.parse(JSON.stringify(job)))).toEqual(job);
+        expect(job.name).toBe("ginkgo-scan");
+        expect(job.cuts.length).toBeGreaterThan(0);
+        expect(new Set(job.cuts.map((c) => c.id)).size).toBe(job.cuts.length);
+        for (const c of job.cuts) {
+          expect(cutKind(c.kind).cutters).toContain(c.cutter.kind);
+          for (const read of c.reads) expect(job.nodes.map((n) => n.id)).toContain(read);
+          if (c.target) expect(job.cuts.map((x) => x.id)).toContain(c.target);
+        }
+        expect(o.about).toMatch(/^[A-Z].*\.$/);
+      },
+    );
   it("is found by its id, and an unknown one is answered with those there are", () => {
     for (const o of OUTCOMES) expect(outcomeById(o.id)).toBe(o);
     expect(() => outcomeById("casserole")).toThrow(/"casserole".*sign, raised, cutout/);
   });
   it("together they use every kind of cut there is", () => {
-    const used = new Set(OUTCOMES.flatMap((o) => startJob(o.id, picture, stock, { clear: o.takes?.clear ? [parseCutter("flat:3")] : [], rest: o.takes?.rest ? [parseCutter("flat:1")] : [] }).cuts.map((c) => c.kind)));
+    const used = new Set(
+      OUTCOMES.flatMap((o) =>
+        startJob(o.id, picture, stock, {
+          clear: o.takes?.clear ? [parseCutter("flat:3")] : [],
+          rest: o.takes?.rest ? [parseCutter("flat:1")] : [],
+        }).cuts.map((c) => c.kind),
+      ),
+    );
     expect([...used].sort()).toEqual(CUTS.map((k) => k.kind).sort());
   });
 });
@@ -39,7 +64,12 @@ describe("cutters that were chosen", () => {
   const flats = (n: number) => Array.from({ length: n }, (_, i) => parseCutter(`flat:${6 - i / 2}`));
   it("come in the order given, helpers before or after what they help", () => {
     const sign = startJob("sign", picture, stock, { clear: flats(3) });
-    expect(sign.cuts.map((c) => `${c.kind} ${c.cutter.diameter}`)).toEqual(["clear 6", "clear 5.5", "clear 5", `vcarve ${sign.cuts[3].cutter.diameter}`]);
+    expect(sign.cuts.map((c) => `${c.kind} ${c.cutter.diameter}`)).toEqual([
+      "clear 6",
+      "clear 5.5",
+      "clear 5",
+      `vcarve ${sign.cuts[3].cutter.diameter}`,
+    ]);
     const pocket = startJob("pocket", picture, stock, { main: [parseCutter("flat:8")], rest: flats(2) });
     expect(pocket.cuts.map((c) => c.kind)).toEqual(["pocket", "rest", "rest"]);
     const out = startJob("cutout", picture, stock, { main: flats(2) });
@@ -53,7 +83,9 @@ describe("cutters that were chosen", () => {
     ["drill", { clear: flats(1) }, /no use for a clearing cutter/],
     ["raised", { clear: flats(7) }, /at most 6 clearing cutters; 7 were given/],
   ];
-  for (const [outcome, cutters, says] of toomany) it(`${outcome}: more than it can use are refused: ${says.source}`, () => expect(() => startJob(outcome, picture, stock, cutters)).toThrow(says));
+  for (const [outcome, cutters, says] of toomany)
+    it(`${outcome}: more than it can use are refused: ${says.source}`, () =>
+      expect(() => startJob(outcome, picture, stock, cutters)).toThrow(says));
   it("a cut-out by itself takes the thinnest cutter that reaches through the stock", () => {
     const reach = RACK.filter((c) => c.kind === "flat" && c.diameter >= 3);
     for (const thickness of [3, 6, 12, 18, 25]) {
@@ -66,11 +98,22 @@ describe("cutters that were chosen", () => {
 
 describe("whether a picture suits", () => {
   it("a crisp drawing of broad strokes suits all that is cut from areas and lines", () => {
-    for (const id of ["sign", "raised", "cutout", "engrave", "pocket", "hatch", "drill", "plasma"]) expect(outcomeById(id).suits(fine), id).toMatchObject({ good: true });
+    for (const id of ["sign", "raised", "cutout", "engrave", "pocket", "hatch", "drill", "plasma"])
+      expect(outcomeById(id).suits(fine), id).toMatchObject({ good: true });
   });
   const not: [string, Partial<Fit>, string[], RegExp][] = [
-    ["a photo", { greyShare: 0.6 }, ["sign", "raised", "cutout", "engrave", "pocket", "hatch", "drill", "plasma"], /soft greys/],
-    ["hair-thin strokes", { thinnest: 0.2, typical: 0.3 }, ["sign", "raised", "cutout", "pocket", "hatch", "plasma"], /strokes/],
+    [
+      "a photo",
+      { greyShare: 0.6 },
+      ["sign", "raised", "cutout", "engrave", "pocket", "hatch", "drill", "plasma"],
+      /soft greys/,
+    ],
+    [
+      "hair-thin strokes",
+      { thinnest: 0.2, typical: 0.3 },
+      ["sign", "raised", "cutout", "pocket", "hatch", "plasma"],
+      /strokes/,
+    ],
     ["strokes of a millimetre", { thinnest: 1, typical: 1.6 }, ["cutout", "pocket", "plasma"], /strokes of 1\.0 mm/],
     ["broad areas", { typical: 20 }, ["engrave"], /no lines/],
     ["hundreds of pieces", { contours: 400 }, ["cutout", "plasma"], /400 separate outlines/],
@@ -84,5 +127,6 @@ describe("whether a picture suits", () => {
         expect(why).toMatch(says);
       }
     });
-  it("what was not measured is held against nothing", () => expect(OUTCOMES.every((o) => o.suits({ ...fine, thinnest: null, typical: null, contours: null }).good)).toBe(true));
+  it("what was not measured is held against nothing", () =>
+    expect(OUTCOMES.every((o) => o.suits({ ...fine, thinnest: null, typical: null, contours: null }).good)).toBe(true));
 });

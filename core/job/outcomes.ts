@@ -34,12 +34,27 @@ export interface Outcome {
 const MOST_CUTTERS = 6;
 
 type Cut = JobDocument["cuts"][number];
-const cut = (id: string, kind: string, name: string, cutter: Cutter, settings: Cut["settings"] = {}, target?: string): Cut => ({ id, kind, name, on: true, reads: ["outline"], ...(target && { target }), cutter, settings });
+const cut = (
+  id: string,
+  kind: string,
+  name: string,
+  cutter: Cutter,
+  settings: Cut["settings"] = {},
+  target?: string,
+): Cut => ({ id, kind, name, on: true, reads: ["outline"], ...(target && { target }), cutter, settings });
 const nth = (id: string, i: number): string => (i === 0 ? id : `${id}-${i + 1}`);
 
 const carve = (side: "in" | "stands", border: string | null) => (c: Chosen) => [
-  ...c.clear.map((cutter, i) => cut(nth("clear", i), "clear", i === 0 ? "Clear" : `Clear ${i + 1}`, cutter, {}, "carve")),
-  cut("carve", "vcarve", "Carve", c.main[0] ?? cutterFromRack("v60"), side === "in" ? {} : { side, ...(border && { border }) }),
+  ...c.clear.map((cutter, i) =>
+    cut(nth("clear", i), "clear", i === 0 ? "Clear" : `Clear ${i + 1}`, cutter, {}, "carve"),
+  ),
+  cut(
+    "carve",
+    "vcarve",
+    "Carve",
+    c.main[0] ?? cutterFromRack("v60"),
+    side === "in" ? {} : { side, ...(border && { border }) },
+  ),
 ];
 
 /** The thinnest flat cutter of 3 mm and more that reaches through the stock; the longest where none does. */
@@ -54,7 +69,10 @@ const ROUGH_LEAVE = 0.4;
 function cutOut(c: Chosen, stock: StockSettings): Cut[] {
   const [first, second] = c.main;
   if (!second) return [cut("cut", "profile", "Cut out", first ?? longEnough(stock.thickness))];
-  return [cut("rough", "profile", "Rough out", first, { leave: ROUGH_LEAVE }), cut("cut", "profile", "Cut out", second)];
+  return [
+    cut("rough", "profile", "Rough out", first, { leave: ROUGH_LEAVE }),
+    cut("cut", "profile", "Cut out", second),
+  ];
 }
 
 /** A stroke this narrow is too weak to stand by itself, mm. */
@@ -63,19 +81,62 @@ const WEAK = 2;
 const BROAD = 6;
 
 const carved = (f: Fit): { good: boolean; why: string } =>
-  isSoft(f) ? { good: false, why: "soft greys have no edge to carve to" } : f.contrast < 0.2 ? { good: false, why: "little contrast: check the outline first" } : f.thinnest !== null && f.thinnest < 0.35 ? { good: false, why: "its thinnest strokes come out as scratches" } : { good: true, why: "clear edges and strokes wide enough" };
-const standing = (f: Fit): { good: boolean; why: string } => (f.thinnest !== null && f.thinnest < 0.8 ? { good: false, why: `strokes of ${f.thinnest.toFixed(1)} mm may chip when left standing` } : carved(f));
+  isSoft(f)
+    ? { good: false, why: "soft greys have no edge to carve to" }
+    : f.contrast < 0.2
+      ? { good: false, why: "little contrast: check the outline first" }
+      : f.thinnest !== null && f.thinnest < 0.35
+        ? { good: false, why: "its thinnest strokes come out as scratches" }
+        : { good: true, why: "clear edges and strokes wide enough" };
+const standing = (f: Fit): { good: boolean; why: string } =>
+  f.thinnest !== null && f.thinnest < 0.8
+    ? { good: false, why: `strokes of ${f.thinnest.toFixed(1)} mm may chip when left standing` }
+    : carved(f);
 const free = (f: Fit): { good: boolean; why: string } =>
-  f.thinnest !== null && f.thinnest < WEAK ? { good: false, why: `strokes of ${f.thinnest.toFixed(1)} mm are weak when cut free` } : isSoft(f) ? { good: false, why: "soft greys have no edge to cut along" } : f.contours !== null && f.contours > 60 ? { good: false, why: `${f.contours} separate outlines to cut free` } : { good: true, why: "solid pieces" };
-const lined = (f: Fit): { good: boolean; why: string } => (isSoft(f) ? { good: false, why: "soft greys have no strokes to follow" } : f.typical !== null && f.typical > BROAD ? { good: false, why: "broad areas are no lines: better carved" } : { good: true, why: "strokes that one pass can follow" });
+  f.thinnest !== null && f.thinnest < WEAK
+    ? { good: false, why: `strokes of ${f.thinnest.toFixed(1)} mm are weak when cut free` }
+    : isSoft(f)
+      ? { good: false, why: "soft greys have no edge to cut along" }
+      : f.contours !== null && f.contours > 60
+        ? { good: false, why: `${f.contours} separate outlines to cut free` }
+        : { good: true, why: "solid pieces" };
+const lined = (f: Fit): { good: boolean; why: string } =>
+  isSoft(f)
+    ? { good: false, why: "soft greys have no strokes to follow" }
+    : f.typical !== null && f.typical > BROAD
+      ? { good: false, why: "broad areas are no lines: better carved" }
+      : { good: true, why: "strokes that one pass can follow" };
 
-const pocketed = (f: Fit): { good: boolean; why: string } => (f.thinnest !== null && f.thinnest < 2 ? { good: false, why: `strokes of ${f.thinnest.toFixed(1)} mm are narrower than usual flat cutters` } : carved(f));
-const hatched = (f: Fit): { good: boolean; why: string } => (f.typical !== null && f.typical < 1.5 ? { good: false, why: "strokes too narrow to hold lines: better engraved" } : carved(f));
-const drilled = (f: Fit): { good: boolean; why: string } => (isSoft(f) ? { good: false, why: "soft greys have no circles to find" } : { good: true, why: "where the picture has dots and circles" });
+const pocketed = (f: Fit): { good: boolean; why: string } =>
+  f.thinnest !== null && f.thinnest < 2
+    ? { good: false, why: `strokes of ${f.thinnest.toFixed(1)} mm are narrower than usual flat cutters` }
+    : carved(f);
+const hatched = (f: Fit): { good: boolean; why: string } =>
+  f.typical !== null && f.typical < 1.5
+    ? { good: false, why: "strokes too narrow to hold lines: better engraved" }
+    : carved(f);
+const drilled = (f: Fit): { good: boolean; why: string } =>
+  isSoft(f)
+    ? { good: false, why: "soft greys have no circles to find" }
+    : { good: true, why: "where the picture has dots and circles" };
 
 export const OUTCOMES: readonly Outcome[] = [
-  { id: "sign", title: "Carved sign", about: "The ink is carved into the stock with a V cutter.", suits: carved, takes: { clear: MOST_CUTTERS }, cuts: carve("in", null) },
-  { id: "raised", title: "Raised sign", about: "The ink is left standing; everything round it is carved away.", suits: standing, takes: { clear: MOST_CUTTERS }, cuts: carve("stands", null) },
+  {
+    id: "sign",
+    title: "Carved sign",
+    about: "The ink is carved into the stock with a V cutter.",
+    suits: carved,
+    takes: { clear: MOST_CUTTERS },
+    cuts: carve("in", null),
+  },
+  {
+    id: "raised",
+    title: "Raised sign",
+    about: "The ink is left standing; everything round it is carved away.",
+    suits: standing,
+    takes: { clear: MOST_CUTTERS },
+    cuts: carve("stands", null),
+  },
   {
     id: "cutout",
     title: "Cut-out",
@@ -90,7 +151,12 @@ export const OUTCOMES: readonly Outcome[] = [
     about: "One line along the middle of every stroke, as wide as it was drawn.",
     suits: lined,
     trace: "centre",
-    cuts: (c, stock) => [cut("engrave", "engrave", "Engrave", c.main[0] ?? cutterFromRack(stock.material === "brass" ? "v30" : "v60"), { by: "width", depth: stock.material === "brass" ? 0.4 : 2 })],
+    cuts: (c, stock) => [
+      cut("engrave", "engrave", "Engrave", c.main[0] ?? cutterFromRack(stock.material === "brass" ? "v30" : "v60"), {
+        by: "width",
+        depth: stock.material === "brass" ? 0.4 : 2,
+      }),
+    ],
   },
   {
     id: "pocket",
@@ -98,17 +164,48 @@ export const OUTCOMES: readonly Outcome[] = [
     about: "The ink is taken out to a flat floor with upright walls.",
     suits: pocketed,
     takes: { rest: MOST_CUTTERS },
-    cuts: (c) => [cut("pocket", "pocket", "Pocket", c.main[0] ?? cutterFromRack("flat3")), ...c.rest.map((cutter, i) => cut(nth("rest", i), "rest", i === 0 ? "Rest" : `Rest ${i + 1}`, cutter, {}, "pocket"))],
+    cuts: (c) => [
+      cut("pocket", "pocket", "Pocket", c.main[0] ?? cutterFromRack("flat3")),
+      ...c.rest.map((cutter, i) =>
+        cut(nth("rest", i), "rest", i === 0 ? "Rest" : `Rest ${i + 1}`, cutter, {}, "pocket"),
+      ),
+    ],
   },
-  { id: "hatch", title: "Hatched", about: "The ink is filled with fine engraved lines.", suits: hatched, cuts: (c, stock) => [cut("hatch", "hatch", "Hatch", c.main[0] ?? cutterFromRack(stock.material === "brass" ? "point20" : "v30"))] },
-  { id: "drill", title: "Drilled", about: "A hole at the centre of every circle in the picture.", suits: drilled, cuts: (c) => [cut("drill", "drill", "Drill", c.main[0] ?? cutterFromRack("drill5"))] },
-  { id: "plasma", title: "Plasma cut", about: "Sheet metal cut by a torch, with kerf and lead-ins.", suits: free, stock: { material: "steel", thickness: 3 }, machine: PLASMA_TABLE, cuts: (c) => [cut("plasma", "plasma", "Plasma", c.main[0] ?? cutterFromRack("torch15"))] },
+  {
+    id: "hatch",
+    title: "Hatched",
+    about: "The ink is filled with fine engraved lines.",
+    suits: hatched,
+    cuts: (c, stock) => [
+      cut("hatch", "hatch", "Hatch", c.main[0] ?? cutterFromRack(stock.material === "brass" ? "point20" : "v30")),
+    ],
+  },
+  {
+    id: "drill",
+    title: "Drilled",
+    about: "A hole at the centre of every circle in the picture.",
+    suits: drilled,
+    cuts: (c) => [cut("drill", "drill", "Drill", c.main[0] ?? cutterFromRack("drill5"))],
+  },
+  {
+    id: "plasma",
+    title: "Plasma cut",
+    about: "Sheet metal cut by a torch, with kerf and lead-ins.",
+    suits: free,
+    stock: { material: "steel", thickness: 3 },
+    machine: PLASMA_TABLE,
+    cuts: (c) => [cut("plasma", "plasma", "Plasma", c.main[0] ?? cutterFromRack("torch15"))],
+  },
 ];
 
 /** @throws Problem `unknown-outcome` */
 export function outcomeById(id: string): Outcome {
   const found = OUTCOMES.find((o) => o.id === id);
-  if (!found) throw new Problem("unknown-outcome", `A picture cannot become "${id}". Known: ${OUTCOMES.map((o) => o.id).join(", ")}.`);
+  if (!found)
+    throw new Problem(
+      "unknown-outcome",
+      `A picture cannot become "${id}". Known: ${OUTCOMES.map((o) => o.id).join(", ")}.`,
+    );
   return found;
 }
 
@@ -130,12 +227,24 @@ export const usualClearing = (o: Outcome): Cutter[] => (o.takes?.clear ? [cutter
  * A new job: this picture as that outcome on this stock.
  * @throws Problem `unknown-outcome`, or `too-many-cutters` where more are given than it can use
  */
-export function startJob(outcome: string, asset: NonNullable<JobNode["asset"]>, stock: Partial<StockSettings>, cutters: Partial<Chosen> = {}): JobDocument {
+export function startJob(
+  outcome: string,
+  asset: NonNullable<JobNode["asset"]>,
+  stock: Partial<StockSettings>,
+  cutters: Partial<Chosen> = {},
+): JobDocument {
   const o = outcomeById(outcome);
   const chosen: Chosen = { main: cutters.main ?? [], clear: cutters.clear ?? [], rest: cutters.rest ?? [] };
   const takes = { main: 1, clear: 0, rest: 0, ...o.takes };
   for (const k of ["main", "clear", "rest"] as const)
-    if (chosen[k].length > takes[k]) throw new Problem("too-many-cutters", takes[k] === 0 ? `"${o.id}" has no use for a ${WORDS[k]}.` : `"${o.id}" takes ${takes[k] === 1 ? `one ${WORDS[k]}` : `at most ${takes[k]} ${WORDS[k]}s`}; ${chosen[k].length} were given.`);
+    if (chosen[k].length > takes[k])
+      throw new Problem(
+        "too-many-cutters",
+        takes[k] === 0
+          ? `"${o.id}" has no use for a ${WORDS[k]}.`
+          : `"${o.id}" takes ${takes[k] === 1 ? `one ${WORDS[k]}` : `at most ${takes[k]} ${WORDS[k]}s`}; ` +
+              `${chosen[k].length} were given.`,
+      );
   const job = emptyJob(asset.name.replace(/\.[^.]+$/, ""), { ...o.stock, ...stock });
   if (o.machine) job.machine = { ...o.machine };
   job.nodes = pictureChain(asset);

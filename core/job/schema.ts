@@ -72,7 +72,15 @@ export const jobSchema = {
       type: "object",
       required: ["width", "height", "thickness", "material", "zero", "margin"],
       additionalProperties: false,
-      properties: { width: length, height: length, thickness: { type: "number", exclusiveMinimum: 0, maximum: 500 }, material: id, zero: { enum: ZEROS }, margin: { type: "number", minimum: 0, maximum: 500 }, paint: { type: "string", pattern: "^#[0-9a-fA-F]{6}$" } },
+      properties: {
+        width: length,
+        height: length,
+        thickness: { type: "number", exclusiveMinimum: 0, maximum: 500 },
+        material: id,
+        zero: { enum: ZEROS },
+        margin: { type: "number", minimum: 0, maximum: 500 },
+        paint: { type: "string", pattern: "^#[0-9a-fA-F]{6}$" },
+      },
     },
     nodes: {
       type: "array",
@@ -87,7 +95,17 @@ export const jobSchema = {
           name,
           reads: { type: "array", items: id, maxItems: 50 },
           settings: { type: "object" },
-          asset: { type: "object", required: ["sha", "name", "width", "height"], additionalProperties: false, properties: { sha: { type: "string", pattern: "^[0-9a-f]{64}$" }, name, width: { type: "integer", minimum: 1 }, height: { type: "integer", minimum: 1 } } },
+          asset: {
+            type: "object",
+            required: ["sha", "name", "width", "height"],
+            additionalProperties: false,
+            properties: {
+              sha: { type: "string", pattern: "^[0-9a-f]{64}$" },
+              name,
+              width: { type: "integer", minimum: 1 },
+              height: { type: "integer", minimum: 1 },
+            },
+          },
         },
       },
     },
@@ -98,7 +116,23 @@ export const jobSchema = {
         type: "object",
         required: ["id", "kind", "name", "on", "reads", "cutter", "settings"],
         additionalProperties: false,
-        properties: { id, kind: id, name, on: { type: "boolean" }, reads: { type: "array", items: id, maxItems: 50 }, target: id, cutter, settings: { type: "object" }, group: name, stop: { type: "object", required: ["what", "note"], additionalProperties: false, properties: { what: { enum: Object.keys(STOPS) }, note: name } } },
+        properties: {
+          id,
+          kind: id,
+          name,
+          on: { type: "boolean" },
+          reads: { type: "array", items: id, maxItems: 50 },
+          target: id,
+          cutter,
+          settings: { type: "object" },
+          group: name,
+          stop: {
+            type: "object",
+            required: ["what", "note"],
+            additionalProperties: false,
+            properties: { what: { enum: Object.keys(STOPS) }, note: name },
+          },
+        },
       },
     },
     machine,
@@ -123,9 +157,15 @@ function checkSettings(kind: string, fields: readonly { key: string }[], setting
  * @throws Problem `not-a-job`, `newer-job`, `bad-job` saying where, or `unknown-kind`
  */
 export function checkJob(doc: unknown): JobDocument {
-  if (typeof doc !== "object" || doc === null || (doc as JobDocument).format !== JOB_FORMAT) throw new Problem("not-a-job", "This file is not an Oaken Bit job. Choose a job file (job.json) or a picture.");
+  if (typeof doc !== "object" || doc === null || (doc as JobDocument).format !== JOB_FORMAT)
+    throw new Problem("not-a-job", "This file is not an Oaken Bit job. Choose a job file (job.json) or a picture.");
   const { version } = doc as JobDocument;
-  if (typeof version === "number" && version > JOB_VERSION) throw new Problem("newer-job", `This job was written by a newer version of Oaken Bit (document version ${version}; this one reads up to ${JOB_VERSION}). Open it there, or update this one.`);
+  if (typeof version === "number" && version > JOB_VERSION)
+    throw new Problem(
+      "newer-job",
+      `This job was written by a newer version of Oaken Bit (document version ${version}; this one reads up to ` +
+        `${JOB_VERSION}). Open it there, or update this one.`,
+    );
   if (!checkShape(doc)) throw badJob("", checkShape.errors![0]);
   const job = doc as unknown as JobDocument;
   dialectById(job.dialect);
@@ -145,7 +185,11 @@ export function checkJob(doc: unknown): JobDocument {
     const kind = CUTS.find((k) => k.kind === cut.kind);
     if (!kind) throw unknownKind(cut.kind);
     checkPart(cut, kind.fields);
-    checkReads(job, cut, cut.reads.map(() => CUT_READS));
+    checkReads(
+      job,
+      cut,
+      cut.reads.map(() => CUT_READS),
+    );
     checkTargets(job, cut);
   }
   return job;
@@ -154,7 +198,8 @@ export function checkJob(doc: unknown): JobDocument {
 const unknownKind = (kind: string): Problem =>
   new Problem(
     "unknown-kind",
-    `This job has a step of kind "${kind}", which this version of Oaken Bit does not know. Open it with a newer version.`,
+    `This job has a step of kind "${kind}", which this version of Oaken Bit does not know. Open it with a ` +
+      "newer version.",
   );
 const called = (part: { id: string; name: string }): string => `"${part.name || part.id}"`;
 
@@ -168,14 +213,18 @@ function checkReads(job: JobDocument, part: JobNode | JobCut, kinds: readonly st
   if (part.reads.length !== kinds.length)
     throw new Problem(
       "bad-job",
-      `${called(part)} reads ${part.reads.length} other steps where it needs ${kinds.length}. The job file was changed ` +
+      `${called(part)} reads ${part.reads.length} other steps where it needs ${kinds.length}. The job file was ` +
+        "changed " +
         "by hand or is damaged: export it again where it was made.",
     );
   part.reads.forEach((id, k) => {
     const read = job.nodes.find((n) => n.id === id);
     if (!read) throw new Problem("bad-job", `${called(part)} reads "${id}", which is not in this job.`);
     if (read.kind !== kinds[k])
-      throw new Problem("bad-job", `${called(part)} reads ${called(read)}, a ${read.kind}; it can only read ${kinds[k]}s.`);
+      throw new Problem(
+        "bad-job",
+        `${called(part)} reads ${called(read)}, a ${read.kind}; it can only read ${kinds[k]}s.`,
+      );
   });
 }
 
@@ -190,6 +239,9 @@ function checkTargets(job: JobDocument, cut: JobCut): void {
 
 function badJob(where: string, e: ErrorObject): Problem {
   const path = e.instancePath.slice(1).replaceAll("/", " › ");
-  const extra = e.keyword === "additionalProperties" ? ` ("${(e.params as { additionalProperty: string }).additionalProperty}")` : "";
+  const extra =
+    e.keyword === "additionalProperties"
+      ? ` ("${(e.params as { additionalProperty: string }).additionalProperty}")`
+      : "";
   return new Problem("bad-job", `This job cannot be opened: ${where}${path ? `${path} ` : ""}${e.message}${extra}.`);
 }

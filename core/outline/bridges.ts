@@ -20,12 +20,18 @@ interface Place {
 }
 
 /**
- * Ties every island (a hole in the ink, whose stock would fall out when the ink is cut through) to what is around it, by a
- * strip `width` wide across the ink at the narrowest place; `at` names places where a person wants one.
+ * Ties every island (a hole in the ink, whose stock would fall out when the ink is cut through) to what is around it,
+ * by a strip `width` wide across the ink at the narrowest place; `at` names places where a person wants one.
  * @returns the ink with its bridges cut out, and where they are
  */
-export function bridged(ink: Rings, width: number, at: readonly (readonly [number, number])[] = []): { ink: Rings; bridges: Bridge[] } {
-  let loops: number[][] = Array.from({ length: ringCount(ink) }, (_, k) => [...ink.xy.subarray(2 * ink.starts[k], 2 * ink.starts[k + 1])]);
+export function bridged(
+  ink: Rings,
+  width: number,
+  at: readonly (readonly [number, number])[] = [],
+): { ink: Rings; bridges: Bridge[] } {
+  let loops: number[][] = Array.from({ length: ringCount(ink) }, (_, k) => [
+    ...ink.xy.subarray(2 * ink.starts[k], 2 * ink.starts[k + 1]),
+  ]);
   const bridges: Bridge[] = [];
   const cut = (a: Place, b: Place): void => {
     const next = splice(loops, a, b, width);
@@ -57,7 +63,8 @@ export function bridged(ink: Rings, width: number, at: readonly (readonly [numbe
 function shortest(r: Rings, hole: number): [Place, Place] | null {
   const outer = r.parent[hole];
   const others: number[] = [];
-  for (let k = 0; k < ringCount(r); k++) if (k !== hole && (k === outer || (ringArea(r, k) < 0 && r.parent[k] === outer))) others.push(k);
+  for (let k = 0; k < ringCount(r); k++)
+    if (k !== hole && (k === outer || (ringArea(r, k) < 0 && r.parent[k] === outer))) others.push(k);
   const edges: { k: number; i: number }[] = [];
   for (const k of others) for (let i = r.starts[k]; i < r.starts[k + 1]; i++) edges.push({ k, i });
   if (edges.length === 0) return null;
@@ -65,7 +72,12 @@ function shortest(r: Rings, hole: number): [Place, Place] | null {
   const end = (k: number, i: number) => (i + 1 < r.starts[k + 1] ? i + 1 : r.starts[k]);
   for (const { k, i } of edges) {
     const j = end(k, i);
-    index.add(Math.min(r.xy[2 * i], r.xy[2 * j]), Math.min(r.xy[2 * i + 1], r.xy[2 * j + 1]), Math.max(r.xy[2 * i], r.xy[2 * j]), Math.max(r.xy[2 * i + 1], r.xy[2 * j + 1]));
+    index.add(
+      Math.min(r.xy[2 * i], r.xy[2 * j]),
+      Math.min(r.xy[2 * i + 1], r.xy[2 * j + 1]),
+      Math.max(r.xy[2 * i], r.xy[2 * j]),
+      Math.max(r.xy[2 * i + 1], r.xy[2 * j + 1]),
+    );
   }
   index.finish();
   let best: [Place, Place] | null = null;
@@ -110,7 +122,9 @@ function nearestOn(r: Rings, x: number, y: number, which: (k: number) => boolean
   return best;
 }
 
-/** Opens two rings half a width on either side of a link and joins their ends across it; null where a ring is too short. */
+/**
+ * Opens two rings half a width on either side of a link and joins their ends across it; null where a ring is too short.
+ */
 function splice(loops: readonly number[][], a: Place, b: Place, width: number): number[][] | null {
   const r = ringsOf(loops);
   const open = (p: Place): number[] | null => {

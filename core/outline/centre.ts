@@ -13,14 +13,16 @@ export interface Lines {
   closed: Uint8Array;
 }
 
-/** A branch shorter than this many times the clearance at its root is a spur: the local width is twice the clearance. */
+/**
+ * A branch shorter than this many times the clearance at its root is a spur: the local width is twice the clearance.
+ */
 const SPUR = 2;
 /** Rounds of cutting spurs: each may lay bare another. */
 const ROUNDS = 3;
 
 /**
- * The centre line of strokes: the medial axis of the ink without the spurs that reach into corners and the ends of strokes,
- * as few lines as there are, each going straight on where it can.
+ * The centre line of strokes: the medial axis of the ink without the spurs that reach into corners and the ends of
+ * strokes, as few lines as there are, each going straight on where it can.
  * @param tolerance how far lines may be thinned out, mm
  */
 export function centreLines(c: Clearance, tolerance: number): Lines {
@@ -52,10 +54,18 @@ export function centreLines(c: Clearance, tolerance: number): Lines {
     closed.push(t.x[0] === t.x[n] && t.y[0] === t.y[n] ? 1 : 0);
     starts.push(width.length);
   }
-  return { xy: Float64Array.from(xy), width: Float64Array.from(width), starts: Int32Array.from(starts), closed: Uint8Array.from(closed) };
+  return {
+    xy: Float64Array.from(xy),
+    width: Float64Array.from(width),
+    starts: Int32Array.from(starts),
+    closed: Uint8Array.from(closed),
+  };
 }
 
-/** Where strokes cross the axis has two junctions side by side: ones nearer than `near` count as one. @returns the node that stands for each */
+/**
+ * Where strokes cross the axis has two junctions side by side: ones nearer than `near` count as one.
+ * @returns the node that stands for each
+ */
 function joinedJunctions(c: Clearance, on: Uint8Array, near: number): (i: number) => number {
   const { axis } = c;
   const degree = new Int32Array(axis.x.length);
@@ -72,14 +82,18 @@ function joinedJunctions(c: Clearance, on: Uint8Array, near: number): (i: number
   };
   for (let e = 0; e < on.length; e++) {
     const [i, j] = [axis.a[e], axis.b[e]];
-    if (!on[e] || degree[i] < 3 || degree[j] < 3 || Math.hypot(axis.x[i] - axis.x[j], axis.y[i] - axis.y[j]) > near) continue;
+    if (!on[e] || degree[i] < 3 || degree[j] < 3 || Math.hypot(axis.x[i] - axis.x[j], axis.y[i] - axis.y[j]) > near)
+      continue;
     const [p, q] = [find(i), find(j)];
     if (p !== q) stands.set(q, p);
   }
   return find;
 }
 
-/** Switches off every branch that ends freely and is shorter than the stroke is wide where it leaves. @returns whether any went */
+/**
+ * Switches off every branch that ends freely and is shorter than the stroke is wide where it leaves.
+ * @returns whether any went
+ */
 function cutSpurs(c: Clearance, on: Uint8Array): boolean {
   const { axis } = c;
   const n = axis.x.length;

@@ -27,9 +27,10 @@ const FAR = 0x7fffffff;
  * The level set grey = level of the bilinearly interpolated picture, closed along the picture's border.
  *
  * Marching squares (Lorensen & Cline 1987 in two dimensions) on the grid of pixel centres, with saddles resolved by the
- * value of the bilinear saddle point, so that no two contours touch. Only the crossings of grid lines are stored, row by
- * row in sorted order; links between them come from merging three sorted lists, and nesting from the neighbour on the
- * left of each contour's first crossing. Cost: one pass over the pixels, four at a time, plus linear in contour length.
+ * value of the bilinear saddle point, so that no two contours touch. Only the crossings of grid lines are stored, row
+ * by row in sorted order; links between them come from merging three sorted lists, and nesting from the neighbour on
+ * the left of each contour's first crossing. Cost: one pass over the pixels, four at a time, plus linear in contour
+ * length.
  *
  * @param level ink level, 0…1; a sample is ink when it is below
  */
@@ -115,7 +116,14 @@ function crossings(grey: Grey, cut: number) {
   vRow[H] = nV;
   edgeRow((H - 1) * W, 1);
   vRow[H + 1] = nV;
-  return { hx: hx.subarray(0, nH), hInkLeft: hInk.subarray(0, nH), hRow, vx: vx.subarray(0, nV), vInkAbove: vInk.subarray(0, nV), vRow };
+  return {
+    hx: hx.subarray(0, nH),
+    hInkLeft: hInk.subarray(0, nH),
+    hRow,
+    vx: vx.subarray(0, nV),
+    vInkAbove: vInk.subarray(0, nV),
+    vRow,
+  };
 }
 
 /** A copy with room for at least another row. */
@@ -125,8 +133,19 @@ function grown<T extends Int32Array | Uint8Array>(a: T, used: number, row: numbe
   return next;
 }
 
-/** For each crossing the one that follows it along its contour. Vertical crossings are numbered after horizontal ones. */
-function link(grey: Grey, cut: number, hx: Int32Array, hInkLeft: Uint8Array, hRow: Int32Array, vx: Int32Array, vInkAbove: Uint8Array, vRow: Int32Array): Int32Array {
+/**
+ * For each crossing the one that follows it along its contour. Vertical crossings are numbered after horizontal ones.
+ */
+function link(
+  grey: Grey,
+  cut: number,
+  hx: Int32Array,
+  hInkLeft: Uint8Array,
+  hRow: Int32Array,
+  vx: Int32Array,
+  vInkAbove: Uint8Array,
+  vRow: Int32Array,
+): Int32Array {
   const { width: W, height: H, data } = grey;
   const nH = hx.length;
   const next = new Int32Array(nH + vx.length);
@@ -139,7 +158,12 @@ function link(grey: Grey, cut: number, hx: Int32Array, hInkLeft: Uint8Array, hRo
     const vEnd = vRow[r + 1];
     let left = -1;
     for (;;) {
-      const x = Math.min(a < aEnd ? hx[a] : FAR, b < bEnd ? hx[b] : FAR, v < vEnd ? vx[v] : FAR, left >= 0 ? vx[left] + 1 : FAR);
+      const x = Math.min(
+        a < aEnd ? hx[a] : FAR,
+        b < bEnd ? hx[b] : FAR,
+        v < vEnd ? vx[v] : FAR,
+        left >= 0 ? vx[left] + 1 : FAR,
+      );
       if (x === FAR) break;
       const top = a < aEnd && hx[a] === x ? a++ : -1;
       const bottom = b < bEnd && hx[b] === x ? b++ : -1;
@@ -147,7 +171,8 @@ function link(grey: Grey, cut: number, hx: Int32Array, hInkLeft: Uint8Array, hRo
       const R = v < vEnd && vx[v] === x ? v++ : -1;
       left = R;
       if (top >= 0 && bottom >= 0 && L >= 0 && R >= 0) {
-        // Saddle. With ink at top left and bottom right, contours come in at left and right; otherwise at top and bottom.
+        // Saddle. With ink at top left and bottom right, contours come in at left and right; otherwise at top and
+        // bottom.
         const joined = r > 0 && r < H && x > 0 && x < W && saddleIsInk(data, W, r, x, cut);
         if (hInkLeft[top]) {
           next[nH + L] = joined ? bottom : top;
@@ -213,7 +238,17 @@ function otherContourAt(grey: Grey, cut: number, x: number, y: number, dx: numbe
   return false;
 }
 
-function walk(grey: Grey, cut: number, next: Int32Array, nH: number, hx: Int32Array, hInkLeft: Uint8Array, hRow: Int32Array, vx: Int32Array, vRow: Int32Array): Contours {
+function walk(
+  grey: Grey,
+  cut: number,
+  next: Int32Array,
+  nH: number,
+  hx: Int32Array,
+  hInkLeft: Uint8Array,
+  hRow: Int32Array,
+  vx: Int32Array,
+  vRow: Int32Array,
+): Contours {
   const { width: W, height: H, data } = grey;
   const n = next.length;
   const step = new Float32Array(n);

@@ -40,7 +40,10 @@ export function findCorners(xy: Float64Array, n: number, arm: number, cornerAngl
   return corners;
 }
 
-/** Points next to a corner that the pixel grid has rounded off, and points beyond them that still tell the legs' direction. */
+/**
+ * Points next to a corner that the pixel grid has rounded off, and points beyond them that still tell the legs'
+ * direction.
+ */
 const ROUNDED = 3;
 const LEG = 7;
 /** Legs bent more than this many point spacings are curves: their meeting point would be a guess. */

@@ -2,9 +2,13 @@ import { type Fit, fromJoin, LOOK, type Points } from "./segments.ts";
 
 /** Points of a run that its least squares take in, at least. */
 const SAMPLES = 12;
-/** A cubic's control polygon against the way it follows: half a circle's is 1.49 times as long, and none turns farther. */
+/**
+ * A cubic's control polygon against the way it follows: half a circle's is 1.49 times as long, and none turns farther.
+ */
 const LONGEST_SIDES = 1.6;
-/** How far a cubic may go from one point's foot to the next's, against the way between the points, and one hold more. */
+/**
+ * How far a cubic may go from one point's foot to the next's, against the way between the points, and one hold more.
+ */
 const FARTHEST = 1.5;
 /** Parameters of the points at hand. */
 const ts = new Float64Array(4096);
@@ -173,15 +177,30 @@ function reparameterise(
 }
 
 /** The cubic as the coefficients of its power series, x and y by turns. */
-function powerSeries(x0: number, y0: number, c: readonly [number, number, number, number], x3: number, y3: number): [number, number, number, number, number, number, number, number] {
+function powerSeries(
+  x0: number,
+  y0: number,
+  c: readonly [number, number, number, number],
+  x3: number,
+  y3: number,
+): [number, number, number, number, number, number, number, number] {
   const [ax, ay, bx, by] = c;
-  return [x0, y0, 3 * (ax - x0), 3 * (ay - y0), 3 * (bx - 2 * ax + x0), 3 * (by - 2 * ay + y0), x3 - 3 * bx + 3 * ax - x0, y3 - 3 * by + 3 * ay - y0];
+  return [
+    x0,
+    y0,
+    3 * (ax - x0),
+    3 * (ay - y0),
+    3 * (bx - 2 * ax + x0),
+    3 * (by - 2 * ay + y0),
+    x3 - 3 * bx + 3 * ax - x0,
+    y3 - 3 * by + 3 * ay - y0,
+  ];
 }
 
 /**
- * Largest distance of every point a…b from the cubic, each found from its neighbour's parameter; stops above `hold`. From one
- * point to the next the curve may go little farther than the points do: then all of it is near the points, as they are near to
- * it. @returns infinity where it goes farther
+ * Largest distance of every point a…b from the cubic, each found from its neighbour's parameter; stops above `hold`.
+ * From one point to the next the curve may go little farther than the points do: then all of it is near the points, as
+ * they are near to it. @returns infinity where it goes farther
  */
 function cubicError(
   points: Points,

@@ -34,5 +34,13 @@ export function outlineFigures(shape: Shape, ink: Rings, clearance: Clearance, e
   let arcs = 0;
   for (const k of shape.kinds) if (k === ARC) arcs++;
   const strokes = pieces.filter((p) => !p.hole && p.thinnest > 0).map((p) => p.thinnest);
-  return { pieces, loose: pieces.filter((p) => p.hole).length, thinnest: strokes.length > 0 ? Math.min(...strokes) : 0, meanDeviation: edge.length > 0 ? sum / (edge.length / 2) : 0, maxDeviation: worst, nodes: shape.kinds.length, arcs };
+  return {
+    pieces,
+    loose: pieces.filter((p) => p.hole).length,
+    thinnest: strokes.length > 0 ? Math.min(...strokes) : 0,
+    meanDeviation: edge.length > 0 ? sum / (edge.length / 2) : 0,
+    maxDeviation: worst,
+    nodes: shape.kinds.length,
+    arcs,
+  };
 }

@@ -21,11 +21,21 @@ function noisy(radius: number, waves: number, noise: number): Loop {
 }
 const boxy = (): Loop => {
   const out: Loop = [];
-  const corners: Loop = [[0, 0], [60, 4], [64, 50], [30, 44], [6, 61]];
+  const corners: Loop = [
+    [0, 0],
+    [60, 4],
+    [64, 50],
+    [30, 44],
+    [6, 61],
+  ];
   corners.forEach(([x, y], i) => {
     const [u, v] = corners[(i + 1) % corners.length];
     const steps = Math.round(Math.hypot(u - x, v - y) / 0.7);
-    for (let k = 0; k < steps; k++) out.push([x + ((u - x) * k) / steps + 0.1 * (random() - 0.5), y + ((v - y) * k) / steps + 0.1 * (random() - 0.5)]);
+    for (let k = 0; k < steps; k++)
+      out.push([
+        x + ((u - x) * k) / steps + 0.1 * (random() - 0.5),
+        y + ((v - y) * k) / steps + 0.1 * (random() - 0.5),
+      ]);
   });
   return out;
 };
@@ -47,12 +57,16 @@ function farthest(from: Rings, to: Rings, between: boolean): number {
     const j = (i + 1) % n;
     const [x, y, u, v] = [from.xy[2 * i], from.xy[2 * i + 1], from.xy[2 * j], from.xy[2 * j + 1]];
     const parts = between ? Math.max(1, Math.ceil(Math.hypot(u - x, v - y))) : 1;
-    for (let k = 0; k < parts; k++) worst = Math.max(worst, grid.distance(x + ((u - x) * k) / parts, y + ((v - y) * k) / parts, 500));
+    for (let k = 0; k < parts; k++)
+      worst = Math.max(worst, grid.distance(x + ((u - x) * k) / parts, y + ((v - y) * k) / parts, 500));
   }
   return worst;
 }
 
-/** Name, contour, hold, and how far the curves may be from the points: the hold, but between points that noise throws far apart. */
+/**
+ * Name, contour, hold, and how far the curves may be from the points: the hold, but between points that noise throws
+ * far apart.
+ */
 const cases: [string, Loop, number, number][] = [
   ["smooth", noisy(150, 5, 0), 0.23, 0.23],
   ["smooth, loosely", noisy(150, 5, 0), 2, 2],

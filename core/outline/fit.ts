@@ -84,8 +84,9 @@ function unrolled(xy: Float64Array, total: number, a: number, n: number): [Float
  * Replaces one closed contour by lines, circular arcs and cubic Béziers within `hold`.
  *
  * Between corners: the longest run that one line, arc or cubic holds is found by trying ever longer runs and bisecting
- * back; each try is a least-squares fit (P. Schneider, "An algorithm for automatically fitting digitized curves", Graphics
- * Gems 1990) with smooth joins keeping the contour's own direction. Every accepted segment's error has been measured.
+ * back; each try is a least-squares fit (P. Schneider, "An algorithm for automatically fitting digitized curves",
+ * Graphics Gems 1990) with smooth joins keeping the contour's own direction. Every accepted segment's error has been
+ * measured.
  *
  * @param c the contour's points, n of them
  * @param corners indices of corner points, ascending
@@ -191,7 +192,10 @@ function fitRun(
   }
 }
 
-/** The farthest b for which one segment holds points a…b: looked for with a spread of the points, then measured at every one. */
+/**
+ * The farthest b for which one segment holds points a…b: looked for with a spread of the points, then measured at every
+ * one.
+ */
 function longest(p: Points, a: number, end: number, tx: number, ty: number, hold: number): { b: number; fit: Fit } {
   const sparse = search(p, a, end, tx, ty, MARGIN * hold, true);
   if (sparse.b - a < 2 * LOOK) return sparse;
@@ -250,7 +254,15 @@ function simple(p: Points, a: number, b: number, hold: number, sparse: boolean):
 }
 
 /** Direction of the contour at point i; backward at the end of a segment, so that it points into the segment. */
-function tangent(px: Float64Array, py: Float64Array, i: number, n: number, lo: number, hi: number, forward: boolean): [number, number] {
+function tangent(
+  px: Float64Array,
+  py: Float64Array,
+  i: number,
+  n: number,
+  lo: number,
+  hi: number,
+  forward: boolean,
+): [number, number] {
   const closed = lo === 0 && hi === n;
   let p = i - TANGENT_ARM;
   let q = i + TANGENT_ARM;

@@ -14,12 +14,15 @@ const [W, H] = [320, 240];
 /** A grey picture from a distance to the ink's edge, px, inside positive. */
 function drawn(inside: (x: number, y: number) => number): Grey {
   const data = new Uint8Array(W * H);
-  for (let y = 0; y < H; y++) for (let x = 0; x < W; x++) data[y * W + x] = Math.round(255 * Math.max(0, Math.min(1, 0.5 - inside(x + 0.5, y + 0.5) / 2)));
+  for (let y = 0; y < H; y++)
+    for (let x = 0; x < W; x++)
+      data[y * W + x] = Math.round(255 * Math.max(0, Math.min(1, 0.5 - inside(x + 0.5, y + 0.5) / 2)));
   return { width: W, height: H, data, max: 255 };
 }
 const place = { scale: 0.25, x0: 0, y1: H / 4 };
 const settings = { hold: 0.05, specks: 0, pinholes: 0, cornerAngle: 0.7 };
-const trace = (g: Grey, more: Partial<typeof settings> = {}): Outline => fitOutline(contoursAt(g, findInkLevel(histogram(g))), place, { ...settings, ...more });
+const trace = (g: Grey, more: Partial<typeof settings> = {}): Outline =>
+  fitOutline(contoursAt(g, findInkLevel(histogram(g))), place, { ...settings, ...more });
 const areaOf = (o: Outline): number => {
   const r = flatten(o.shape, 0.005);
   let sum = 0;
@@ -36,13 +39,17 @@ const spiral = (x: number, y: number): number => {
 };
 
 /** A quarter of the picture is enough of what has an edge at every pixel. */
-const quarter = (inside: (x: number, y: number) => number) => (x: number, y: number) => (x < W / 2 && y < H / 2 ? inside(x, y) : -1);
+const quarter = (inside: (x: number, y: number) => number) => (x: number, y: number) =>
+  x < W / 2 && y < H / 2 ? inside(x, y) : -1;
 
 const HARD: readonly [string, Grey][] = [
   ["random noise", drawn(quarter((x, y) => 4 * noise[Math.floor(y) * W + Math.floor(x)]))],
   ["a checkerboard of single pixels", drawn(quarter((x, y) => ((Math.floor(x) + Math.floor(y)) % 2 ? 1 : -1)))],
   ["squares that touch in points", drawn((x, y) => ((Math.floor(x / 8) + Math.floor(y / 8)) % 2 ? 1 : -1))],
-  ["two discs that touch in a point", drawn((x, y) => Math.max(60 - Math.hypot(x - 100, y - 120), 60 - Math.hypot(x - 220, y - 120)))],
+  [
+    "two discs that touch in a point",
+    drawn((x, y) => Math.max(60 - Math.hypot(x - 100, y - 120), 60 - Math.hypot(x - 220, y - 120))),
+  ],
   ["a spiral of one stroke", drawn(spiral)],
   ["thousands of specks", drawn(quarter((x, y) => 4 * (1.3 - Math.hypot((x % 4) - 2, (y % 4) - 2))))],
   ["lines one pixel apart", drawn((x) => Math.abs((x % 4) - 2) - 1)],
@@ -101,8 +108,13 @@ describe("pictures that are hard on an outline", () => {
 
 describe("nodes brought under a limit", () => {
   /** A plate with straight sides and four true corners, and a wavy cut in its upper side. */
-  const plate = drawn((x, y) => Math.min(x - 40, 280 - x, 200 - y, y - 60 - (Math.abs(x - 160) < 60 ? 12 * Math.sin(x / 7) ** 2 : 0)));
-  const corners = [[10, 10], [70, 10]] as const;
+  const plate = drawn((x, y) =>
+    Math.min(x - 40, 280 - x, 200 - y, y - 60 - (Math.abs(x - 160) < 60 ? 12 * Math.sin(x / 7) ** 2 : 0)),
+  );
+  const corners = [
+    [10, 10],
+    [70, 10],
+  ] as const;
   for (const most of [60, 24, 18])
     it(`at most ${most}: what it cost is measured, corners and straight runs stay`, () => {
       const { outline, hold } = reduced((h) => trace(plate, { hold: h }), 0.01, most);

@@ -9,7 +9,9 @@ import { fitOutline } from "./outline.ts";
 /** A grey picture of a distance function: black inside, a soft edge one pixel wide. */
 function soft(width: number, height: number, inside: (x: number, y: number) => number): Grey {
   const data = new Uint8Array(width * height);
-  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) data[y * width + x] = Math.round(255 * Math.max(0, Math.min(1, 0.5 - inside(x + 0.5, y + 0.5) / 2)));
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++)
+      data[y * width + x] = Math.round(255 * Math.max(0, Math.min(1, 0.5 - inside(x + 0.5, y + 0.5) / 2)));
   return { width, height, data, max: 255 };
 }
 const disc = (cx: number, cy: number, r: number) => (x: number, y: number) => r - Math.hypot(x - cx, y - cy);
@@ -21,7 +23,8 @@ describe("contours", () => {
     const c = contoursAt(soft(200, 200, disc(100.3, 99.6, 71.4)), 0.5);
     expect(c.parent.length).toBe(1);
     let worst = 0;
-    for (let i = 0; i < c.xy.length; i += 2) worst = Math.max(worst, Math.abs(Math.hypot(c.xy[i] - 100.3, c.xy[i + 1] - 99.6) - 71.4));
+    for (let i = 0; i < c.xy.length; i += 2)
+      worst = Math.max(worst, Math.abs(Math.hypot(c.xy[i] - 100.3, c.xy[i + 1] - 99.6) - 71.4));
     expect(worst).toBeLessThan(0.05);
   });
 
@@ -66,35 +69,49 @@ describe("contours", () => {
     }
   });
 
-  it("cross exactly between neighbours on different sides, whatever the width, the depth of the samples and the level", () => {
-    const random = seeded(19);
-    for (let width = 1; width <= 13; width++)
-      for (const max of [255, 65535] as const)
-        for (const level of [0, 0.004, 0.25, 0.5, 0.502, 0.75, 0.999, 1]) {
-          const height = 1 + Math.floor(random() * 6);
-          // Whole sides of the range too, so that rows of one kind meet.
-          const sample = () => (random() < 0.3 ? 0 : random() < 0.4 ? max : Math.floor(random() * (max + 1)));
-          const values = Array.from({ length: width * height }, sample);
-          const grey: Grey = { width, height, data: max === 255 ? Uint8Array.from(values) : Uint16Array.from(values), max };
-          // A sample that equals the level counts as ink by a hair.
-          const ink = (x: number, y: number) => x >= 0 && y >= 0 && x < width && y < height && values[y * width + x] <= level * max;
-          const expected = new Set<string>();
-          for (let y = 0; y <= height; y++)
-            for (let x = 0; x <= width; x++) {
-              if (y < height && ink(x - 1, y) !== ink(x, y)) expected.add(`across ${x} ${y}`);
-              if (x < width && ink(x, y - 1) !== ink(x, y)) expected.add(`down ${x} ${y}`);
+  it(
+    "cross exactly between neighbours on different sides, whatever the width, the depth of the samples and the " +
+      "level",
+    () => {
+      const random = seeded(19);
+      for (let width = 1; width <= 13; width++)
+        for (const max of [255, 65535] as const)
+          for (const level of [0, 0.004, 0.25, 0.5, 0.502, 0.75, 0.999, 1]) {
+            const height = 1 + Math.floor(random() * 6);
+            // Whole sides of the range too, so that rows of one kind meet.
+            const sample = () => (random() < 0.3 ? 0 : random() < 0.4 ? max : Math.floor(random() * (max + 1)));
+            const values = Array.from({ length: width * height }, sample);
+            const grey: Grey = {
+              width,
+              height,
+              data: max === 255 ? Uint8Array.from(values) : Uint16Array.from(values),
+              max,
+            };
+            // A sample that equals the level counts as ink by a hair.
+            const ink = (x: number, y: number) =>
+              x >= 0 && y >= 0 && x < width && y < height && values[y * width + x] <= level * max;
+            const expected = new Set<string>();
+            for (let y = 0; y <= height; y++)
+              for (let x = 0; x <= width; x++) {
+                if (y < height && ink(x - 1, y) !== ink(x, y)) expected.add(`across ${x} ${y}`);
+                if (x < width && ink(x, y - 1) !== ink(x, y)) expected.add(`down ${x} ${y}`);
+              }
+            const c = contoursAt(grey, level);
+            const found = new Set<string>();
+            for (let i = 0; i < c.xy.length; i += 2) {
+              const [x, y] = [c.xy[i], c.xy[i + 1]];
+              // On the picture's border crossings lie on it, inside between two centres.
+              const row = Math.abs(y - 0.5 - Math.round(y - 0.5)) < 1e-9 && y !== 0 && y !== height;
+              found.add(
+                row
+                  ? `across ${x === 0 ? 0 : x === width ? width : Math.floor(x - 0.5) + 1} ${y - 0.5}`
+                  : `down ${x - 0.5} ${y === 0 ? 0 : y === height ? height : Math.floor(y - 0.5) + 1}`,
+              );
             }
-          const c = contoursAt(grey, level);
-          const found = new Set<string>();
-          for (let i = 0; i < c.xy.length; i += 2) {
-            const [x, y] = [c.xy[i], c.xy[i + 1]];
-            // On the picture's border crossings lie on it, inside between two centres.
-            const row = Math.abs(y - 0.5 - Math.round(y - 0.5)) < 1e-9 && y !== 0 && y !== height;
-            found.add(row ? `across ${x === 0 ? 0 : x === width ? width : Math.floor(x - 0.5) + 1} ${y - 0.5}` : `down ${x - 0.5} ${y === 0 ? 0 : y === height ? height : Math.floor(y - 0.5) + 1}`);
+            expect([...found].sort(), `${width} × ${height} of ${max} at ${level}`).toEqual([...expected].sort());
           }
-          expect([...found].sort(), `${width} × ${height} of ${max} at ${level}`).toEqual([...expected].sort());
-        }
-  });
+    },
+  );
 
   it("keep a twentieth of a pixel apart where greys lie within a whisker of the level", () => {
     const random = seeded(8);
@@ -147,14 +164,17 @@ describe("fitted outline", () => {
       const o = fitOutline(c, place, { ...settings, hold });
       const rings = flatten(o.shape, 0.0005);
       let worst = 0;
-      for (let i = 0; i < c.xy.length; i += 2) worst = Math.max(worst, distanceToRings(rings, place.x0 + c.xy[i] * 0.1, place.y1 - c.xy[i + 1] * 0.1));
+      for (let i = 0; i < c.xy.length; i += 2)
+        worst = Math.max(worst, distanceToRings(rings, place.x0 + c.xy[i] * 0.1, place.y1 - c.xy[i + 1] * 0.1));
       expect(worst).toBeLessThan(hold + 0.001);
       expect(o.maxDeviation).toBeLessThanOrEqual(hold);
     }
   });
 
   it("needs fewer nodes when it may stray farther", () => {
-    const nodes = [0.005, 0.03, 0.15].map((hold) => fitOutline(contoursAt(blob, 0.5), place, { ...settings, hold }).nodes);
+    const nodes = [0.005, 0.03, 0.15].map(
+      (hold) => fitOutline(contoursAt(blob, 0.5), place, { ...settings, hold }).nodes,
+    );
     expect(nodes[0]).toBeGreaterThan(nodes[1]);
     expect(nodes[1]).toBeGreaterThan(nodes[2]);
   });

@@ -69,7 +69,12 @@ export function keepLarge(
  * The outline of the ink: contours above the least size, fitted within `hold`, in mm, and sound as cuts read them.
  * @throws Problem `too-busy`
  */
-export function fitOutline(c: Contours, place: Placement, s: OutlineSettings, progress: Progress = noProgress): Outline {
+export function fitOutline(
+  c: Contours,
+  place: Placement,
+  s: OutlineSettings,
+  progress: Progress = noProgress,
+): Outline {
   const keep = keepLarge(c, place.scale, s.specks, s.pinholes, s.drawn);
   const n = keep.length;
   const index = new Int32Array(n).fill(-1);
@@ -81,7 +86,8 @@ export function fitOutline(c: Contours, place: Placement, s: OutlineSettings, pr
     else {
       dropped++;
       const i = 2 * c.starts[k];
-      if (droppedAt.length < 1000) droppedAt.push(place.x0 + c.xy[i] * place.scale, place.y1 - c.xy[i + 1] * place.scale);
+      if (droppedAt.length < 1000)
+        droppedAt.push(place.x0 + c.xy[i] * place.scale, place.y1 - c.xy[i + 1] * place.scale);
     }
   }
   let total = 0;

@@ -8,13 +8,28 @@ import { centreLines } from "./centre.ts";
 import { keepRings, onlyRings, piecesOf, placeIn, ringAround } from "./pieces.ts";
 
 const of = (...loops: [number, number][][]): Rings => ringsOf(loops.map((l) => l.flat()));
-const box = (x0: number, y0: number, x1: number, y1: number): [number, number][] => [[x0, y0], [x1, y0], [x1, y1], [x0, y1]];
+const box = (x0: number, y0: number, x1: number, y1: number): [number, number][] => [
+  [x0, y0],
+  [x1, y0],
+  [x1, y1],
+  [x0, y1],
+];
 
 describe("pieces", () => {
-  const ink = of(box(0, 0, 40, 30), [...box(10, 10, 20, 20)].reverse() as [number, number][], box(13, 13, 17, 17), box(60, 0, 62.5, 30));
+  const ink = of(
+    box(0, 0, 40, 30),
+    [...box(10, 10, 20, 20)].reverse() as [number, number][],
+    box(13, 13, 17, 17),
+    box(60, 0, 62.5, 30),
+  );
   it("are told from holes, with areas and narrowest strokes", () => {
     const p = piecesOf(ink, clearanceOf(ink));
-    expect(p.map((q) => [q.hole, q.area])).toEqual([[false, 1200], [true, 100], [false, 75], [false, 16]]);
+    expect(p.map((q) => [q.hole, q.area])).toEqual([
+      [false, 1200],
+      [true, 100],
+      [false, 75],
+      [false, 16],
+    ]);
     expect(p.find((q) => q.area === 75)!.thinnest).toBeCloseTo(2.5, 2);
   });
   it("split in two: what is kept alone and what is hidden make the whole", () => {
@@ -53,7 +68,9 @@ describe("bridges", () => {
   it("leave no island however many there are (random stars full of holes)", () => {
     for (let seed = 1; seed <= 8; seed++) {
       const random = seeded(seed);
-      const holes = Array.from({ length: 5 }, (_, k) => circle(9 * Math.cos(k * 1.256), 9 * Math.sin(k * 1.256), 1.5 + 1.5 * random(), 40, true));
+      const holes = Array.from({ length: 5 }, (_, k) =>
+        circle(9 * Math.cos(k * 1.256), 9 * Math.sin(k * 1.256), 1.5 + 1.5 * random(), 40, true),
+      );
       const { ink } = bridged(of(star(random, 14, 18, 26), ...holes), 0.8);
       for (let k = 0; k < ringCount(ink); k++) expect(ringArea(ink, k), `seed ${seed}`).toBeGreaterThan(0);
     }
@@ -65,7 +82,8 @@ describe("centre lines", () => {
     const l = centreLines(clearanceOf(of(box(0, 0, 40, 4))), 0.01);
     expect(l.closed.length).toBe(1);
     let length = 0;
-    for (let i = 1; i < l.width.length; i++) length += Math.hypot(l.xy[2 * i] - l.xy[2 * i - 2], l.xy[2 * i + 1] - l.xy[2 * i - 1]);
+    for (let i = 1; i < l.width.length; i++)
+      length += Math.hypot(l.xy[2 * i] - l.xy[2 * i - 2], l.xy[2 * i + 1] - l.xy[2 * i - 1]);
     expect(length).toBeCloseTo(36, 1);
     for (let i = 0; i < l.width.length; i++) {
       expect(l.xy[2 * i + 1]).toBeCloseTo(2, 2);
@@ -78,7 +96,20 @@ describe("centre lines", () => {
     for (let i = 0; i < l.width.length; i++) expect(Math.hypot(l.xy[2 * i], l.xy[2 * i + 1])).toBeCloseTo(9, 1);
   });
   it("of a cross: goes straight through the crossing", () => {
-    const cross = of([[0, 9], [9, 9], [9, 0], [11, 0], [11, 9], [20, 9], [20, 11], [11, 11], [11, 20], [9, 20], [9, 11], [0, 11]]);
+    const cross = of([
+      [0, 9],
+      [9, 9],
+      [9, 0],
+      [11, 0],
+      [11, 9],
+      [20, 9],
+      [20, 11],
+      [11, 11],
+      [11, 20],
+      [9, 20],
+      [9, 11],
+      [0, 11],
+    ]);
     const l = centreLines(clearanceOf(cross), 0.01);
     expect(l.closed.length).toBe(2);
     expect(Math.min(...[...l.width].filter((_, i) => i !== 0))).toBeGreaterThan(1.9);

@@ -25,7 +25,9 @@ export function piecesOf(ink: Rings, c: Clearance): Piece[] {
   const { axis, boundary } = c;
   // A clearance drops empty rings: its rings are told by a point each.
   const ringAt = boundaryRings(ink, c);
-  const areas = Float64Array.from({ length: ringCount(ink) }, (_, k) => (ink.starts[k + 1] - ink.starts[k] < 3 ? 0 : ringArea(ink, k)));
+  const areas = Float64Array.from({ length: ringCount(ink) }, (_, k) =>
+    ink.starts[k + 1] - ink.starts[k] < 3 ? 0 : ringArea(ink, k),
+  );
   for (let e = 0; e < axis.a.length; e++) {
     const i = axis.a[e];
     const j = axis.b[e];
@@ -43,7 +45,15 @@ export function piecesOf(ink: Rings, c: Clearance): Piece[] {
     const area = areas[k];
     if (area === 0) continue;
     const s = ink.starts[k];
-    out.push({ ring: k, hole: area < 0, area: Math.abs(area), box: boundsOf(ink.xy, s, ink.starts[k + 1]), x: ink.xy[2 * s], y: ink.xy[2 * s + 1], thinnest: area < 0 ? 0 : narrow(widths.get(k) ?? []) });
+    out.push({
+      ring: k,
+      hole: area < 0,
+      area: Math.abs(area),
+      box: boundsOf(ink.xy, s, ink.starts[k + 1]),
+      x: ink.xy[2 * s],
+      y: ink.xy[2 * s + 1],
+      thinnest: area < 0 ? 0 : narrow(widths.get(k) ?? []),
+    });
   }
   return out.sort((a, b) => b.area - a.area);
 }
@@ -53,14 +63,16 @@ function boundaryRings(ink: Rings, c: Clearance): Int32Array {
   let k = 0;
   for (let q = 0; q < out.length; q++) {
     const i = c.boundary.starts[q];
-    while (k < ringCount(ink) && !(ink.starts[k + 1] > ink.starts[k] && near(ink, k, c.boundary.x[i], c.boundary.y[i]))) k++;
+    while (k < ringCount(ink) && !(ink.starts[k + 1] > ink.starts[k] && near(ink, k, c.boundary.x[i], c.boundary.y[i])))
+      k++;
     out[q] = Math.min(k++, ringCount(ink) - 1);
   }
   return out;
 }
 
 const near = (r: Rings, k: number, x: number, y: number): boolean => {
-  for (let i = r.starts[k]; i < Math.min(r.starts[k + 1], r.starts[k] + 4); i++) if (Math.abs(r.xy[2 * i] - x) + Math.abs(r.xy[2 * i + 1] - y) < 1e-4) return true;
+  for (let i = r.starts[k]; i < Math.min(r.starts[k + 1], r.starts[k] + 4); i++)
+    if (Math.abs(r.xy[2 * i] - x) + Math.abs(r.xy[2 * i + 1] - y) < 1e-4) return true;
   return false;
 };
 
@@ -87,7 +99,9 @@ export function ringAround(r: Rings, x: number, y: number): number {
   return best;
 }
 
-/** How far inside its outline a piece's place is looked for, mm: far first, for places are kept to a tenth of a pixel. */
+/**
+ * How far inside its outline a piece's place is looked for, mm: far first, for places are kept to a tenth of a pixel.
+ */
 const INSIDE = [0.4, 0.15, 0.05, 0.02];
 
 /** A place whose smallest ring around is ring k: just inside the outline of a piece, or of a hole. */

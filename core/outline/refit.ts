@@ -31,7 +31,12 @@ export function refitted(r: Rings, spacing: number, s: OutlineSettings): Outline
       xy[2 * (starts[i] + q) + 1] = -dense.xy[2 * (from + q) + 1] / spacing;
     }
   });
-  const c: Contours = { xy, starts, parent: Int32Array.from(order, (k) => (dense.parent[k] < 0 ? -1 : at[dense.parent[k]])), hole: Uint8Array.from(order, (k) => hole[k]) };
+  const c: Contours = {
+    xy,
+    starts,
+    parent: Int32Array.from(order, (k) => (dense.parent[k] < 0 ? -1 : at[dense.parent[k]])),
+    hole: Uint8Array.from(order, (k) => hole[k]),
+  };
   return fitOutline(c, { scale: spacing, x0: 0, y1: 0 }, { ...s, noise: 0 });
 }
 
@@ -46,7 +51,11 @@ const SPARES = 0.02;
 const IN_VAIN = 3;
 
 /** The closest fit with at most `most` nodes: holds ever wider until it is met, or as near as rounds allow. */
-export function reduced(fit: (hold: number) => Outline, hold: number, most: number): { outline: Outline; hold: number } {
+export function reduced(
+  fit: (hold: number) => Outline,
+  hold: number,
+  most: number,
+): { outline: Outline; hold: number } {
   let outline = fit(hold);
   let vain = 0;
   for (let k = 0; k < WIDENINGS && most > 0 && outline.nodes > most && vain < IN_VAIN; k++) {
@@ -81,5 +90,11 @@ export function pick(s: Shape, keep: readonly boolean[]): Shape {
     while (p >= 0 && index[p] < 0) p = s.parent[p];
     parent.push(p < 0 ? -1 : index[p]);
   }
-  return { kinds: Uint8Array.from(kinds), nodes: Float64Array.from(nodes), origin: Float64Array.from(origin), starts: Int32Array.from(starts), parent: Int32Array.from(parent) };
+  return {
+    kinds: Uint8Array.from(kinds),
+    nodes: Float64Array.from(nodes),
+    origin: Float64Array.from(origin),
+    starts: Int32Array.from(starts),
+    parent: Int32Array.from(parent),
+  };
 }

@@ -9,7 +9,10 @@ const EACH = 0x01010101;
 export interface RowScan {
   /** Looks through row y, the one after the last. @returns how many words are crossed */
   next(y: number): number;
-  /** which word of the row, its ink, and where that changes from the left and from the row above: the high bit of each byte */
+  /**
+   * which word of the row, its ink, and where that changes from the left and from the row above: the high bit of each
+   * byte
+   */
   at: Int32Array;
   ink: Int32Array;
   across: Int32Array;
@@ -17,8 +20,8 @@ export interface RowScan {
 }
 
 /**
- * Four pixels a word, the first in the lowest byte, compared in a few whole-number operations (L. Lamport, "Multiple byte
- * processing with full-word instructions", CACM 18, 1975).
+ * Four pixels a word, the first in the lowest byte, compared in a few whole-number operations (L. Lamport, "Multiple
+ * byte processing with full-word instructions", CACM 18, 1975).
  */
 export function rowScan(grey: Grey, limit: number): RowScan {
   const { width: W, data } = grey;
@@ -51,10 +54,22 @@ export function rowScan(grey: Grey, limit: number): RowScan {
   };
 }
 
-/** The ink of the row above, which becomes that of this one, against the words of this one. @returns how many are crossed */
-function crossedWords(words: Int32Array, from: number, bound: number, above: Int32Array, at: Int32Array, inks: Int32Array, across: Int32Array, down: Int32Array): number {
-  // Up to the middle, a byte is at least the bound where its high bit is set or the other bits and the bound's distance from
-  // the middle carry into it; beyond the middle the same is asked of its complement.
+/**
+ * The ink of the row above, which becomes that of this one, against the words of this one.
+ * @returns how many are crossed
+ */
+function crossedWords(
+  words: Int32Array,
+  from: number,
+  bound: number,
+  above: Int32Array,
+  at: Int32Array,
+  inks: Int32Array,
+  across: Int32Array,
+  down: Int32Array,
+): number {
+  // Up to the middle, a byte is at least the bound where its high bit is set or the other bits and the bound's distance
+  // from the middle carry into it; beyond the middle the same is asked of its complement.
   const beyond = bound > 128;
   const flip = beyond ? -1 : 0;
   const add = (beyond ? bound - 128 : 128 - bound) * EACH;

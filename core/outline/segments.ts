@@ -77,8 +77,8 @@ export function fitArc(points: Polyline, a: number, b: number, hold: number, spa
   if (b - a < 4 || chord < 4 * hold) return null;
   const ux = cx / chord;
   const uy = cy / chord;
-  // The circle through both ends and the middle first: most tries fail, and fail here. Where some circle through the ends
-  // holds all points, this one is within another hold of it at the middle and less elsewhere.
+  // The circle through both ends and the middle first: most tries fail, and fail here. Where some circle through the
+  // ends holds all points, this one is within another hold of it at the middle and less elsewhere.
   const mid = (a + b) >> 1;
   const rise = (py[mid] - y0) * ux - (px[mid] - x0) * uy;
   const reach = (px[mid] - x0) * ux + (py[mid] - y0) * uy;
@@ -142,7 +142,8 @@ export function fitArc(points: Polyline, a: number, b: number, hold: number, spa
     qy = ry;
   }
   // Between two points on it the arc leaves their chord c by r − √(r² − c²/4): sparse points must not hide that.
-  const sagitta = stride > 1 ? 0 : widest >= 4 * radius * radius ? radius : radius - Math.sqrt(radius * radius - widest / 4);
+  const sagitta =
+    stride > 1 ? 0 : widest >= 4 * radius * radius ? radius : radius - Math.sqrt(radius * radius - widest / 4);
   const ends = sx === px ? 0 : Math.sqrt(Math.max(fromJoin(points, a), fromJoin(points, b)));
   const worst = Math.max(sagitta, ends, radius - Math.sqrt(inner), Math.sqrt(outer) - radius);
   if (worst > hold) return null;

@@ -8,8 +8,8 @@ import { heightMap } from "./heightmap.ts";
 import { pathData, writeSvg } from "./svg.ts";
 
 /**
- * Reads path data by the SVG grammar (absolute M, L, C, A, Z) into polygons, arcs by the endpoint parameterisation of the
- * SVG 1.1 specification, appendix F.6: nothing here is taken from the writer.
+ * Reads path data by the SVG grammar (absolute M, L, C, A, Z) into polygons, arcs by the endpoint parameterisation of
+ * the SVG 1.1 specification, appendix F.6: nothing here is taken from the writer.
  */
 function polygonsOf(d: string): [number, number][][] {
   const out: [number, number][][] = [];
@@ -37,13 +37,15 @@ function polygonsOf(d: string): [number, number][][] {
       let angle = Math.atan2(y - cy, x - cx) - from;
       if (sweep === 1 && angle < 0) angle += 2 * Math.PI;
       if (sweep === 0 && angle > 0) angle -= 2 * Math.PI;
-      for (let i = 1; i <= 256; i++) ring.push([cx + r * Math.cos(from + (angle * i) / 256), cy + r * Math.sin(from + (angle * i) / 256)]);
+      for (let i = 1; i <= 256; i++)
+        ring.push([cx + r * Math.cos(from + (angle * i) / 256), cy + r * Math.sin(from + (angle * i) / 256)]);
       at = [x, y];
     }
   }
   return out;
 }
-const signedArea = (p: [number, number][]) => p.reduce((s, [x, y], i) => s + x * p[(i + 1) % p.length][1] - p[(i + 1) % p.length][0] * y, 0) / 2;
+const signedArea = (p: [number, number][]) =>
+  p.reduce((s, [x, y], i) => s + x * p[(i + 1) % p.length][1] - p[(i + 1) % p.length][0] * y, 0) / 2;
 
 describe("SVG", () => {
   const random = seeded(23);
@@ -62,7 +64,15 @@ describe("SVG", () => {
       const [x1, y1] = corners[(i + 1) % corners.length];
       const kind = Math.floor(3 * random());
       if (kind === 0) b.line(x1, y1);
-      else if (kind === 1) b.cubic(x0 + 8 * (random() - 0.5), y0 + 8 * (random() - 0.5), x1 + 8 * (random() - 0.5), y1 + 8 * (random() - 0.5), x1, y1);
+      else if (kind === 1)
+        b.cubic(
+          x0 + 8 * (random() - 0.5),
+          y0 + 8 * (random() - 0.5),
+          x1 + 8 * (random() - 0.5),
+          y1 + 8 * (random() - 0.5),
+          x1,
+          y1,
+        );
       else {
         // A centre on the chord's bisector, either side of it: the arc is more than half round on one of them.
         const k = random() - 0.5;
@@ -82,7 +92,8 @@ describe("SVG", () => {
       expect(-signedArea(ring)).toBeCloseTo(area, 0);
       const b = shapeBounds(s);
       const drawn = boundsOf(Float64Array.from(ring.flatMap(([x, y]) => [x, -y])));
-      for (const side of ["minX", "maxX", "minY", "maxY"] as const) expect(Math.abs(drawn[side] - b[side]), side).toBeLessThan(0.02);
+      for (const side of ["minX", "maxX", "minY", "maxY"] as const)
+        expect(Math.abs(drawn[side] - b[side]), side).toBeLessThan(0.02);
     }
   });
   it("has the artwork's size in millimetres, and its far edge at the top", () => {
@@ -92,7 +103,12 @@ describe("SVG", () => {
     expect(boundsOf(Float64Array.from(ring.flat()))).toEqual({ minX: 10, maxX: 40, minY: 10, maxY: 50 });
   });
   it("draws a centre line as a stroke as wide as it was, closed where it is", () => {
-    const lines: Lines = { xy: Float64Array.of(0, 0, 10, 0, 0, 5, 5, 5, 5, 9, 0, 5), width: Float64Array.of(1, 3, 2, 2, 2, 2), starts: Int32Array.of(0, 2, 6), closed: Uint8Array.of(0, 1) } as unknown as Lines;
+    const lines: Lines = {
+      xy: Float64Array.of(0, 0, 10, 0, 0, 5, 5, 5, 5, 9, 0, 5),
+      width: Float64Array.of(1, 3, 2, 2, 2, 2),
+      starts: Int32Array.of(0, 2, 6),
+      closed: Uint8Array.of(0, 1),
+    } as unknown as Lines;
     const svg = writeSvg(shapeOfRings(rectangle(0, 0, 1, 1)), { x: 0, y: 0, width: 20, height: 10 }, lines);
     expect([...svg.matchAll(/stroke-width="([^"]*)"/g)].map((m) => m[1])).toEqual(["2", "2"]);
     expect([...svg.matchAll(/ d="([^"]*)"/g)].map((m) => m[1])).toEqual(["M0 10L10 10", "M0 5L5 5L5 1Z"]);
@@ -112,7 +128,11 @@ describe("height map", () => {
     s.z[0] = 0;
     s.z[1] = -4;
     const { data, mmPerStep } = heightMap(s, -4);
-    for (let j = 0; j < s.height; j++) for (let i = 0; i < s.width; i++) expect(Math.abs((data[(s.height - 1 - j) * s.width + i] - 65535) * mmPerStep - s.z[j * s.width + i])).toBeLessThanOrEqual(mmPerStep / 2 + 1e-6);
+    for (let j = 0; j < s.height; j++)
+      for (let i = 0; i < s.width; i++)
+        expect(
+          Math.abs((data[(s.height - 1 - j) * s.width + i] - 65535) * mmPerStep - s.z[j * s.width + i]),
+        ).toBeLessThanOrEqual(mmPerStep / 2 + 1e-6);
     expect(data[4 * 7]).toBe(65535);
     expect(data[4 * 7 + 1]).toBe(0);
   });
@@ -125,7 +145,11 @@ describe("height map", () => {
 });
 
 it("areas of rings and of what is drawn agree for a region with a hole", () => {
-  const region = { xy: Float64Array.of(0, 0, 20, 0, 20, 10, 0, 10, 5, 2, 5, 8, 12, 8, 12, 2), starts: Int32Array.of(0, 4, 8), parent: Int32Array.of(-1, 0) };
+  const region = {
+    xy: Float64Array.of(0, 0, 20, 0, 20, 10, 0, 10, 5, 2, 5, 8, 12, 8, 12, 2),
+    starts: Int32Array.of(0, 4, 8),
+    parent: Int32Array.of(-1, 0),
+  };
   const drawn = polygonsOf(pathData(shapeOfRings(region), 0, 10)).reduce((sum, p) => sum - signedArea(p), 0);
   expect(drawn).toBeCloseTo(regionArea(region), 6);
 });

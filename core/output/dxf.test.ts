@@ -38,7 +38,8 @@ function entities(dxf: string) {
   }
   return out;
 }
-const numbers = (e: { pairs: (readonly [number, string])[] }, code: number) => e.pairs.filter(([c]) => c === code).map(([, v]) => Number(v));
+const numbers = (e: { pairs: (readonly [number, string])[] }, code: number) =>
+  e.pairs.filter(([c]) => c === code).map(([, v]) => Number(v));
 
 /** Area of a polyline with bulges: chords, and a circular segment for each bulge. */
 function polylineArea(v: { x: number; y: number; bulge: number }[]): number {
@@ -88,7 +89,8 @@ describe("DXF read back by its own rules", () => {
       let sum = 0;
       for (let i = 0; i + 3 < x.length; i += 3)
         for (let t = 0; t < 200; t++) {
-          const at = (u: number, c: number[]) => (1 - u) ** 3 * c[i] + 3 * (1 - u) ** 2 * u * c[i + 1] + 3 * (1 - u) * u * u * c[i + 2] + u ** 3 * c[i + 3];
+          const at = (u: number, c: number[]) =>
+            (1 - u) ** 3 * c[i] + 3 * (1 - u) ** 2 * u * c[i + 1] + 3 * (1 - u) * u * u * c[i + 2] + u ** 3 * c[i + 3];
           const [a, b] = [t / 200, (t + 1) / 200];
           sum += (at(a, x) * at(b, y) - at(b, x) * at(a, y)) / 2;
         }
@@ -97,9 +99,19 @@ describe("DXF read back by its own rules", () => {
   });
 
   it("puts centre lines on a layer of their own, and into the SVG as strokes", () => {
-    const lines = { xy: Float64Array.of(0, 0, 10, 0, 10, 10), width: Float64Array.of(2, 2, 2), starts: Int32Array.of(0, 3), closed: Uint8Array.of(0) };
-    expect(entities(writeDxf(drawing(), 0, 0, "arcs", lines)).filter((q) => q.layer === "CENTRE" && q.type === "VERTEX").length).toBe(3);
-    expect(writeSvg(drawing(), { x: 0, y: 0, width: 40, height: 30 }, lines)).toMatch(/stroke-width="2" d="M0 30L10 30L10 20"/);
+    const lines = {
+      xy: Float64Array.of(0, 0, 10, 0, 10, 10),
+      width: Float64Array.of(2, 2, 2),
+      starts: Int32Array.of(0, 3),
+      closed: Uint8Array.of(0),
+    };
+    expect(
+      entities(writeDxf(drawing(), 0, 0, "arcs", lines)).filter((q) => q.layer === "CENTRE" && q.type === "VERTEX")
+        .length,
+    ).toBe(3);
+    expect(writeSvg(drawing(), { x: 0, y: 0, width: 40, height: 30 }, lines)).toMatch(
+      /stroke-width="2" d="M0 30L10 30L10 20"/,
+    );
   });
 
   it("knows its styles", () => expect(() => drawingStyle("crayon")).toThrow(/arcs, lines, splines/));

@@ -1,11 +1,21 @@
 import { GrowingF64 } from "../growing.ts";
 import type { Lines } from "../outline/centre.ts";
-import { ARC, arcSweep, contourCount, CUBIC, eachSegment, flattenSegment, LINE, type Shape } from "../geometry/shape.ts";
+import {
+  ARC,
+  arcSweep,
+  contourCount,
+  CUBIC,
+  eachSegment,
+  flattenSegment,
+  LINE,
+  type Shape,
+} from "../geometry/shape.ts";
 import { Problem } from "../problem.ts";
 
 /**
  * How curves are written. arcs: polylines with arcs as they are and other curves as chords, which every program and
- * controller reads (R12) · lines: polylines of straight chords only (R12) · splines: one closed cubic spline a contour (R2000).
+ * controller reads (R12) · lines: polylines of straight chords only (R12) · splines: one closed cubic spline a contour
+ * (R2000).
  */
 export const DRAWING_STYLES = ["arcs", "lines", "splines"] as const;
 export type DrawingStyle = (typeof DRAWING_STYLES)[number];
@@ -28,9 +38,34 @@ type Out = (string | number)[];
  * An outline in mm on the layers INK, HOLES and, for centre lines, CENTRE; every contour is one closed entity.
  * @param x0 @param y0 taken as the drawing's origin, mm
  */
-export function writeDxf(s: Shape, x0: number, y0: number, style: DrawingStyle = "arcs", lines: Lines | null = null): string {
+export function writeDxf(
+  s: Shape,
+  x0: number,
+  y0: number,
+  style: DrawingStyle = "arcs",
+  lines: Lines | null = null,
+): string {
   const modern = style === "splines";
-  const out: Out = [0, "SECTION", 2, "HEADER", 9, "$ACADVER", 1, modern ? "AC1015" : "AC1009", 9, "$INSUNITS", 70, 4, 9, "$MEASUREMENT", 70, 1, 0, "ENDSEC"];
+  const out: Out = [
+    0,
+    "SECTION",
+    2,
+    "HEADER",
+    9,
+    "$ACADVER",
+    1,
+    modern ? "AC1015" : "AC1009",
+    9,
+    "$INSUNITS",
+    70,
+    4,
+    9,
+    "$MEASUREMENT",
+    70,
+    1,
+    0,
+    "ENDSEC",
+  ];
   out.push(0, "SECTION", 2, "TABLES", 0, "TABLE", 2, "LAYER");
   let handle = 16;
   const entity = (type: string, layer: string, kind: string): void => {
@@ -41,9 +76,14 @@ export function writeDxf(s: Shape, x0: number, y0: number, style: DrawingStyle =
   };
   if (modern) out.push(5, "2", 100, "AcDbSymbolTable");
   out.push(70, 3);
-  for (const [name, colour] of [["INK", 7], ["HOLES", 1], ["CENTRE", 3]] as const) {
+  for (const [name, colour] of [
+    ["INK", 7],
+    ["HOLES", 1],
+    ["CENTRE", 3],
+  ] as const) {
     out.push(0, "LAYER");
-    if (modern) out.push(5, (handle++).toString(16).toUpperCase(), 100, "AcDbSymbolTableRecord", 100, "AcDbLayerTableRecord");
+    if (modern)
+      out.push(5, (handle++).toString(16).toUpperCase(), 100, "AcDbSymbolTableRecord", 100, "AcDbLayerTableRecord");
     out.push(2, name, 70, 0, 62, colour, 6, "CONTINUOUS");
   }
   out.push(0, "ENDTAB", 0, "ENDSEC", 0, "SECTION", 2, "ENTITIES");
@@ -61,7 +101,20 @@ export function writeDxf(s: Shape, x0: number, y0: number, style: DrawingStyle =
       else
         for (let i = 0; i + 1 < v.length; i++) {
           entity("LINE", "CENTRE", "AcDbLine");
-          out.push(10, n(v[i][0] - x0), 20, n(v[i][1] - y0), 30, 0, 11, n(v[i + 1][0] - x0), 21, n(v[i + 1][1] - y0), 31, 0);
+          out.push(
+            10,
+            n(v[i][0] - x0),
+            20,
+            n(v[i][1] - y0),
+            30,
+            0,
+            11,
+            n(v[i + 1][0] - x0),
+            21,
+            n(v[i + 1][1] - y0),
+            31,
+            0,
+          );
         }
     }
   out.push(0, "ENDSEC", 0, "EOF");
@@ -76,7 +129,11 @@ function vertices(s: Shape, k: number, arcs: boolean): number[][] {
   const buffer = new GrowingF64();
   eachSegment(s, k, (kind, px, py, at) => {
     const p = s.nodes;
-    out.push([px, py, kind === ARC && arcs ? Math.tan(arcSweep(px, py, p[at], p[at + 1], p[at + 2], p[at + 4], p[at + 5]) / 4) : 0]);
+    out.push([
+      px,
+      py,
+      kind === ARC && arcs ? Math.tan(arcSweep(px, py, p[at], p[at + 1], p[at + 2], p[at + 4], p[at + 5]) / 4) : 0,
+    ]);
     if (kind === LINE || (kind === ARC && arcs)) return;
     buffer.length = 0;
     flattenSegment(kind, px, py, p, at, DXF_TOLERANCE, buffer);
@@ -101,7 +158,8 @@ function controls(s: Shape, k: number): number[][] {
     const p = s.nodes;
     const [x, y] = [p[at + 4], p[at + 5]];
     if (kind === CUBIC) out.push([p[at], p[at + 1]], [p[at + 2], p[at + 3]], [x, y]);
-    else if (kind === LINE) out.push([px + (x - px) / 3, py + (y - py) / 3], [x - (x - px) / 3, y - (y - py) / 3], [x, y]);
+    else if (kind === LINE)
+      out.push([px + (x - px) / 3, py + (y - py) / 3], [x - (x - px) / 3, y - (y - py) / 3], [x, y]);
     else {
       const [cx, cy] = [p[at], p[at + 1]];
       const sweep = arcSweep(px, py, cx, cy, p[at + 2], x, y);
@@ -113,7 +171,11 @@ function controls(s: Shape, k: number): number[][] {
       for (let i = 0; i < parts; i++) {
         const [a, b] = [a0 + i * step, a0 + (i + 1) * step];
         const end = i + 1 === parts ? [x, y] : [cx + r * Math.cos(b), cy + r * Math.sin(b)];
-        out.push([cx + r * Math.cos(a) - h * Math.sin(a), cy + r * Math.sin(a) + h * Math.cos(a)], [cx + r * Math.cos(b) + h * Math.sin(b), cy + r * Math.sin(b) - h * Math.cos(b)], end);
+        out.push(
+          [cx + r * Math.cos(a) - h * Math.sin(a), cy + r * Math.sin(a) + h * Math.cos(a)],
+          [cx + r * Math.cos(b) + h * Math.sin(b), cy + r * Math.sin(b) - h * Math.cos(b)],
+          end,
+        );
       }
     }
   });
@@ -121,7 +183,14 @@ function controls(s: Shape, k: number): number[][] {
 }
 
 /** A cubic spline whose knots come three at a time, so that it passes through the joints as the Béziers do. */
-function spline(out: Out, entity: (type: string, layer: string, kind: string) => void, layer: string, c: readonly number[][], x0: number, y0: number): void {
+function spline(
+  out: Out,
+  entity: (type: string, layer: string, kind: string) => void,
+  layer: string,
+  c: readonly number[][],
+  x0: number,
+  y0: number,
+): void {
   const spans = (c.length - 1) / 3;
   entity("SPLINE", layer, "AcDbSpline");
   out.push(70, 9, 71, 3, 72, 3 * (spans + 1) + 2, 73, c.length, 74, 0);

@@ -26,12 +26,24 @@ export function pathData(s: Shape, left: number, top: number): string {
   return parts.join("");
 }
 
-/** An SVG drawing of the ink, filled, its page the artwork's bounds in mm; centre lines as strokes as wide as they were. */
-export function writeSvg(s: Shape, art: { x: number; y: number; width: number; height: number }, lines: Lines | null = null): string {
+/**
+ * An SVG drawing of the ink, filled, its page the artwork's bounds in mm; centre lines as strokes as wide as they were.
+ */
+export function writeSvg(
+  s: Shape,
+  art: { x: number; y: number; width: number; height: number },
+  lines: Lines | null = null,
+): string {
   const w = n(art.width);
   const h = n(art.height);
-  const ink = lines ? "" : `<path id="ink" fill="#000" fill-rule="evenodd" d="${pathData(s, art.x, art.y + art.height)}"/>\n`;
-  return `<?xml version="1.0" encoding="UTF-8"?>\n<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">\n${ink}${lines ? strokes(lines, art.x, art.y + art.height) : ""}</svg>\n`;
+  const ink = lines
+    ? ""
+    : `<path id="ink" fill="#000" fill-rule="evenodd" d="${pathData(s, art.x, art.y + art.height)}"/>\n`;
+  return (
+    `<?xml version="1.0" encoding="UTF-8"?>\n<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" ` +
+    `height="${h}mm" viewBox="0 0 ${w} ${h}">` +
+    `\n${ink}${lines ? strokes(lines, art.x, art.y + art.height) : ""}</svg>\n`
+  );
 }
 
 function strokes(l: Lines, left: number, top: number): string {
@@ -44,7 +56,10 @@ function strokes(l: Lines, left: number, top: number): string {
       width += l.width[i] / (l.starts[k + 1] - l.starts[k]);
     }
     const d = `M${(l.closed[k] ? points.slice(0, -1) : points).join("L")}${l.closed[k] ? "Z" : ""}`;
-    out.push(`<path fill="none" stroke="#000" stroke-linecap="round" stroke-linejoin="round" stroke-width="${n(width)}" d="${d}"/>\n`);
+    out.push(
+      `<path fill="none" stroke="#000" stroke-linecap="round" stroke-linejoin="round" ` +
+        `stroke-width="${n(width)}" d="${d}"/>\n`,
+    );
   }
   return `<g id="centre">\n${out.join("")}</g>\n`;
 }

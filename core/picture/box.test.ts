@@ -13,7 +13,13 @@ describe("means over windows", () => {
   ];
   for (const [name, make, power] of kinds)
     it(`${name}: what adding up every window gives, cut off at the border, whatever the radius`, () => {
-      for (const [width, height] of [[1, 1], [7, 5], [5, 9], [13, 1], [1, 12]])
+      for (const [width, height] of [
+        [1, 1],
+        [7, 5],
+        [5, 9],
+        [13, 1],
+        [1, 12],
+      ])
         for (const radius of [1, 2, 4, 20]) {
           const s = make(width * height);
           const means = boxMeans(width, height, radius, s, power);
@@ -22,7 +28,8 @@ describe("means over windows", () => {
               let sum = 0;
               let count = 0;
               for (let v = Math.max(0, y - radius); v <= Math.min(height - 1, y + radius); v++)
-                for (let u = Math.max(0, x - radius); u <= Math.min(width - 1, x + radius); u++, count++) sum += s[v * width + u] ** power;
+                for (let u = Math.max(0, x - radius); u <= Math.min(width - 1, x + radius); u++, count++)
+                  sum += s[v * width + u] ** power;
               const mean = sum / count;
               expect(Math.abs(means[y * width + x] - mean)).toBeLessThanOrEqual(1e-6 * Math.max(1, Math.abs(mean)));
             }

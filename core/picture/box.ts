@@ -1,12 +1,19 @@
 export type Samples = Uint8Array | Uint16Array | Float32Array;
 
 /**
- * Means over a square window of 2·radius + 1 pixels, cut off at the picture's border, by running sums: the cost does not
- * depend on the radius.
+ * Means over a square window of 2·radius + 1 pixels, cut off at the picture's border, by running sums: the cost does
+ * not depend on the radius.
  * @param power 1 for the means of the samples, 2 for those of the squares of whole numbers
  * @param out receives one float a pixel; not the samples themselves
  */
-export function boxMeans(width: number, height: number, radius: number, samples: Samples, power: 1 | 2 = 1, out: Float32Array = new Float32Array(width * height)): Float32Array {
+export function boxMeans(
+  width: number,
+  height: number,
+  radius: number,
+  samples: Samples,
+  power: 1 | 2 = 1,
+  out: Float32Array = new Float32Array(width * height),
+): Float32Array {
   const column = new Float64Array(width);
   for (let y = 0; y < Math.min(height, radius); y++) addRow(column, samples, y * width, power, 1);
   for (let y = 0; y < height; y++) {
@@ -34,11 +41,15 @@ function exchangeRows(column: Float64Array, samples: Samples, more: number, less
 }
 function exchangeBytes(column: Float64Array, samples: Uint8Array, more: number, less: number, power: 1 | 2): void {
   if (power === 1) for (let x = 0; x < column.length; x++) column[x] += samples[more + x] - samples[less + x];
-  else for (let x = 0; x < column.length; x++) column[x] += samples[more + x] * samples[more + x] - samples[less + x] * samples[less + x];
+  else
+    for (let x = 0; x < column.length; x++)
+      column[x] += samples[more + x] * samples[more + x] - samples[less + x] * samples[less + x];
 }
 function exchangeWide(column: Float64Array, samples: Uint16Array, more: number, less: number, power: 1 | 2): void {
   if (power === 1) for (let x = 0; x < column.length; x++) column[x] += samples[more + x] - samples[less + x];
-  else for (let x = 0; x < column.length; x++) column[x] += samples[more + x] * samples[more + x] - samples[less + x] * samples[less + x];
+  else
+    for (let x = 0; x < column.length; x++)
+      column[x] += samples[more + x] * samples[more + x] - samples[less + x] * samples[less + x];
 }
 function exchangeFloats(column: Float64Array, samples: Float32Array, more: number, less: number): void {
   for (let x = 0; x < column.length; x++) column[x] += samples[more + x] - samples[less + x];

@@ -2,8 +2,9 @@ import { Problem } from "../problem.ts";
 import type { Raster } from "./raster.ts";
 
 /**
- * What is wiped off a picture, written as text so that it is a setting like any other: items parted by semicolons, lengths in
- * pixels. `rect x y w h` · `lasso x y x y …` · `brush radius x y x y …` · `spot x y`, the connected mark at that place.
+ * What is wiped off a picture, written as text so that it is a setting like any other: items parted by semicolons,
+ * lengths in pixels. `rect x y w h` · `lasso x y x y …` · `brush radius x y x y …` · `spot x y`, the connected mark at
+ * that place.
  */
 export type Erase = { kind: "rect" | "lasso" | "brush" | "spot"; n: number[] };
 
@@ -13,12 +14,20 @@ const LEAST: Record<Erase["kind"], number> = { rect: 4, lasso: 6, brush: 3, spot
 export function parseErase(text: string): Erase[] {
   const out: Erase[] = [];
   for (const part of text.split(";")) {
-    const words = part.trim().split(/[\s,]+/).filter(Boolean);
+    const words = part
+      .trim()
+      .split(/[\s,]+/)
+      .filter(Boolean);
     if (words.length === 0) continue;
     const kind = words[0] as Erase["kind"];
     const n = words.slice(1).map(Number);
     const even = kind === "brush" ? n.length % 2 === 1 : n.length % 2 === 0;
-    if (!(kind in LEAST) || n.length < LEAST[kind] || n.some((v) => !Number.isFinite(v)) || !even) throw new Problem("bad-erase", `Erase: "${part.trim().slice(0, 60)}" cannot be read. Write rect x y w h, lasso x y x y x y …, brush radius x y … or spot x y.`);
+    if (!(kind in LEAST) || n.length < LEAST[kind] || n.some((v) => !Number.isFinite(v)) || !even)
+      throw new Problem(
+        "bad-erase",
+        `Erase: "${part.trim().slice(0, 60)}" cannot be read. Write rect x y w h, lasso x y x y x y …, brush ` +
+          "radius x y … or spot x y.",
+      );
     out.push({ kind, n });
   }
   return out;
@@ -46,7 +55,12 @@ export function eraseFrom(r: Raster, items: readonly Erase[]): Raster {
 function drawnMask(r: Raster, e: Erase): Mask | null {
   const { n } = e;
   const reach = e.kind === "brush" ? n[0] : 0;
-  const points = e.kind === "rect" ? [n[0], n[1], n[0] + n[2], n[1], n[0] + n[2], n[1] + n[3], n[0], n[1] + n[3]] : e.kind === "brush" ? n.slice(1) : n;
+  const points =
+    e.kind === "rect"
+      ? [n[0], n[1], n[0] + n[2], n[1], n[0] + n[2], n[1] + n[3], n[0], n[1] + n[3]]
+      : e.kind === "brush"
+        ? n.slice(1)
+        : n;
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
   for (let i = 0; i < points.length; i += 2) {
     x0 = Math.min(x0, points[i] - reach);
@@ -64,14 +78,18 @@ function drawnMask(r: Raster, e: Erase): Mask | null {
     for (let i = 0; i < width; i++) {
       const px = x + i + 0.5;
       const py = y + j + 0.5;
-      m.in[j * width + i] = (e.kind === "brush" ? nearPolyline(points, px, py, reach) : insidePolygon(points, px, py)) ? 1 : 0;
+      m.in[j * width + i] = (e.kind === "brush" ? nearPolyline(points, px, py, reach) : insidePolygon(points, px, py))
+        ? 1
+        : 0;
     }
   return m;
 }
 
 function insidePolygon(p: readonly number[], x: number, y: number): boolean {
   let inside = false;
-  for (let i = 0, j = p.length - 2; i < p.length; j = i, i += 2) if (p[i + 1] > y !== p[j + 1] > y && x < p[i] + ((y - p[i + 1]) / (p[j + 1] - p[i + 1])) * (p[j] - p[i])) inside = !inside;
+  for (let i = 0, j = p.length - 2; i < p.length; j = i, i += 2)
+    if (p[i + 1] > y !== p[j + 1] > y && x < p[i] + ((y - p[i + 1]) / (p[j + 1] - p[i + 1])) * (p[j] - p[i]))
+      inside = !inside;
   return inside;
 }
 
@@ -90,7 +108,8 @@ function nearPolyline(p: readonly number[], x: number, y: number, reach: number)
 const EDGE = 2;
 
 /** A colour as it looks on white, which is what lies under transparent parts. */
-const onWhite = (c: readonly number[], max: number): number[] => [0, 1, 2].map((k) => (c[k] * c[3] + max * (max - c[3])) / max);
+const onWhite = (c: readonly number[], max: number): number[] =>
+  [0, 1, 2].map((k) => (c[k] * c[3] + max * (max - c[3])) / max);
 
 /**
  * What a mark stands on: the commonest colour along the picture's border; or in all of the picture where the border is
@@ -104,8 +123,8 @@ function groundOf(r: Raster): number[] {
       if (data[4 * (y * W + x) + 3] === 0) clear = true;
       visit(x, y);
     };
-    for (let x = 0; x < W; x++) each(x, 0), each(x, H - 1);
-    for (let y = 0; y < H; y++) each(0, y), each(W - 1, y);
+    for (let x = 0; x < W; x++) (each(x, 0), each(x, H - 1));
+    for (let y = 0; y < H; y++) (each(0, y), each(W - 1, y));
   });
   if (!clear) return border;
   return commonColour(r, (visit) => {
@@ -164,7 +183,8 @@ function spotMask(r: Raster, sx: number, sy: number): Mask | null {
   for (const i of found) {
     const px = (i % W) - x;
     const py = Math.floor(i / W) - y;
-    for (let v = Math.max(0, py - EDGE); v <= Math.min(height - 1, py + EDGE); v++) for (let u = Math.max(0, px - EDGE); u <= Math.min(width - 1, px + EDGE); u++) m.in[v * width + u] = 1;
+    for (let v = Math.max(0, py - EDGE); v <= Math.min(height - 1, py + EDGE); v++)
+      for (let u = Math.max(0, px - EDGE); u <= Math.min(width - 1, px + EDGE); u++) m.in[v * width + u] = 1;
   }
   return m;
 }
@@ -198,11 +218,16 @@ function commonColour(r: Raster, each: (visit: (x: number, y: number) => void) =
   each((x, y) => {
     const o = 4 * (y * r.width + x);
     // Transparent pixels look alike, whatever colour they hide.
-    const box = r.data[o + 3] === 0 ? 512 : ((r.data[o] >> shift) << 6) | ((r.data[o + 1] >> shift) << 3) | (r.data[o + 2] >> shift);
+    const box =
+      r.data[o + 3] === 0
+        ? 512
+        : ((r.data[o] >> shift) << 6) | ((r.data[o + 1] >> shift) << 3) | (r.data[o + 2] >> shift);
     count[box]++;
     for (let k = 0; k < 4; k++) sum[4 * box + k] += r.data[o + k];
   });
   let best = 0;
   for (let i = 1; i < 513; i++) if (count[i] > count[best]) best = i;
-  return count[best] === 0 ? [max, max, max, max] : [0, 1, 2, 3].map((k) => Math.round(sum[4 * best + k] / count[best]));
+  return count[best] === 0
+    ? [max, max, max, max]
+    : [0, 1, 2, 3].map((k) => Math.round(sum[4 * best + k] / count[best]));
 }

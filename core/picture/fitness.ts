@@ -29,7 +29,8 @@ export function fitnessOf(r: Raster, bins: Uint32Array, contrast: number, level:
   for (let i = 0; i < n; i += stride, seen++) {
     const o = 4 * i;
     const a = (r.data[o + 3] >> shift) / 255;
-    const level = (k: number) => Math.min(LEVELS - 1, ((((r.data[o + k] >> shift) * a + 255 * (1 - a)) * LEVELS) / 256) | 0);
+    const level = (k: number) =>
+      Math.min(LEVELS - 1, ((((r.data[o + k] >> shift) * a + 255 * (1 - a)) * LEVELS) / 256) | 0);
     counts[(level(0) * LEVELS + level(1)) * LEVELS + level(2)]++;
   }
   let flatColours = 0;
@@ -65,7 +66,9 @@ export interface Fit extends Fitness {
   contours: number | null;
   /** how much darker the ground is where it is darkest, as a share */
   uneven: number;
-  /** what is found in the picture, as a share of its area and as a crop (see `frame.ts`); null where nothing is found */
+  /**
+   * what is found in the picture, as a share of its area and as a crop (see `frame.ts`); null where nothing is found
+   */
   art: { share: number; crop: string } | null;
 }
 
@@ -126,43 +129,107 @@ export function judge(f: Fit): Judgement[] {
   if (f.art && f.art.share < SURROUNDED)
     out.push({
       good: true,
-      text: `The art takes up ${Math.max(1, Math.round(100 * f.art.share))} % of the picture; its blank surround counts for nothing.`,
+      text:
+        `The art takes up ${Math.max(1, Math.round(100 * f.art.share))} % of the picture; its blank surround ` +
+        "counts for nothing.",
       cure: { label: "crop to the art", crop: f.art.crop },
     });
   const perMm = f.pixelsPerMm.toFixed(1);
   const least = Math.floor((f.width * f.pixelsPerMm) / ENOUGH);
-  if (f.pixelsPerMm >= CRISP) out.push({ good: true, text: `${perMm} pixels in a millimetre at this width: crisp edges.` });
-  else if (f.pixelsPerMm >= ENOUGH) out.push({ good: true, text: `${perMm} pixels in a millimetre at this width: enough.` });
-  else out.push({ good: false, text: `${perMm} pixels in a millimetre at this width: edges will wobble. Use a larger picture or a smaller piece.`, cure: { label: `make it ${least} mm wide`, width: least } });
+  if (f.pixelsPerMm >= CRISP)
+    out.push({ good: true, text: `${perMm} pixels in a millimetre at this width: crisp edges.` });
+  else if (f.pixelsPerMm >= ENOUGH)
+    out.push({ good: true, text: `${perMm} pixels in a millimetre at this width: enough.` });
+  else
+    out.push({
+      good: false,
+      text:
+        `${perMm} pixels in a millimetre at this width: edges will wobble. Use a larger picture or a smaller ` +
+        "piece.",
+      cure: { label: `make it ${least} mm wide`, width: least },
+    });
   if (f.contrast >= 0.5) out.push({ good: true, text: "Strong contrast between ink and ground." });
   else if (f.contrast >= 0.2) out.push({ good: true, text: "Moderate contrast: watch the ink level." });
-  else out.push({ good: false, text: "Little contrast: the tracing may come out in freckles. Even out the lighting in the tone step." });
-  if (isSoft(f)) out.push({ good: false, text: `${Math.round(100 * f.greyShare)} % soft greys: a drawing traces better than a photo.` });
-  else if (f.flatColours <= 12) out.push({ good: true, text: `${f.flatColours === 1 ? "One flat colour" : `About ${f.flatColours} flat colours`}: easy to part into ink and ground.` });
+  else
+    out.push({
+      good: false,
+      text: "Little contrast: the tracing may come out in freckles. Even out the lighting in the tone step.",
+    });
+  if (isSoft(f))
+    out.push({
+      good: false,
+      text: `${Math.round(100 * f.greyShare)} % soft greys: a drawing traces better than a photo.`,
+    });
+  else if (f.flatColours <= 12)
+    out.push({
+      good: true,
+      text:
+        `${f.flatColours === 1 ? "One flat colour" : `About ${f.flatColours} flat colours`}: easy to part into ` +
+        "ink and ground.",
+    });
   else out.push({ good: true, text: "Many shades, but few between dark and light." });
   const smooth = smoothOver(f);
-  if (f.noise > NOISY) out.push({ good: false, text: "The picture is noisy: edges come out rough.", cure: { label: `smooth over ${smooth} mm`, smooth } });
-  else if (f.blocks > BLOCKY) out.push({ good: false, text: "JPEG blocks show: edges come out with small steps.", cure: { label: `smooth over ${smooth} mm`, smooth } });
-  if (f.uneven > UNEVEN) out.push({ good: false, text: `The light is uneven: the ground is ${Math.round(100 * f.uneven)} % darker at one end. Even it out before tracing by colour.`, cure: { label: "even out the light", even: evenOver(f) } });
+  if (f.noise > NOISY)
+    out.push({
+      good: false,
+      text: "The picture is noisy: edges come out rough.",
+      cure: { label: `smooth over ${smooth} mm`, smooth },
+    });
+  else if (f.blocks > BLOCKY)
+    out.push({
+      good: false,
+      text: "JPEG blocks show: edges come out with small steps.",
+      cure: { label: `smooth over ${smooth} mm`, smooth },
+    });
+  if (f.uneven > UNEVEN)
+    out.push({
+      good: false,
+      text:
+        `The light is uneven: the ground is ${Math.round(100 * f.uneven)} % darker at one end. Even it out ` +
+        "before tracing by colour.",
+      cure: { label: "even out the light", even: evenOver(f) },
+    });
   if (f.thinnest !== null && f.typical !== null) {
     const deep = f.thinnest / 2 / Math.tan(USUAL_HALF_ANGLE);
-    if (deep >= SCRATCH) out.push({ good: true, text: `Strokes from ${f.thinnest.toFixed(1)} mm, typically ${f.typical.toFixed(1)} mm wide.` });
+    if (deep >= SCRATCH)
+      out.push({
+        good: true,
+        text: `Strokes from ${f.thinnest.toFixed(1)} mm, typically ${f.typical.toFixed(1)} mm wide.`,
+      });
     else {
       const want = 2 * SCRATCH * Math.tan(USUAL_HALF_ANGLE);
       const wider = Math.ceil((f.width * want) / Math.max(0.01, f.thinnest));
       const grow = Math.ceil(((want - f.thinnest) / 2) * 100) / 100;
       const enlarge = wider <= 3 * f.width && (f.width * f.pixelsPerMm) / wider >= ENOUGH;
-      out.push({ good: false, text: `Strokes are ${f.thinnest.toFixed(2)} mm at their thinnest: a 60° V cutter goes only ${deep.toFixed(2)} mm deep. Make it ${wider} mm wide, or thicken lines by ${(2 * grow).toFixed(2)} mm.`, cure: enlarge ? { label: `make it ${wider} mm wide`, width: wider } : { label: `thicken lines by ${(2 * grow).toFixed(2)} mm`, grow } });
+      out.push({
+        good: false,
+        text:
+          `Strokes are ${f.thinnest.toFixed(2)} mm at their thinnest: a 60° V cutter goes only ` +
+          `${deep.toFixed(2)} mm deep. Make it ${wider} mm wide, or thicken lines by ${(2 * grow).toFixed(2)} mm.`,
+        cure: enlarge
+          ? { label: `make it ${wider} mm wide`, width: wider }
+          : { label: `thicken lines by ${(2 * grow).toFixed(2)} mm`, grow },
+      });
     }
   }
-  if (f.contours !== null && f.contours > MANY_CONTOURS) out.push({ good: false, text: `${f.contours.toLocaleString("en")} separate outlines: long to cut. Drop larger specks, or smooth the picture.`, cure: { label: `smooth over ${smooth} mm`, smooth } });
+  if (f.contours !== null && f.contours > MANY_CONTOURS)
+    out.push({
+      good: false,
+      text:
+        `${f.contours.toLocaleString("en")} separate outlines: long to cut. Drop larger specks, or smooth the ` +
+        "picture.",
+      cure: { label: `smooth over ${smooth} mm`, smooth },
+    });
   return out;
 }
 
 /** Tiles a side that the ground's brightness is looked at in. */
 const TILES = 6;
 
-/** How much darker the picture's ground is in its darkest part than in its lightest, as a share; 0 where the ground is dark. */
+/**
+ * How much darker the picture's ground is in its darkest part than in its lightest, as a share; 0 where the ground is
+ * dark.
+ */
 export function unevenness(g: Grey): number {
   const { width, height, data, max } = g;
   const ground: number[] = [];
@@ -170,7 +237,9 @@ export function unevenness(g: Grey): number {
   for (let v = 0; v < TILES; v++)
     for (let u = 0; u < TILES; u++) {
       const greys: number[] = [];
-      for (let y = Math.floor((v * height) / TILES); y < ((v + 1) * height) / TILES; y += step) for (let x = Math.floor((u * width) / TILES); x < ((u + 1) * width) / TILES; x += step) greys.push(data[y * width + x] / max);
+      for (let y = Math.floor((v * height) / TILES); y < ((v + 1) * height) / TILES; y += step)
+        for (let x = Math.floor((u * width) / TILES); x < ((u + 1) * width) / TILES; x += step)
+          greys.push(data[y * width + x] / max);
       greys.sort((a, b) => a - b);
       // The ground is the light part of a tile, unless the tile is all ink.
       ground.push(greys[Math.floor(0.9 * (greys.length - 1))] ?? 0);
@@ -180,7 +249,10 @@ export function unevenness(g: Grey): number {
   return most < 0.4 ? 0 : (most - Math.min(...lit)) / most;
 }
 
-/** How much more neighbouring greys differ across the borders of 8 × 8 blocks than elsewhere; 1 where there are no blocks. */
+/**
+ * How much more neighbouring greys differ across the borders of 8 × 8 blocks than elsewhere; 1 where there are no
+ * blocks.
+ */
 export function blockiness(g: Grey): number {
   const { width, height, data } = g;
   let [on, off, nOn, nOff] = [0, 0, 0, 0];

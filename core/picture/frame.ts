@@ -4,7 +4,10 @@ import type { Raster } from "./raster.ts";
 
 /** How a picture is brought into shape before its tone, as settings: nothing is burnt into the file. */
 export interface FrameSettings {
-  /** eight numbers: x y of the far left, far right, near right and near left corner of what shall be a rectangle, px; empty for none */
+  /**
+   * eight numbers: x y of the far left, far right, near right and near left corner of what shall be a rectangle, px;
+   * empty for none
+   */
   corners: string;
   /** turned by so many degrees, counter-clockwise */
   turn: number;
@@ -29,8 +32,13 @@ const LEAST_CROP = 16;
 
 /** Numbers of a setting. @throws Problem `bad-setting` naming it */
 export function numbersOf(text: string, what: string): number[] {
-  const parts = text.trim().split(/[\s,]+/).filter(Boolean).map(Number);
-  if (parts.some((v) => !Number.isFinite(v))) throw new Problem("bad-setting", `${what}: "${text}" holds something that is not a number.`);
+  const parts = text
+    .trim()
+    .split(/[\s,]+/)
+    .filter(Boolean)
+    .map(Number);
+  if (parts.some((v) => !Number.isFinite(v)))
+    throw new Problem("bad-setting", `${what}: "${text}" holds something that is not a number.`);
   return parts;
 }
 
@@ -38,12 +46,20 @@ export function numbersOf(text: string, what: string): number[] {
 export function cropBox(crop: string, width: number, height: number): PictureBox {
   if (crop.trim() === "") return { x: 0, y: 0, width, height };
   const n = numbersOf(crop, "Crop");
-  if (n.length !== 4) throw new Problem("bad-crop", `Crop: write x, y, width and height in pixels, such as 40,30,800,600; "${crop}" has ${n.length} numbers.`);
+  if (n.length !== 4)
+    throw new Problem(
+      "bad-crop",
+      `Crop: write x, y, width and height in pixels, such as 40,30,800,600; "${crop}" has ${n.length} numbers.`,
+    );
   const x = Math.max(0, Math.round(n[0]));
   const y = Math.max(0, Math.round(n[1]));
   const w = Math.min(width, Math.round(n[0] + n[2])) - x;
   const h = Math.min(height, Math.round(n[1] + n[3])) - y;
-  if (w < LEAST_CROP || h < LEAST_CROP) throw new Problem("bad-crop", `Crop: "${crop}" keeps less than ${LEAST_CROP} pixels of the ${width} × ${height} picture. Choose a larger part.`);
+  if (w < LEAST_CROP || h < LEAST_CROP)
+    throw new Problem(
+      "bad-crop",
+      `Crop: "${crop}" keeps less than ${LEAST_CROP} pixels of the ${width} × ${height} picture. Choose a larger part.`,
+    );
   return { x, y, width: w, height: h };
 }
 
@@ -70,7 +86,8 @@ export function framed(r: Raster, s: FrameSettings): Raster {
 }
 
 function cropped(r: Raster, b: PictureBox): Raster {
-  const data = r.data instanceof Uint16Array ? new Uint16Array(4 * b.width * b.height) : new Uint8Array(4 * b.width * b.height);
+  const data =
+    r.data instanceof Uint16Array ? new Uint16Array(4 * b.width * b.height) : new Uint8Array(4 * b.width * b.height);
   for (let y = 0; y < b.height; y++) {
     const from = 4 * ((b.y + y) * r.width + b.x);
     data.set(r.data.subarray(from, from + 4 * b.width), 4 * y * b.width);
@@ -83,7 +100,10 @@ export function turnedSize(width: number, height: number, degrees: number): { wi
   if (degrees % 360 === 0) return { width, height };
   const a = (degrees * Math.PI) / 180;
   const [c, s] = [Math.abs(Math.cos(a)), Math.abs(Math.sin(a))];
-  return { width: Math.max(1, Math.round(c * width + s * height)), height: Math.max(1, Math.round(s * width + c * height)) };
+  return {
+    width: Math.max(1, Math.round(c * width + s * height)),
+    height: Math.max(1, Math.round(s * width + c * height)),
+  };
 }
 
 function turned(r: Raster, degrees: number): Raster {
@@ -100,7 +120,11 @@ function turned(r: Raster, degrees: number): Raster {
 
 function cornerPoints(corners: string): number[] {
   const n = numbersOf(corners, "Corners");
-  if (n.length !== 8) throw new Problem("bad-corners", `Corners: write x and y of all four, eight numbers; "${corners}" has ${n.length}.`);
+  if (n.length !== 8)
+    throw new Problem(
+      "bad-corners",
+      `Corners: write x and y of all four, eight numbers; "${corners}" has ${n.length}.`,
+    );
   // All four turns the same way, or the four-sided figure folds over itself.
   const turn = (i: number) => {
     const p = (k: number) => [n[2 * ((i + k) % 4)], n[2 * ((i + k) % 4) + 1]];
@@ -109,7 +133,11 @@ function cornerPoints(corners: string): number[] {
     const [cx, cy] = p(2);
     return (bx - ax) * (cy - by) - (by - ay) * (cx - bx);
   };
-  if (![0, 1, 2, 3].every((i) => turn(i) > 1)) throw new Problem("bad-corners", "Corners: the four points must go round clockwise, far left first, without crossing. Drag them apart.");
+  if (![0, 1, 2, 3].every((i) => turn(i) > 1))
+    throw new Problem(
+      "bad-corners",
+      "Corners: the four points must go round clockwise, far left first, without crossing. Drag them apart.",
+    );
   return n;
 }
 
@@ -118,12 +146,15 @@ export function squaredSize(corners: string, width: number, height: number): { w
   if (corners.trim() === "") return { width, height };
   const n = cornerPoints(corners);
   const side = (i: number, j: number) => Math.hypot(n[2 * i] - n[2 * j], n[2 * i + 1] - n[2 * j + 1]);
-  return { width: Math.max(LEAST_CROP, Math.round((side(0, 1) + side(3, 2)) / 2)), height: Math.max(LEAST_CROP, Math.round((side(0, 3) + side(1, 2)) / 2)) };
+  return {
+    width: Math.max(LEAST_CROP, Math.round((side(0, 1) + side(3, 2)) / 2)),
+    height: Math.max(LEAST_CROP, Math.round((side(0, 3) + side(1, 2)) / 2)),
+  };
 }
 
 /**
- * The plane projection that takes the unit square to four points (P. Heckbert, "Fundamentals of texture mapping and image
- * warping", 1989, §2.2.3).
+ * The plane projection that takes the unit square to four points (P. Heckbert, "Fundamentals of texture mapping and
+ * image warping", 1989, §2.2.3).
  */
 function squaredUp(r: Raster, corners: string): Raster {
   const [x0, y0, x1, y1, x2, y2, x3, y3] = cornerPoints(corners);
@@ -144,7 +175,12 @@ function squaredUp(r: Raster, corners: string): Raster {
 }
 
 /** Every pixel of a new picture from its place in the old one, bilinear; transparent outside. */
-function resampled(r: Raster, width: number, height: number, from: (x: number, y: number, at: Float64Array) => void): Raster {
+function resampled(
+  r: Raster,
+  width: number,
+  height: number,
+  from: (x: number, y: number, at: Float64Array) => void,
+): Raster {
   const wide = r.data instanceof Uint16Array;
   const data = wide ? new Uint16Array(4 * width * height) : new Uint8Array(4 * width * height);
   const at = new Float64Array(2);
@@ -168,7 +204,9 @@ function resampled(r: Raster, width: number, height: number, from: (x: number, y
       const u = 4 * (j1 * W + i);
       const v = 4 * (j1 * W + i1);
       const o = 4 * (y * width + x);
-      for (let k = 0; k < 4; k++) data[o + k] = (1 - ty) * ((1 - tx) * src[p + k] + tx * src[q + k]) + ty * ((1 - tx) * src[u + k] + tx * src[v + k]) + 0.5;
+      for (let k = 0; k < 4; k++)
+        data[o + k] =
+          (1 - ty) * ((1 - tx) * src[p + k] + tx * src[q + k]) + ty * ((1 - tx) * src[u + k] + tx * src[v + k]) + 0.5;
     }
   return { width, height, data };
 }

@@ -29,7 +29,14 @@ export const MIN_SIDE = 16;
  */
 export function checkPictureSize(width: number, height: number, name: string): void {
   if (width * height > MAX_PIXELS)
-    throw new Problem("picture-too-large", `${name} has ${Math.round((width * height) / 1e6)} megapixels; Oaken Bit takes up to ${MAX_PIXELS / 1e6}. Scale it down and try again.`);
+    throw new Problem(
+      "picture-too-large",
+      `${name} has ${Math.round((width * height) / 1e6)} megapixels; Oaken Bit takes up to ` +
+        `${MAX_PIXELS / 1e6}. Scale it down and try again.`,
+    );
   if (Math.min(width, height) < MIN_SIDE)
-    throw new Problem("picture-too-thin", `${name} is ${width} × ${height} pixels; both sides need at least ${MIN_SIDE}. Use a larger picture.`);
+    throw new Problem(
+      "picture-too-thin",
+      `${name} is ${width} × ${height} pixels; both sides need at least ${MIN_SIDE}. Use a larger picture.`,
+    );
 }

@@ -6,7 +6,10 @@ import { turnedFrame } from "./reframe.ts";
 /** White with black discs at places, each of radius 4. */
 function dots(width: number, height: number, at: readonly [number, number][]): Raster {
   const data = new Uint8Array(4 * width * height).fill(255);
-  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) if (at.some(([u, v]) => Math.hypot(x + 0.5 - u, y + 0.5 - v) < 4)) data.fill(0, 4 * (y * width + x), 4 * (y * width + x) + 3);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++)
+      if (at.some(([u, v]) => Math.hypot(x + 0.5 - u, y + 0.5 - v) < 4))
+        data.fill(0, 4 * (y * width + x), 4 * (y * width + x) + 3);
   return { width, height, data };
 }
 /** Middle of everything dark. */
@@ -24,10 +27,20 @@ function middle(r: Raster): [number, number, number] {
 describe("a frame turned otherwise", () => {
   it("keeps its crop about the same place of the picture", () => {
     const picture = dots(240, 160, [[180, 50]]);
-    for (const [from, to] of [[0, 12], [0, -30], [7, 0], [-20, 25]]) {
+    for (const [from, to] of [
+      [0, 12],
+      [0, -30],
+      [7, 0],
+      [-20, 25],
+    ]) {
       // A crop with the dot in its middle, as someone would drag it on the turned picture.
       const [x, y] = middle(framed(picture, { ...NO_FRAME, turn: from }));
-      const s = turnedFrame(240, 160, { ...NO_FRAME, turn: from, crop: `${Math.round(x - 20)},${Math.round(y - 15)},40,30` }, to);
+      const s = turnedFrame(
+        240,
+        160,
+        { ...NO_FRAME, turn: from, crop: `${Math.round(x - 20)},${Math.round(y - 15)},40,30` },
+        to,
+      );
       const r = framed(picture, s);
       expect([r.width, r.height]).toEqual([40, 30]);
       const m = middle(r);
@@ -37,9 +50,17 @@ describe("a frame turned otherwise", () => {
   });
 
   it("wipes off the same marks, whatever they were wiped with, and no others", () => {
-    const picture = dots(240, 160, [[60, 40], [180, 110]]);
+    const picture = dots(240, 160, [
+      [60, 40],
+      [180, 110],
+    ]);
     const [x, y] = [60, 40];
-    for (const erase of [`spot ${x} ${y}`, `brush 8 ${x - 2} ${y} ${x + 2} ${y}`, `rect ${x - 8} ${y - 8} 16 16`, `lasso ${x - 9} ${y - 9} ${x + 9} ${y - 9} ${x} ${y + 14}`]) {
+    for (const erase of [
+      `spot ${x} ${y}`,
+      `brush 8 ${x - 2} ${y} ${x + 2} ${y}`,
+      `rect ${x - 8} ${y - 8} 16 16`,
+      `lasso ${x - 9} ${y - 9} ${x + 9} ${y - 9} ${x} ${y + 14}`,
+    ]) {
       const before = middle(framed(picture, { ...NO_FRAME, erase }));
       const turned = framed(picture, turnedFrame(240, 160, { ...NO_FRAME, erase }, 18));
       const both = middle(framed(picture, { ...NO_FRAME, turn: 18 }));

@@ -1,6 +1,9 @@
 import type { Raster } from "./raster.ts";
 
-/** A smaller copy with at most `pixels` pixels, each the mean of a square block; the picture itself where it has no more. */
+/**
+ * A smaller copy with at most `pixels` pixels, each the mean of a square block; the picture itself where it has no
+ * more.
+ */
 export function shrunk(r: Raster, pixels: number): Raster {
   const k = Math.ceil(Math.sqrt((r.width * r.height) / pixels));
   if (k <= 1) return r;

@@ -15,7 +15,9 @@ describe("uneven light", () => {
   it("is told from the ground, whatever ink stands on it", () => {
     const lit = (dark: number) => {
       const data = new Uint8Array(300 * 200);
-      for (let y = 0; y < 200; y++) for (let x = 0; x < 300; x++) data[y * 300 + x] = (x - 60) ** 2 + (y - 100) ** 2 < 2500 ? 20 : 240 * (1 - (dark * (x + y)) / 500);
+      for (let y = 0; y < 200; y++)
+        for (let x = 0; x < 300; x++)
+          data[y * 300 + x] = (x - 60) ** 2 + (y - 100) ** 2 < 2500 ? 20 : 240 * (1 - (dark * (x + y)) / 500);
       return unevenness({ width: 300, height: 200, data, max: 255 });
     };
     expect(lit(0)).toBeLessThan(0.02);
@@ -27,7 +29,12 @@ describe("uneven light", () => {
 describe("tone", () => {
   it("weighs the channels by their proportion, and keeps white white", () => {
     const r = raster(20, 20, (x) => (x < 10 ? [255, 255, 255] : [30, 120, 240]));
-    for (const [red, green, blue, want] of [[1, 0, 0, 30], [0, 1, 0, 120], [0, 0, 2, 240], [1, 1, 0, 75]] as const) {
+    for (const [red, green, blue, want] of [
+      [1, 0, 0, 30],
+      [0, 1, 0, 120],
+      [0, 0, 2, 240],
+      [1, 1, 0, 75],
+    ] as const) {
       const g = toGrey(r, { red, green, blue });
       expect(g.data[0]).toBe(255);
       expect(Math.abs(g.data[15] - want)).toBeLessThanOrEqual(1);

@@ -31,7 +31,22 @@ export interface ToneSettings {
   even: number;
 }
 
-export const PLAIN_TONE: ToneSettings = { red: LUMA.r, green: LUMA.g, blue: LUMA.b, invert: false, black: 0, white: 1, dark: 0.25, middle: 0.5, light: 0.75, smooth: 0, local: 0, localRadius: 20, sharpen: 0, even: 0 };
+export const PLAIN_TONE: ToneSettings = {
+  red: LUMA.r,
+  green: LUMA.g,
+  blue: LUMA.b,
+  invert: false,
+  black: 0,
+  white: 1,
+  dark: 0.25,
+  middle: 0.5,
+  light: 0.75,
+  smooth: 0,
+  local: 0,
+  localRadius: 20,
+  sharpen: 0,
+  even: 0,
+};
 
 /**
  * Colour to grey, composited on white where the picture is transparent; keeps 16 bits where the picture has them.
@@ -136,11 +151,19 @@ function evenOut(g: Grey, radius: number): void {
     if (i % step === 0) looks.push(spread[i]);
   }
   looks.sort((a, b) => a - b);
-  const least = Math.max(1e-6 * max, EVEN_NOISE * noiseOf(g), EVEN_SHARE * looks[Math.floor(EVEN_BUSY * (looks.length - 1))]);
-  for (let i = 0; i < data.length; i++) data[i] = clamp(max * (0.5 + (data[i] - mean[i]) / (2 * EVEN_RANGE * Math.max(least, spread[i]))), max);
+  const least = Math.max(
+    1e-6 * max,
+    EVEN_NOISE * noiseOf(g),
+    EVEN_SHARE * looks[Math.floor(EVEN_BUSY * (looks.length - 1))],
+  );
+  for (let i = 0; i < data.length; i++)
+    data[i] = clamp(max * (0.5 + (data[i] - mean[i]) / (2 * EVEN_RANGE * Math.max(least, spread[i]))), max);
 }
 
-/** Standard deviation of the noise: J. Immerkær, "Fast noise variance estimation", 1996, by the median so that edges count little. */
+/**
+ * Standard deviation of the noise: J. Immerkær, "Fast noise variance estimation", 1996, by the median so that edges
+ * count little.
+ */
 export function noiseOf(g: Grey): number {
   const { width, height, data } = g;
   if (width < 3 || height < 3) return 0;
@@ -149,7 +172,16 @@ export function noiseOf(g: Grey): number {
   for (let i = width + 1; i < width * (height - 1) - 1; i += step) {
     const x = i % width;
     if (x === 0 || x === width - 1) continue;
-    found.push(Math.abs(data[i - width - 1] + data[i - width + 1] + data[i + width - 1] + data[i + width + 1] - 2 * (data[i - width] + data[i - 1] + data[i + 1] + data[i + width]) + 4 * data[i]));
+    found.push(
+      Math.abs(
+        data[i - width - 1] +
+          data[i - width + 1] +
+          data[i + width - 1] +
+          data[i + width + 1] -
+          2 * (data[i - width] + data[i - 1] + data[i + 1] + data[i + width]) +
+          4 * data[i],
+      ),
+    );
   }
   found.sort((a, b) => a - b);
   // The mask's norm is 6; the median of a folded normal distribution lies at 0.6745 σ.
@@ -180,11 +212,22 @@ function curved(g: Grey, s: ToneSettings): Grey {
 
 const clamp = (v: number, max: number): number => (v < 0 ? 0 : v > max ? max : v + 0.5);
 
-/** A smooth curve through the points that never overshoots: F. Fritsch, R. Carlson, "Monotone piecewise cubic interpolation", 1980. */
+/**
+ * A smooth curve through the points that never overshoots: F. Fritsch, R. Carlson, "Monotone piecewise cubic
+ * interpolation", 1980.
+ */
 export function monotone(x: readonly number[], y: readonly number[]): (at: number) => number {
   const n = x.length;
   const slope = Array.from({ length: n - 1 }, (_, i) => (y[i + 1] - y[i]) / (x[i + 1] - x[i]));
-  const m = Array.from({ length: n }, (_, i) => (i === 0 ? slope[0] : i === n - 1 ? slope[n - 2] : slope[i - 1] * slope[i] <= 0 ? 0 : (2 * slope[i - 1] * slope[i]) / (slope[i - 1] + slope[i])));
+  const m = Array.from({ length: n }, (_, i) =>
+    i === 0
+      ? slope[0]
+      : i === n - 1
+        ? slope[n - 2]
+        : slope[i - 1] * slope[i] <= 0
+          ? 0
+          : (2 * slope[i - 1] * slope[i]) / (slope[i - 1] + slope[i]),
+  );
   for (const end of [0, n - 1]) {
     const s = slope[Math.min(end, n - 2)];
     if (s === 0) m[end] = 0;
@@ -195,7 +238,12 @@ export function monotone(x: readonly number[], y: readonly number[]): (at: numbe
     const h = x[i + 1] - x[i];
     const t = (at - x[i]) / h;
     const [t2, t3] = [t * t, t * t * t];
-    return (2 * t3 - 3 * t2 + 1) * y[i] + (t3 - 2 * t2 + t) * h * m[i] + (3 * t2 - 2 * t3) * y[i + 1] + (t3 - t2) * h * m[i + 1];
+    return (
+      (2 * t3 - 3 * t2 + 1) * y[i] +
+      (t3 - 2 * t2 + t) * h * m[i] +
+      (3 * t2 - 2 * t3) * y[i + 1] +
+      (t3 - t2) * h * m[i + 1]
+    );
   };
 }
 
@@ -208,10 +256,11 @@ export function histogram(grey: Grey): Uint32Array {
     for (let i = 0; i < d.length; i++) bins[d[i] >> shift]++;
     return bins;
   }
-  // Four pixels at a time, into bins of two that lie beside each other; words that repeat, most of a drawing, are counted first.
+  // Four pixels at a time, into bins of two that lie beside each other; words that repeat, most of a drawing, are
+  // counted first.
   const words = new Uint32Array(d.buffer, d.byteOffset, d.byteOffset % 4 === 0 ? d.length >> 2 : 0);
   const pairs = new Uint32Array(65536);
-  for (let i = 0; i < words.length; ) {
+  for (let i = 0; i < words.length;) {
     const w = words[i];
     let next = i + 1;
     while (next < words.length && words[next] === w) next++;

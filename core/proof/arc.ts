@@ -3,7 +3,19 @@ import type { Box } from "../geometry/rings.ts";
 import type { Surface } from "./surface.ts";
 
 /** A level arc about (cx, cy): every cell by its distance from the arc, exactly. */
-export function sweepLevelArc(s: Surface, p: Profile, cut: number, x0: number, y0: number, x1: number, y1: number, cx: number, cy: number, angle: number, low: number): void {
+export function sweepLevelArc(
+  s: Surface,
+  p: Profile,
+  cut: number,
+  x0: number,
+  y0: number,
+  x1: number,
+  y1: number,
+  cx: number,
+  cy: number,
+  angle: number,
+  low: number,
+): void {
   const R = Math.hypot(x1 - cx, y1 - cy);
   const reach = p.r(-low);
   const { cell, width, height, z, by } = s;
@@ -35,7 +47,9 @@ export function sweepLevelArc(s: Surface, p: Profile, cut: number, x0: number, y
       const afterA = ax * y - ay * x >= 0;
       const beforeB = bx * y - by1 * x <= 0;
       const abreast = wide ? afterA || beforeB : afterA && beforeB;
-      const d = abreast ? Math.abs(Math.sqrt(x * x + y * y) - R) : Math.sqrt(Math.min((x - ax) * (x - ax) + (y - ay) * (y - ay), (x - bx) * (x - bx) + (y - by1) * (y - by1)));
+      const d = abreast
+        ? Math.abs(Math.sqrt(x * x + y * y) - R)
+        : Math.sqrt(Math.min((x - ax) * (x - ax) + (y - ay) * (y - ay), (x - bx) * (x - bx) + (y - by1) * (y - by1)));
       if (d > reach) continue;
       const v = cone ? (d > flat ? low + (d - flat) * coneSlope : low) : low + p.h(d);
       if (v < z[at]) {

@@ -46,7 +46,12 @@ describe("moves in a chain cut what each of them cuts by itself", () => {
     return s;
   };
   for (const spec of ["v:60:12", "v:90:12:1", "ball:6", "taper:0.8:7:6", "v:20:3", "drill:4"])
-    for (const [name, step, bend, climb] of [["smooth and short", 0.3, 0.15, 0.1], ["turning back and forth", 1.2, 3.1, 0], ["steep and sharp", 1.5, 1.5, 0.9], ["long and level", 6, 1, 0]] as const)
+    for (const [name, step, bend, climb] of [
+      ["smooth and short", 0.3, 0.15, 0.1],
+      ["turning back and forth", 1.2, 3.1, 0],
+      ["steep and sharp", 1.5, 1.5, 0.9],
+      ["long and level", 6, 1, 0],
+    ] as const)
       it(`${spec}, ${name}`, () => {
         const random = seeded(spec.length * 7 + name.length);
         for (let n = 0; n < 4; n++) {

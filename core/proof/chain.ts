@@ -5,20 +5,27 @@ import { cutPoint } from "./point.ts";
 import { cutAbreast, Stroke } from "./stroke.ts";
 import type { Surface } from "./surface.ts";
 
-/** A slight bend may take a flat cutter's strokes this far past their true rim, in cells: far below what a cell can show. */
+/**
+ * A slight bend may take a flat cutter's strokes this far past their true rim, in cells: far below what a cell can
+ * show.
+ */
 const MITRE = 0.05;
 
-/** Steps in which an arc of this sweep is followed by chords, so that they and a flat cutter's mitres keep within {@link MITRE}. */
+/**
+ * Steps in which an arc of this sweep is followed by chords, so that they and a flat cutter's mitres keep within {@link
+ * MITRE}.
+ */
 export function chordSteps(arcRadius: number, angle: number, cutterRadius: number, cell: number): number {
-  // The bend whose mitre just keeps within, less a little, so that an arc that meets another at a slight bend keeps too.
+  // The bend whose mitre just keeps within, less a little, so that an arc that meets another at a slight bend keeps
+  // too.
   const bend = 0.95 * 2 * Math.acos(1 / (1 + (MITRE * cell) / cutterRadius));
   return Math.max(arcSteps(arcRadius, angle, MITRE * cell), Math.ceil(Math.abs(angle) / bend));
 }
 
 /**
- * Straight moves that follow one another. Where two strokes meet, cells under the bend lie abreast of one or the other, or
- * in the wedge between: the cutter's whole disc is swept only where a chain begins and ends. Without this, moves much
- * shorter than the cutter is wide would pass over every cell dozens of times.
+ * Straight moves that follow one another. Where two strokes meet, cells under the bend lie abreast of one or the other,
+ * or in the wedge between: the cutter's whole disc is swept only where a chain begins and ends. Without this, moves
+ * much shorter than the cutter is wide would pass over every cell dozens of times.
  */
 export class Chain {
   private last: Stroke | null = null;
@@ -27,7 +34,11 @@ export class Chain {
   private level: boolean;
   /** the cutter's whole disc, or deeper, was swept where the next move begins */
   private stood = false;
-  constructor(private s: Surface, private p: Profile, private cut: number) {
+  constructor(
+    private s: Surface,
+    private p: Profile,
+    private cut: number,
+  ) {
     this.level = isFlat(p);
   }
 
@@ -55,8 +66,8 @@ export class Chain {
   }
 
   /**
-   * Between two strokes of a flat cutter. Its disc is abreast of a sinking stroke's end nowhere and of its start everywhere;
-   * of a rising one's the other way round.
+   * Between two strokes of a flat cutter. Its disc is abreast of a sinking stroke's end nowhere and of its start
+   * everywhere; of a rising one's the other way round.
    */
   private bend(from: Stroke, to: Stroke): void {
     if (from.slope > 0 || to.slope < 0) return;
@@ -92,7 +103,17 @@ function mitred(a: Stroke, b: Stroke, radius: number, cell: number): boolean {
 }
 
 /** One straight move by itself. */
-export function sweepLine(s: Surface, p: Profile, cut: number, x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): void {
+export function sweepLine(
+  s: Surface,
+  p: Profile,
+  cut: number,
+  x0: number,
+  y0: number,
+  z0: number,
+  x1: number,
+  y1: number,
+  z1: number,
+): void {
   const c = new Chain(s, p, cut);
   c.line(x0, y0, z0, x1, y1, z1);
   c.end();

@@ -3,8 +3,8 @@ import type { Rings } from "../geometry/rings.ts";
 import type { Surface } from "./surface.ts";
 
 /**
- * The surface without what falls out: pieces of waste that a cut through the stock has separated from everything, and that
- * do not reach the stock's edge. Only for looking at; the proof itself is left as it was swept.
+ * The surface without what falls out: pieces of waste that a cut through the stock has separated from everything, and
+ * that do not reach the stock's edge. Only for looking at; the proof itself is left as it was swept.
  * @param waste regions that cuts through the stock may open, each with what is inside it free to fall
  */
 export function withoutFallen(s: Surface, waste: readonly Rings[]): Surface {

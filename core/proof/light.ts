@@ -8,10 +8,16 @@ const LIGHT = { x: -0.55, y: 0.6, z: 0.58 };
 const SHADE_REACH = [2, 5, 9];
 
 /**
- * The surface as seen from straight above under slanting light: RGBA, row 0 at the far edge, so that it reads as a picture.
- * Walls facing the light are bright, places lower than their surroundings dark; raw stock keeps its grain.
+ * The surface as seen from straight above under slanting light: RGBA, row 0 at the far edge, so that it reads as a
+ * picture. Walls facing the light are bright, places lower than their surroundings dark; raw stock keeps its grain.
  */
-export function litView(s: Surface, material: Material, thickness: number, paint?: string, mat: [number, number, number] = [35, 66, 58]): Uint8ClampedArray {
+export function litView(
+  s: Surface,
+  material: Material,
+  thickness: number,
+  paint?: string,
+  mat: [number, number, number] = [35, 66, 58],
+): Uint8ClampedArray {
   const { width: W, height: H, z, cell } = s;
   const out = new Uint8ClampedArray(W * H * 4);
   const norm = Math.hypot(LIGHT.x, LIGHT.y, LIGHT.z);
@@ -55,7 +61,9 @@ function grain(x: number, y: number): number {
   return rings + 0.35 * Math.sin(y * 17 + Math.sin(x * 0.3) * 2);
 }
 
-/** How much light reaches a surface: shadow (0 in shade, 255 lit) and openness (how little stands round it) by turns. */
+/**
+ * How much light reaches a surface: shadow (0 in shade, 255 lit) and openness (how little stands round it) by turns.
+ */
 export interface Shading {
   width: number;
   height: number;
@@ -80,7 +88,8 @@ export function shadingOf(s: Surface): Shading {
   const H = Math.max(1, Math.floor(s.height / SHADING_STEP));
   const cell = s.cell * SHADING_STEP;
   const z = new Float32Array(W * H);
-  for (let j = 0; j < H; j++) for (let i = 0; i < W; i++) z[j * W + i] = s.z[j * SHADING_STEP * s.width + i * SHADING_STEP];
+  for (let j = 0; j < H; j++)
+    for (let i = 0; i < W; i++) z[j * W + i] = s.z[j * SHADING_STEP * s.width + i * SHADING_STEP];
   const data = new Uint8Array(2 * W * H);
   // One row towards the light is one cell back and this many cells aside.
   const aside = LIGHT.x / LIGHT.y;

@@ -2,7 +2,17 @@ import { isFlat, type Profile } from "../cutters/profile.ts";
 import type { Surface } from "./surface.ts";
 
 /** One sloping move of any cutter from (x0,y0,z0) to (x1,y1,z1), its ends included. */
-export function cutSloping(s: Surface, p: Profile, cut: number, x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): void {
+export function cutSloping(
+  s: Surface,
+  p: Profile,
+  cut: number,
+  x0: number,
+  y0: number,
+  z0: number,
+  x1: number,
+  y1: number,
+  z1: number,
+): void {
   const low = Math.min(z0, z1);
   // No farther than where the cutter's surface comes out of the stock's top.
   const reach = p.r(-low);
@@ -40,8 +50,8 @@ export function cutSloping(s: Surface, p: Profile, cut: number, x0: number, y0: 
 }
 
 /**
- * min over w in 0…len of z0 + m·w + h(√(v² + (u − w)²)): the lowest a cutter moving along the u axis passes over (u, v).
- * h is convex and so is the sum; its minimum lies where slope and cutter balance, else at the nearer end.
+ * min over w in 0…len of z0 + m·w + h(√(v² + (u − w)²)): the lowest a cutter moving along the u axis passes over (u,
+ * v). h is convex and so is the sum; its minimum lies where slope and cutter balance, else at the nearer end.
  */
 function lowestAlong(p: Profile, len: number, z0: number, m: number): (u: number, v: number) => number {
   const { coneSlope: c, coneFrom, ball, flat, radius } = p;
@@ -62,8 +72,8 @@ function lowestAlong(p: Profile, len: number, z0: number, m: number): (u: number
     };
   }
   if (ball === 0 && ascent < c) {
-    // Cone, perhaps with a flat tip: balance where the cone's slope along the move equals m, i.e. at v·m/√(c² − m²) from
-    // abreast; where that falls on the flat, its leading edge.
+    // Cone, perhaps with a flat tip: balance where the cone's slope along the move equals m, i.e. at v·m/√(c² − m²)
+    // from abreast; where that falls on the flat, its leading edge.
     const k = ascent / Math.sqrt(c * c - ascent * ascent);
     return (u, v) => {
       if (v > radius) return Infinity;
@@ -79,7 +89,8 @@ function lowestAlong(p: Profile, len: number, z0: number, m: number): (u: number
     return (u, v) => {
       if (v > radius) return Infinity;
       let ahead = v < ball ? onBall * Math.sqrt(ball * ball - v * v) : 0;
-      if (c > 0 && ahead * ahead + v * v > coneFrom * coneFrom) ahead = Math.max(v * k, Math.sqrt(Math.max(0, coneFrom * coneFrom - v * v)));
+      if (c > 0 && ahead * ahead + v * v > coneFrom * coneFrom)
+        ahead = Math.max(v * k, Math.sqrt(Math.max(0, coneFrom * coneFrom - v * v)));
       ahead = Math.min(ahead, Math.sqrt(radius * radius - v * v));
       return at(clamp(u + dir * ahead), u, v);
     };

@@ -10,7 +10,14 @@ import { newSurface } from "./surface.ts";
 import { sweep } from "./sweep.ts";
 
 describe("lost detail", () => {
-  const square = ringsFrom([[[20, 20], [80, 20], [80, 80], [20, 80]]]);
+  const square = ringsFrom([
+    [
+      [20, 20],
+      [80, 20],
+      [80, 80],
+      [20, 80],
+    ],
+  ]);
   it("of a pocket: the four corners that a round cutter cannot reach, R²(1 − π/4) each", () => {
     const plan = planOn("pocket", square, "flat:12", { depth: 3, finish: 0 });
     const s = newSurface(100, 100, 0.1, 20);
@@ -60,14 +67,26 @@ describe("what falls out", () => {
 });
 
 describe("what sweeping reports", () => {
-  const at = (z: number[], kind: number[]) => ({ kind: Uint8Array.from(kind), x: Float64Array.from([10, 10, 10, 30, 30]), y: Float64Array.from([10, 10, 10, 10, 10]), z: Float64Array.from(z), cx: new Float64Array(5), cy: new Float64Array(5), feed: new Float64Array(5).fill(500) });
+  const at = (z: number[], kind: number[]) => ({
+    kind: Uint8Array.from(kind),
+    x: Float64Array.from([10, 10, 10, 30, 30]),
+    y: Float64Array.from([10, 10, 10, 10, 10]),
+    z: Float64Array.from(z),
+    cx: new Float64Array(5),
+    cy: new Float64Array(5),
+    feed: new Float64Array(5).fill(500),
+  });
   it("rapids through stock and plunges into it, and neither where the ground is open", () => {
     const p = profileOf(parseCutter("flat:4"));
     const s = newSurface(50, 20, 0.25, 10);
     // Down at rapid speed, then across at rapid speed.
     expect(sweep(s, at([5, 0.5, -2, -2, 5], [0, 0, 0, 0, 0]), p, 1)).toMatchObject({ rapids: 2, rapidAt: 2 });
     expect(sweep(s, at([5, 0.5, -2, -2, 5], [0, 0, 0, 0, 0]), p, 1)).toMatchObject({ rapids: 0 });
-    expect(sweep(s, at([5, 0.5, -4, -4, 5], [0, 0, 4, 1, 0]), p, 1)).toMatchObject({ rapids: 0, plunges: 1, plungeAt: 2 });
+    expect(sweep(s, at([5, 0.5, -4, -4, 5], [0, 0, 4, 1, 0]), p, 1)).toMatchObject({
+      rapids: 0,
+      plunges: 1,
+      plungeAt: 2,
+    });
     expect(sweep(s, at([5, 0.5, -4, -4, 5], [0, 0, 4, 1, 0]), p, 1)).toMatchObject({ plunges: 0 });
   });
 });

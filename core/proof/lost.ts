@@ -26,12 +26,20 @@ const FINE = 0.06;
 const BESIDE = 0.75;
 
 /**
- * Compares a proof with what a cut was asked for, cell by cell, and marks in `map` how high stock stands above it in steps
- * of {@link LOST_STEP} mm. Places that other cuts took deeper count as cut.
+ * Compares a proof with what a cut was asked for, cell by cell, and marks in `map` how high stock stands above it in
+ * steps of {@link LOST_STEP} mm. Places that other cuts took deeper count as cut.
  */
 export function lostDetail(s: Surface, ideal: Ideal, map: Uint8Array): LostDetail {
   const { width: W, height: H, cell, z } = s;
-  const out: LostDetail = { area: 0, lost: 0, lostHeight: 0, uncut: 0, uncutHeight: 0, lostAt: { x: 0, y: 0 }, uncutAt: { x: 0, y: 0 } };
+  const out: LostDetail = {
+    area: 0,
+    lost: 0,
+    lostHeight: 0,
+    uncut: 0,
+    uncutHeight: 0,
+    lostAt: { x: 0, y: 0 },
+    uncutAt: { x: 0, y: 0 },
+  };
   if (ringCount(ideal.region) === 0) return out;
   const inside = maskOf(ideal.region, W, H, cell);
   const upright = ideal.slope === Infinity;

@@ -4,10 +4,19 @@ import type { Stroke } from "./stroke.ts";
 import type { Surface } from "./surface.ts";
 
 /**
- * The cutter standing at a point: every cell under it; or, at a bend between two strokes, only the cells that lie abreast of
- * neither, beyond the end of `from` and before the start of `to`.
+ * The cutter standing at a point: every cell under it; or, at a bend between two strokes, only the cells that lie
+ * abreast of neither, beyond the end of `from` and before the start of `to`.
  */
-export function cutPoint(s: Surface, p: Profile, cut: number, x: number, y: number, low: number, from: Stroke | null = null, to: Stroke | null = null): void {
+export function cutPoint(
+  s: Surface,
+  p: Profile,
+  cut: number,
+  x: number,
+  y: number,
+  low: number,
+  from: Stroke | null = null,
+  to: Stroke | null = null,
+): void {
   if (low >= 0) return;
   const { cell, width, height, z, by } = s;
   const reach = p.r(-low);
@@ -29,7 +38,12 @@ export function cutPoint(s: Surface, p: Profile, cut: number, x: number, y: numb
     // Where a stroke's own cells part a row in two, the stretch between is left out.
     let skipFrom = i1 + 1;
     let skipTo = i1;
-    const gap = from && from.ahead > 0 ? between(from.ux, from.uy, from.ahead, dy) : to && to.ahead < 0 ? between(-to.ux, -to.uy, -to.ahead, dy) : false;
+    const gap =
+      from && from.ahead > 0
+        ? between(from.ux, from.uy, from.ahead, dy)
+        : to && to.ahead < 0
+          ? between(-to.ux, -to.uy, -to.ahead, dy)
+          : false;
     if (gap) {
       skipFrom = Math.max(i0, Math.ceil((x + span[0]) / cell - 0.5 + EDGE));
       skipTo = Math.min(i1, Math.floor((x + span[1]) / cell - 0.5 - EDGE));

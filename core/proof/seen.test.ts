@@ -10,7 +10,8 @@ const THICK = 6;
 /** Stock of 40 × 30 mm in half millimetres, its height given at every cell's middle. */
 function shaped(height: (x: number, y: number) => number): Surface {
   const s = newSurface(40, 30, 0.5, THICK);
-  for (let k = 0; k < s.z.length; k++) s.z[k] = height(((k % s.width) + 0.5) * s.cell, (Math.floor(k / s.width) + 0.5) * s.cell);
+  for (let k = 0; k < s.z.length; k++)
+    s.z[k] = height(((k % s.width) + 0.5) * s.cell, (Math.floor(k / s.width) + 0.5) * s.cell);
   return s;
 }
 const at = (s: Surface, x: number, y: number) => s.z[Math.floor(y / s.cell) * s.width + Math.floor(x / s.cell)];
@@ -33,10 +34,27 @@ describe("what falls out", () => {
     const s = shaped((x, y) => (Math.abs(y - 15) < 1 && x > 20 ? Math.max(-2, ring(x, y, 6)) : ring(x, y, 6)));
     expect(at(withoutFallen(s, [waste]), 20, 15)).toBe(0);
   });
-  it("a part that is cut free is no waste and stays", () => expect(at(withoutFallen(shaped((x, y) => ring(x, y, 6)), [ringsFrom([circle(8, 8, 3, 40)])]), 20, 15)).toBe(0));
+  it("a part that is cut free is no waste and stays", () =>
+    expect(
+      at(
+        withoutFallen(
+          shaped((x, y) => ring(x, y, 6)),
+          [ringsFrom([circle(8, 8, 3, 40)])],
+        ),
+        20,
+        15,
+      ),
+    ).toBe(0));
   it("what reaches the stock's edge is never taken for fallen", () => {
     const s = shaped((x) => (x > 12 && x < 14 ? -THICK : 0));
-    const all = ringsFrom([[[0, 0], [13, 0], [13, 30], [0, 30]]]);
+    const all = ringsFrom([
+      [
+        [0, 0],
+        [13, 0],
+        [13, 30],
+        [0, 30],
+      ],
+    ]);
     expect(at(withoutFallen(s, [all]), 5, 15)).toBe(0);
   });
   it("without a cut through the stock nothing is looked at", () => {
@@ -52,18 +70,21 @@ describe("light", () => {
     return [...view.slice(o, o + 3)];
   };
   const sum = (c: number[]) => c[0] + c[1] + c[2];
-  it("a wall that faces the light is brighter than the flat, one that turns away darker; the far edge comes first", () => {
-    // A ridge along y: its left flank looks left, where the light is.
-    const s = shaped((x) => -Math.min(5, Math.abs(x - 20)) / 2);
-    const view = litView(s, brass, THICK);
-    const [left, flat, right] = [pixel(s, view, 18, 15), pixel(s, view, 5, 15), pixel(s, view, 22, 15)].map(sum);
-    expect(left).toBeGreaterThan(flat);
-    expect(right).toBeLessThan(flat);
-    const far = shaped((_, y) => (y > 15 ? 0 : -2));
-    const seen = litView(far, brass, THICK, "#d02020");
-    expect(pixel(far, seen, 20, 25)[0]).toBeGreaterThan(2 * pixel(far, seen, 20, 25)[1]);
-    expect(seen[0]).toBeGreaterThan(2 * seen[1]);
-  });
+  it(
+    "a wall that faces the light is brighter than the flat, one that " + "turns away darker; the far edge comes first",
+    () => {
+      // A ridge along y: its left flank looks left, where the light is.
+      const s = shaped((x) => -Math.min(5, Math.abs(x - 20)) / 2);
+      const view = litView(s, brass, THICK);
+      const [left, flat, right] = [pixel(s, view, 18, 15), pixel(s, view, 5, 15), pixel(s, view, 22, 15)].map(sum);
+      expect(left).toBeGreaterThan(flat);
+      expect(right).toBeLessThan(flat);
+      const far = shaped((_, y) => (y > 15 ? 0 : -2));
+      const seen = litView(far, brass, THICK, "#d02020");
+      expect(pixel(far, seen, 20, 25)[0]).toBeGreaterThan(2 * pixel(far, seen, 20, 25)[1]);
+      expect(seen[0]).toBeGreaterThan(2 * seen[1]);
+    },
+  );
   it("paint lies on what is untouched, bare material under every cut, the mat where the cut goes through", () => {
     const s = shaped((x) => (x < 13 ? 0 : x < 26 ? -1 : -THICK));
     const view = litView(s, brass, THICK, "#2040c0", [1, 2, 3]);
@@ -73,24 +94,35 @@ describe("light", () => {
     expect(bare[0]).toBeGreaterThan(bare[2]);
     expect(pixel(s, view, 35, 15)).toEqual([1, 2, 3]);
   });
-  it("flat stock lies in full light and open; a hole's side towards the light in shadow, its far side not; its floor less open", () => {
-    const flat = shadingOf(shaped(() => 0));
-    expect([...new Set(flat.data)]).toEqual([255]);
-    const s = shaped((x, y) => (x > 10 && x < 30 && y > 8 && y < 22 ? -4 : 0));
-    const h = shadingOf(s);
-    const value = (x: number, y: number, k: 0 | 1) => h.data[2 * (Math.floor(y / (2 * s.cell)) * h.width + Math.floor(x / (2 * s.cell))) + k];
-    // The light comes from the left and behind.
-    expect(value(11.5, 20.5, 0)).toBe(0);
-    expect(value(28.5, 10.5, 0)).toBe(255);
-    expect(value(5, 15, 0)).toBe(255);
-    expect(value(11.5, 20.5, 1)).toBeLessThan(value(20, 15, 1));
-    expect(value(5, 15, 1)).toBe(255);
-  });
+  it(
+    "flat stock lies in full light and open; a hole's side towards the light in shadow, its far side not; its " +
+      "floor less open",
+    () => {
+      const flat = shadingOf(shaped(() => 0));
+      expect([...new Set(flat.data)]).toEqual([255]);
+      const s = shaped((x, y) => (x > 10 && x < 30 && y > 8 && y < 22 ? -4 : 0));
+      const h = shadingOf(s);
+      const value = (x: number, y: number, k: 0 | 1) =>
+        h.data[2 * (Math.floor(y / (2 * s.cell)) * h.width + Math.floor(x / (2 * s.cell))) + k];
+      // The light comes from the left and behind.
+      expect(value(11.5, 20.5, 0)).toBe(0);
+      expect(value(28.5, 10.5, 0)).toBe(255);
+      expect(value(5, 15, 0)).toBe(255);
+      expect(value(11.5, 20.5, 1)).toBeLessThan(value(20, 15, 1));
+      expect(value(5, 15, 1)).toBe(255);
+    },
+  );
 });
 
 describe("the proof's cells", () => {
   it("are square, fine on small stock and coarser on large, within the number asked for", () => {
-    for (const [w, h] of [[20, 20], [90, 60], [300, 200], [1000, 600], [2440, 1220]]) {
+    for (const [w, h] of [
+      [20, 20],
+      [90, 60],
+      [300, 200],
+      [1000, 600],
+      [2440, 1220],
+    ]) {
       const cell = usualCell(w, h);
       expect((w * h) / cell ** 2).toBeLessThanOrEqual(1.5e6);
       expect(cell).toBeGreaterThanOrEqual(0.05);

@@ -1,7 +1,8 @@
 /** Rounding that a cell's middle on an edge may have, in cells: it belongs to both sides. */
 export const EDGE = 1e-7;
 
-// The stretch of a row at hand, from and to, mm. An array, because numbers in variables out here would be boxed at every write.
+// The stretch of a row at hand, from and to, mm. An array, because numbers in variables out here would be boxed at
+// every write.
 export const span = new Float64Array(2);
 
 /** Narrows the stretch to where least ≤ k·x + c ≤ most. */

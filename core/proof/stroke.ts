@@ -4,12 +4,12 @@ import { clip, EDGE, span } from "./span.ts";
 import type { Surface } from "./surface.ts";
 
 /**
- * A straight move whose lowest pass over a cell has a closed form that needs no look at its ends: a level move of any cutter,
- * a sloping one of a flat, and of a sharp cone less steep than the cone's flank.
+ * A straight move whose lowest pass over a cell has a closed form that needs no look at its ends: a level move of any
+ * cutter, a sloping one of a flat, and of a sharp cone less steep than the cone's flank.
  *
- * Over a cell at (along, across) the cutter is lowest when its tip is at w = along + ahead·across of the move, and the cell
- * lies *abreast* while 0 ≤ w ≤ length. Height over the move is convex in w, so a cell beyond the end is lowest over the end.
- * (A sloping flat's w is where its rim leaves the cell last, or comes to it first.)
+ * Over a cell at (along, across) the cutter is lowest when its tip is at w = along + ahead·across of the move, and the
+ * cell lies *abreast* while 0 ≤ w ≤ length. Height over the move is convex in w, so a cell beyond the end is lowest
+ * over the end. (A sloping flat's w is where its rim leaves the cell last, or comes to it first.)
  */
 export class Stroke {
   x0 = 0;
@@ -45,7 +45,12 @@ export class Stroke {
     const low = Math.min(z0, z1);
     // Deeper than the cone is high its shank's wall would come into play.
     const flat = isFlat(p);
-    if (slope !== 0 && !flat && !(p.ball === 0 && p.flat === 0 && steep < 0.98 * p.coneSlope && -low <= p.radius * p.coneSlope)) return false;
+    if (
+      slope !== 0 &&
+      !flat &&
+      !(p.ball === 0 && p.flat === 0 && steep < 0.98 * p.coneSlope && -low <= p.radius * p.coneSlope)
+    )
+      return false;
     this.x0 = x0;
     this.y0 = y0;
     this.z0 = z0;
@@ -77,7 +82,10 @@ function rows(s: Surface, k: Stroke, extra: number): [number, number] {
   const a = k.y0 - (k.before + extra) * k.uy;
   const b = k.y1 + (k.after + extra) * k.uy;
   const across = k.reach * Math.abs(k.ux);
-  return [Math.max(0, Math.ceil((Math.min(a, b) - across) / s.cell - 0.5 - EDGE)), Math.min(s.height - 1, Math.floor((Math.max(a, b) + across) / s.cell - 0.5 + EDGE))];
+  return [
+    Math.max(0, Math.ceil((Math.min(a, b) - across) / s.cell - 0.5 - EDGE)),
+    Math.min(s.height - 1, Math.floor((Math.max(a, b) + across) / s.cell - 0.5 + EDGE)),
+  ];
 }
 
 /** A level stroke: everything across −reach…reach. */
@@ -92,7 +100,8 @@ function strip(s: Surface, p: Profile, cut: number, k: Stroke): void {
   const tilt = Math.abs(uy) > 1e-9 ? ux / uy : 0;
   const half = Math.abs(uy) > 1e-9 ? reach / Math.abs(uy) / cell : Infinity;
   const lean = Math.abs(ux) > 1e-9 ? -uy / ux : 0;
-  const [start, end] = Math.abs(ux) > 1e-9 ? [-k.before / ux / cell, (k.length + k.after) / ux / cell] : [-Infinity, Infinity];
+  const [start, end] =
+    Math.abs(ux) > 1e-9 ? [-k.before / ux / cell, (k.length + k.after) / ux / cell] : [-Infinity, Infinity];
   const [first, last] = start < end ? [start, end] : [end, start];
   const origin = k.x0 / cell - 0.5;
   for (let j = j0; j <= j1; j++) {

@@ -2,7 +2,8 @@ import { Problem } from "../problem.ts";
 
 /**
  * The stock's upper surface as heights on a grid of square cells: z[row·width + column] in mm, 0 the stock's top, row 0
- * at the front (y = 0). Cell (i, j) is sampled at its centre, ((i + ½)·cell, (j + ½)·cell). `by` names the cut that made it.
+ * at the front (y = 0). Cell (i, j) is sampled at its centre, ((i + ½)·cell, (j + ½)·cell). `by` names the cut that
+ * made it.
  */
 export interface Surface {
   cell: number;
@@ -15,14 +16,22 @@ export interface Surface {
   thickness: number;
 }
 
-/** Most cells a proof may have: at five bytes each these are 320 MB, a board of 1 m × 0.6 m in tenths of a millimetre. */
+/**
+ * Most cells a proof may have: at five bytes each these are 320 MB, a board of 1 m × 0.6 m in tenths of a millimetre.
+ */
 const MOST_CELLS = 64e6;
 
 /** @throws Problem `proof-too-fine` */
 export function newSurface(stockWidth: number, stockHeight: number, cell: number, thickness = Infinity): Surface {
   const width = Math.max(1, Math.round(stockWidth / cell));
   const height = Math.max(1, Math.round(stockHeight / cell));
-  if (!(width * height <= MOST_CELLS)) throw new Problem("proof-too-fine", `A proof of ${stockWidth} × ${stockHeight} mm in cells of ${cell} mm would need ${Math.round((width * height) / 1e6)} million cells; use a coarser cell (at most ${MOST_CELLS / 1e6} million).`);
+  if (!(width * height <= MOST_CELLS))
+    throw new Problem(
+      "proof-too-fine",
+      `A proof of ${stockWidth} × ${stockHeight} mm in cells of ${cell} mm would need ` +
+        `${Math.round((width * height) / 1e6)} million cells; use a coarser cell (at most ${MOST_CELLS / 1e6} ` +
+        "million).",
+    );
   return { cell, width, height, z: new Float32Array(width * height), by: new Uint8Array(width * height), thickness };
 }
 

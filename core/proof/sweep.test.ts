@@ -26,7 +26,14 @@ describe("sweeping a straight move", () => {
       const random = seeded(spec.length * 31);
       for (let n = 0; n < 8; n++) {
         const steep = n % 4;
-        const m = [4 + 8 * random(), 4 + 8 * random(), -3 * random(), 4 + 8 * random(), 4 + 8 * random(), -3 * random()];
+        const m = [
+          4 + 8 * random(),
+          4 + 8 * random(),
+          -3 * random(),
+          4 + 8 * random(),
+          4 + 8 * random(),
+          -3 * random(),
+        ];
         if (steep === 0) m[5] = m[2];
         if (steep === 3) [m[3], m[4]] = [m[0] + 0.4 * random(), m[1]];
         const s = newSurface(16, 16, 0.5);
@@ -37,7 +44,12 @@ describe("sweeping a straight move", () => {
             const want = stamped(p, m, x, y);
             const got = s.z[j * s.width + i];
             // On a flat's rim stamps miss by their spacing: allow a cell there, and only there.
-            if (Math.abs(got - want) > 0.006) expect(Math.abs(stamped(p, m, x + 0.004, y) - stamped(p, m, x - 0.004, y)) + Math.abs(stamped(p, m, x, y + 0.004) - stamped(p, m, x, y - 0.004)), `${spec} move ${m} at ${x},${y}: ${got} for ${want}`).toBeGreaterThan(0.05);
+            if (Math.abs(got - want) > 0.006)
+              expect(
+                Math.abs(stamped(p, m, x + 0.004, y) - stamped(p, m, x - 0.004, y)) +
+                  Math.abs(stamped(p, m, x, y + 0.004) - stamped(p, m, x, y - 0.004)),
+                `${spec} move ${m} at ${x},${y}: ${got} for ${want}`,
+              ).toBeGreaterThan(0.05);
           }
       }
     });
@@ -73,11 +85,15 @@ it("sweeps random level arcs exactly: every cell by its distance from the arc", 
       w.arc(sweepAngle > 0, cx, cy, cx + r * Math.cos(a0 + sweepAngle), cy + r * Math.sin(a0 + sweepAngle), z);
       const s = newSurface(40, 40, 0.5);
       sweep(s, w.take(), p, 1);
-      const along = Array.from({ length: 801 }, (_, k) => a0 + (sweepAngle * k) / 800).flatMap((a) => [cx + r * Math.cos(a), cy + r * Math.sin(a)]);
+      const along = Array.from({ length: 801 }, (_, k) => a0 + (sweepAngle * k) / 800).flatMap((a) => [
+        cx + r * Math.cos(a),
+        cy + r * Math.sin(a),
+      ]);
       for (let j = 0; j < s.height; j += 2)
         for (let i = 0; i < s.width; i += 2) {
           let d = Infinity;
-          for (let k = 0; k <= 800; k++) d = Math.min(d, ((i + 0.5) * 0.5 - along[2 * k]) ** 2 + ((j + 0.5) * 0.5 - along[2 * k + 1]) ** 2);
+          for (let k = 0; k <= 800; k++)
+            d = Math.min(d, ((i + 0.5) * 0.5 - along[2 * k]) ** 2 + ((j + 0.5) * 0.5 - along[2 * k + 1]) ** 2);
           d = Math.sqrt(d);
           // Within stamp spacing of a flat's rim either answer is right.
           if (Math.abs(d - p.radius) < 0.03) continue;

@@ -29,7 +29,15 @@ const BRUSH = 0.02;
  *
  * @param cut which number to leave in `surface.by`
  */
-export function sweep(surface: Surface, t: Toolpath, p: Profile, cut: number, from = 0, to = t.kind.length, report = nothingSwept()): SweepReport {
+export function sweep(
+  surface: Surface,
+  t: Toolpath,
+  p: Profile,
+  cut: number,
+  from = 0,
+  to = t.kind.length,
+  report = nothingSwept(),
+): SweepReport {
   let lit = false;
   if (p.beam) for (let i = from - 1; i >= 0 && !lit && t.kind[i] !== TORCH_OFF; i--) lit = t.kind[i] === TORCH_ON;
   const chain = new Chain(surface, p, cut);
@@ -98,10 +106,26 @@ function tip(s: Surface, x: number, y: number): number {
 const WELL_INSIDE = 0.8;
 
 /** Sweeps one straight move and tells whether it took any stock to speak of. */
-function takes(s: Surface, p: Profile, cut: number, x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): boolean {
+function takes(
+  s: Surface,
+  p: Profile,
+  cut: number,
+  x0: number,
+  y0: number,
+  z0: number,
+  x1: number,
+  y1: number,
+  z1: number,
+): boolean {
   const clamp = (v: number, most: number) => Math.max(0, Math.min(most, v));
-  const [i0, i1] = [clamp(Math.floor((Math.min(x0, x1) - p.radius) / s.cell), s.width), clamp(Math.ceil((Math.max(x0, x1) + p.radius) / s.cell), s.width)];
-  const [j0, j1] = [clamp(Math.floor((Math.min(y0, y1) - p.radius) / s.cell), s.height), clamp(Math.ceil((Math.max(y0, y1) + p.radius) / s.cell), s.height)];
+  const [i0, i1] = [
+    clamp(Math.floor((Math.min(x0, x1) - p.radius) / s.cell), s.width),
+    clamp(Math.ceil((Math.max(x0, x1) + p.radius) / s.cell), s.width),
+  ];
+  const [j0, j1] = [
+    clamp(Math.floor((Math.min(y0, y1) - p.radius) / s.cell), s.height),
+    clamp(Math.ceil((Math.max(y0, y1) + p.radius) / s.cell), s.height),
+  ];
   const before = Array.from({ length: j1 - j0 }, (_, j) => s.z.slice((j0 + j) * s.width + i0, (j0 + j) * s.width + i1));
   sweepLine(s, p, cut, x0, y0, z0, x1, y1, z1);
   const reach = (WELL_INSIDE * p.r(-Math.min(z0, z1))) ** 2;

@@ -42,17 +42,28 @@ export interface Resolved {
   consequence?: string;
 }
 
-/** Every field's value, the user's where there is one; in order, so that later automatic values may read earlier ones. */
-export function resolve<C>(fields: readonly Field<C>[], own: Settings, context: C): { values: Settings; resolved: Record<string, Resolved> } {
+/**
+ * Every field's value, the user's where there is one; in order, so that later automatic values may read earlier ones.
+ */
+export function resolve<C>(
+  fields: readonly Field<C>[],
+  own: Settings,
+  context: C,
+): { values: Settings; resolved: Record<string, Resolved> } {
   const values: Settings = {};
   const resolved: Record<string, Resolved> = {};
   for (const f of fields) {
     const auto = withinRange(f, f.auto(context, values));
     const set = own[f.key] !== undefined;
     values[f.key] = set ? own[f.key] : auto.value;
-    resolved[f.key] = { value: values[f.key], reason: set ? `set by you; automatic would be ${showSetting(f, auto.value)}` : auto.reason, set };
+    resolved[f.key] = {
+      value: values[f.key],
+      reason: set ? `set by you; automatic would be ${showSetting(f, auto.value)}` : auto.reason,
+      set,
+    };
   }
-  for (const f of fields) if (f.consequence) resolved[f.key].consequence = f.consequence(values[f.key], context, values);
+  for (const f of fields)
+    if (f.consequence) resolved[f.key].consequence = f.consequence(values[f.key], context, values);
   return { values, resolved };
 }
 
@@ -83,7 +94,17 @@ export function settingsSchema(fields: readonly Field<never>[]): object {
   const properties: Record<string, object> = {};
   for (const f of fields)
     properties[f.key] =
-      f.type === "switch" ? { type: "boolean" } : f.type === "text" ? { type: "string", maxLength: MOST_TEXT } : f.type === "choice" ? { enum: f.options!.map((o) => o.value) } : { type: "number", ...(f.min !== undefined && { minimum: f.min }), ...(f.max !== undefined && { maximum: f.max }) };
+      f.type === "switch"
+        ? { type: "boolean" }
+        : f.type === "text"
+          ? { type: "string", maxLength: MOST_TEXT }
+          : f.type === "choice"
+            ? { enum: f.options!.map((o) => o.value) }
+            : {
+                type: "number",
+                ...(f.min !== undefined && { minimum: f.min }),
+                ...(f.max !== undefined && { maximum: f.max }),
+              };
   return { type: "object", properties, additionalProperties: false };
 }
 
@@ -115,13 +136,20 @@ export function parseSetting(f: Field<never>, text: string, unit: "mm" | "in" = 
     if (!m || !Number.isFinite(Number(m[1]))) throw bad(`"${text}" is not a number.`);
     v = Number(m[1]) / (m[2] === "%" ? 100 : 1);
   }
-  if (f.min !== undefined && v < f.min) throw bad(`${showSetting(f, v)} is less than the least, ${showSetting(f, f.min)}.`);
-  if (f.max !== undefined && v > f.max) throw bad(`${showSetting(f, v)} is more than the most, ${showSetting(f, f.max)}.`);
+  if (f.min !== undefined && v < f.min)
+    throw bad(`${showSetting(f, v)} is less than the least, ${showSetting(f, f.min)}.`);
+  if (f.max !== undefined && v > f.max)
+    throw bad(`${showSetting(f, v)} is more than the most, ${showSetting(f, f.max)}.`);
   return v;
 }
 
 /** A feed, a plunge rate or a spindle speed that comes from the feeds table. */
-export const rateField = <C>(key: string, label: string, type: "feed" | "speed", from: (c: C, s: Settings) => Reasoned): Field<C> => ({
+export const rateField = <C>(
+  key: string,
+  label: string,
+  type: "feed" | "speed",
+  from: (c: C, s: Settings) => Reasoned,
+): Field<C> => ({
   key,
   label,
   type,

@@ -9,12 +9,23 @@ export function parsePlaces(text: string, what: string): [number, number][] {
     .filter((p) => p.trim())
     .map((p) => {
       const n = numbersOf(p, what);
-      if (n.length !== 2) throw new Problem("bad-setting", `${what}: write x y; x y …, not "${p.trim().slice(0, 40)}".`);
+      if (n.length !== 2)
+        throw new Problem("bad-setting", `${what}: write x y; x y …, not "${p.trim().slice(0, 40)}".`);
       return [n[0], n[1]];
     });
 }
 
-export const showPlaces = (places: readonly (readonly [number, number])[]): string => places.map(([x, y]) => `${Math.round(x * 100) / 100} ${Math.round(y * 100) / 100}`).join("; ");
+export const showPlaces = (places: readonly (readonly [number, number])[]): string =>
+  places.map(([x, y]) => `${Math.round(x * 100) / 100} ${Math.round(y * 100) / 100}`).join("; ");
 
 /** A setting made of places on the stock that a tool on the stage sets; none at first. */
-export const placesField = (key: string, label: string, help: string, tool: string): Field<never> => ({ key, label, type: "text", help, tool, more: true, check: (t) => void parsePlaces(t, label), auto: () => ({ value: "", reason: "set by itself" }) });
+export const placesField = (key: string, label: string, help: string, tool: string): Field<never> => ({
+  key,
+  label,
+  type: "text",
+  help,
+  tool,
+  more: true,
+  check: (t) => void parsePlaces(t, label),
+  auto: () => ({ value: "", reason: "set by itself" }),
+});

@@ -10,7 +10,9 @@ export function seeded(seed: number): () => number {
   };
 }
 
-/** A star polygon round (cx, cy): n points at random radii between r0 and r1, counter-clockwise, never crossing itself. */
+/**
+ * A star polygon round (cx, cy): n points at random radii between r0 and r1, counter-clockwise, never crossing itself.
+ */
 export function star(random: () => number, n: number, r0: number, r1: number, cx = 0, cy = 0): [number, number][] {
   const points: [number, number][] = [];
   for (let i = 0; i < n; i++) {
@@ -21,9 +23,15 @@ export function star(random: () => number, n: number, r0: number, r1: number, cx
   return points;
 }
 
-/** A smooth wavy blob round (cx, cy), n points, mean radius r, as a tracing of a drawing comes: finely flattened curves. */
+/**
+ * A smooth wavy blob round (cx, cy), n points, mean radius r, as a tracing of a drawing comes: finely flattened curves.
+ */
 export function blob(random: () => number, n: number, r: number, cx = 0, cy = 0, wave = 0.12): [number, number][] {
-  const waves = [2, 3, 5, 9, 17].map((k) => ({ k, a: (wave * r * random()) / Math.sqrt(k), f: 2 * Math.PI * random() }));
+  const waves = [2, 3, 5, 9, 17].map((k) => ({
+    k,
+    a: (wave * r * random()) / Math.sqrt(k),
+    f: 2 * Math.PI * random(),
+  }));
   return Array.from({ length: n }, (_, i) => {
     const a = (i / n) * 2 * Math.PI;
     let at = r;

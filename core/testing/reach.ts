@@ -3,11 +3,17 @@ import type { Surface } from "../proof/surface.ts";
 import { distanceToRings } from "./random.ts";
 
 /**
- * What a pocket must have done, by the definition and without any of its code: nothing cut outside the region, and every
- * place that a disc of the cutter's radius inside the region can cover at the floor.
+ * What a pocket must have done, by the definition and without any of its code: nothing cut outside the region, and
+ * every place that a disc of the cutter's radius inside the region can cover at the floor.
  * @param slack how far from the edge of the reachable set a cell may be left alone, mm
  */
-export function againstPocket(s: Surface, region: Rings, radius: number, depth: number, slack: number): { outside: number; left: number; deeper: number; reachable: number } {
+export function againstPocket(
+  s: Surface,
+  region: Rings,
+  radius: number,
+  depth: number,
+  slack: number,
+): { outside: number; left: number; deeper: number; reachable: number } {
   const { width: W, height: H, cell } = s;
   const d = new Float64Array(W * H);
   const centre = new Uint8Array(W * H);

@@ -9,7 +9,15 @@ export const PATH_TOLERANCE = 0.003;
  * Cuts along a polyline at one depth as few lines and arcs within `tolerance` mm. The cutter is already at point
  * `from` and at depth. Longest runs first by doubling and bisecting, as the outline's fit does.
  */
-export function cutAlong(w: ToolpathWriter, x: Float64Array, y: Float64Array, from: number, to: number, z: number, tolerance = PATH_TOLERANCE): void {
+export function cutAlong(
+  w: ToolpathWriter,
+  x: Float64Array,
+  y: Float64Array,
+  from: number,
+  to: number,
+  z: number,
+  tolerance = PATH_TOLERANCE,
+): void {
   const p: Polyline = { px: x, py: y, sx: x, sy: y };
   let a = from;
   while (a < to) {
@@ -79,7 +87,11 @@ export function rotate(l: Loop, i: number): Loop {
   return unroll(xy, 0, n, i, false);
 }
 
-/** Sinks along a loop from depth z0 to z1 at `slope` (fall over run), round and round as often as it takes; ends anywhere on it. @returns index of the point reached */
+/**
+ * Sinks along a loop from depth z0 to z1 at `slope` (fall over run), round and round as often as it takes; ends
+ * anywhere on it.
+ * @returns index of the point reached
+ */
 export function rampDown(w: ToolpathWriter, loop: Loop, z0: number, z1: number, slope: number): number {
   const n = loop.x.length - 1;
   const total = loop.s[n];

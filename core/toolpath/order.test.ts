@@ -5,7 +5,12 @@ import { type BeginCost, betterOrder, type Ends, nearestOrder, type Placed, shor
 
 describe("order of trails", () => {
   const random = seeded(8);
-  const ends = Array.from({ length: 300 }, () => ({ x0: 200 * random(), y0: 200 * random(), x1: 200 * random(), y1: 200 * random() }));
+  const ends = Array.from({ length: 300 }, () => ({
+    x0: 200 * random(),
+    y0: 200 * random(),
+    x1: 200 * random(),
+    y1: 200 * random(),
+  }));
   it("runs each once, always going to the nearest open end", () => {
     const order = nearestOrder(ends);
     expect(new Set(order.map((o) => o.index)).size).toBe(ends.length);
@@ -15,7 +20,8 @@ describe("order of trails", () => {
       const e = ends[index];
       const [bx, by, ex, ey] = reverse ? [e.x1, e.y1, e.x0, e.y0] : [e.x0, e.y0, e.x1, e.y1];
       let least = Infinity;
-      for (const i of left) least = Math.min(least, Math.hypot(ends[i].x0 - x, ends[i].y0 - y), Math.hypot(ends[i].x1 - x, ends[i].y1 - y));
+      for (const i of left)
+        least = Math.min(least, Math.hypot(ends[i].x0 - x, ends[i].y0 - y), Math.hypot(ends[i].x1 - x, ends[i].y1 - y));
       expect(Math.hypot(bx - x, by - y)).toBeCloseTo(least, 9);
       left.delete(index);
       [x, y] = [ex, ey];
@@ -40,7 +46,15 @@ describe("order of trails", () => {
   it("is bettered: each still once, never longer, and most random orders by a twentieth or more", () => {
     const shorter: number[] = [];
     for (let round = 0; round < 12; round++) {
-      const some = Array.from({ length: 40 + 20 * round }, (): Ends => ({ x0: 100 * random(), y0: 100 * random(), z0: -5 * random(), x1: 100 * random(), y1: 100 * random(), z1: -5 * random(), oneWay: random() < 0.2 }));
+      const some = Array.from({ length: 40 + 20 * round }, (): Ends => ({
+        x0: 100 * random(),
+        y0: 100 * random(),
+        z0: -5 * random(),
+        x1: 100 * random(),
+        y1: 100 * random(),
+        z1: -5 * random(),
+        oneWay: random() < 0.2,
+      }));
       const cost: BeginCost = (way, _, z) => (way < 3 ? 0 : -2 * z);
       const nearest = nearestOrder(some, 0, 0, cost);
       const better = betterOrder(some, nearest, cost);
@@ -62,7 +76,11 @@ describe("order of trails", () => {
   });
   it("leaves one or two trails as they are", () => {
     expect(shortOrder([])).toEqual([]);
-    expect(shortOrder(ends.slice(0, 2)).map((o) => o.index).sort()).toEqual([0, 1]);
+    expect(
+      shortOrder(ends.slice(0, 2))
+        .map((o) => o.index)
+        .sort(),
+    ).toEqual([0, 1]);
   });
 });
 
@@ -70,7 +88,9 @@ describe("trails through a graph", () => {
   const random = seeded(31);
   /** A random tree: node i > 0 hangs on an earlier one. Heights fall towards the root. */
   const tree = (n: number) => {
-    const parent = Array.from({ length: n }, (_, i) => (i === 0 ? -1 : Math.floor(random() * Math.min(i, 8)) + Math.max(0, i - 8)));
+    const parent = Array.from({ length: n }, (_, i) =>
+      i === 0 ? -1 : Math.floor(random() * Math.min(i, 8)) + Math.max(0, i - 8),
+    );
     const degree = new Array(n).fill(0);
     const [a, b]: number[][] = [[], []];
     for (let i = 1; i < n; i++) {
@@ -99,7 +119,9 @@ describe("trails through a graph", () => {
         g.b.push(0);
         const key = new Map(g.x.map((x, i) => [x, i]));
         const all = trails(g.x, g.y, g.z, g.a, g.b, fromHigh);
-        const edges = all.flatMap((t) => Array.from(t.x.slice(1), (x, i) => [key.get(x)!, key.get(t.x[i])!].sort((p, q) => p - q).join("-")));
+        const edges = all.flatMap((t) =>
+          Array.from(t.x.slice(1), (x, i) => [key.get(x)!, key.get(t.x[i])!].sort((p, q) => p - q).join("-")),
+        );
         expect(edges.sort()).toEqual(g.a.map((p, i) => [p, g.b[i]].sort((q, r) => q - r).join("-")).sort());
         const odd = g.degree.filter((d) => d % 2 === 1).length;
         expect(all.length).toBe(odd / 2);

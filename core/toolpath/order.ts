@@ -54,7 +54,8 @@ export function nearestOrder(ends: readonly Ends[], x = 0, y = 0, cost: BeginCos
 }
 
 /** An order that travels little: nearest first, then bettered. */
-export const shortOrder = (ends: readonly Ends[], cost: BeginCost = () => 0): Placed[] => betterOrder(ends, nearestOrder(ends, 0, 0, cost), cost);
+export const shortOrder = (ends: readonly Ends[], cost: BeginCost = () => 0): Placed[] =>
+  betterOrder(ends, nearestOrder(ends, 0, 0, cost), cost);
 
 /** Trails so near to an end are looked at as neighbours of it, as many as this. */
 const NEIGHBOURS = 6;
@@ -80,7 +81,12 @@ export function betterOrder(ends: readonly Ends[], order: readonly Placed[], cos
   index.finish();
   // The neighbours of every end, asked once.
   const near: (number[] | undefined)[] = [];
-  const nearTo = (t: number, far: boolean): number[] => (near[2 * t + (far ? 1 : 0)] ??= index.neighbors(far ? ends[t].x1 : ends[t].x0, far ? ends[t].y1 : ends[t].y0, NEIGHBOURS));
+  const nearTo = (t: number, far: boolean): number[] =>
+    (near[2 * t + (far ? 1 : 0)] ??= index.neighbors(
+      far ? ends[t].x1 : ends[t].x0,
+      far ? ends[t].y1 : ends[t].y0,
+      NEIGHBOURS,
+    ));
   // Trails in a ring that begins and ends at `head`, which is nowhere.
   const head = n;
   const next = new Int32Array(n + 1);
@@ -136,7 +142,8 @@ export function betterOrder(ends: readonly Ends[], order: readonly Placed[], cos
         back = false;
       }
       if (!turns) return;
-      const round = join(t, reverse[t], end, 1 - reverse[end]) + turned + join(first, 1 - reverse[first], u, reverse[u]) - open;
+      const round =
+        join(t, reverse[t], end, 1 - reverse[end]) + turned + join(first, 1 - reverse[first], u, reverse[u]) - open;
       if (round < best) {
         best = round;
         place = t;

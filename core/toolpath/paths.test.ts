@@ -2,7 +2,17 @@ import { describe, expect, it } from "vitest";
 import { blob, circle, distanceToRings, seeded, star } from "../testing/random.ts";
 import { ringsFrom } from "../geometry/rings.ts";
 import { cutAlong, PATH_TOLERANCE, rampDown, unroll } from "./loops.ts";
-import { ARC_CCW, ARC_CW, FEED, figures, moveLength, RAPID, sweepOf, type Toolpath, ToolpathWriter } from "./toolpath.ts";
+import {
+  ARC_CCW,
+  ARC_CW,
+  FEED,
+  figures,
+  moveLength,
+  RAPID,
+  sweepOf,
+  type Toolpath,
+  ToolpathWriter,
+} from "./toolpath.ts";
 import { between, openRuns } from "./trails.ts";
 
 /** Points along every cutting move, arcs followed on their circles. */
@@ -17,14 +27,22 @@ function along(t: Toolpath, steps = 24): [number, number, number][] {
       const f = q / steps;
       const z = t.z[i - 1] + f * (t.z[i] - t.z[i - 1]);
       const a = a0 + f * (arc ? sweepOf(t, i) : 0);
-      out.push(arc ? [t.cx[i] + r * Math.cos(a), t.cy[i] + r * Math.sin(a), z] : [t.x[i - 1] + f * (t.x[i] - t.x[i - 1]), t.y[i - 1] + f * (t.y[i] - t.y[i - 1]), z]);
+      out.push(
+        arc
+          ? [t.cx[i] + r * Math.cos(a), t.cy[i] + r * Math.sin(a), z]
+          : [t.x[i - 1] + f * (t.x[i] - t.x[i - 1]), t.y[i - 1] + f * (t.y[i] - t.y[i - 1]), z],
+      );
     }
   }
   return out;
 }
 
 describe("cutting along a loop", () => {
-  for (const [name, loop, most] of [["circle", circle(30, 30, 20, 720), 12], ["wavy blob", blob(seeded(2), 900, 18, 30, 30), 320], ["star", star(seeded(3), 17, 8, 22, 30, 30), 17]] as const)
+  for (const [name, loop, most] of [
+    ["circle", circle(30, 30, 20, 720), 12],
+    ["wavy blob", blob(seeded(2), 900, 18, 30, 30), 320],
+    ["star", star(seeded(3), 17, 8, 22, 30, 30), 17],
+  ] as const)
     it(`${name}: few lines and arcs, none farther from it than the tolerance`, () => {
       const rings = ringsFrom([loop]);
       const l = unroll(rings.xy, 0, loop.length, 0, false);
@@ -39,7 +57,10 @@ describe("cutting along a loop", () => {
         expect(z).toBeLessThanOrEqual(0.5);
       }
       expect(t.kind.filter((k) => k !== RAPID).length - 1).toBeLessThanOrEqual(most);
-      const length = loop.reduce((s, p, i) => s + Math.hypot(p[0] - loop[(i + 1) % loop.length][0], p[1] - loop[(i + 1) % loop.length][1]), 0);
+      const length = loop.reduce(
+        (s, p, i) => s + Math.hypot(p[0] - loop[(i + 1) % loop.length][0], p[1] - loop[(i + 1) % loop.length][1]),
+        0,
+      );
       let cut = 0;
       for (let i = 1; i < t.kind.length; i++) if (t.kind[i] !== RAPID && t.z[i - 1] === -1) cut += moveLength(t, i);
       expect(cut / length).toBeCloseTo(1, 3);
@@ -79,14 +100,21 @@ describe("stretches of a ring", () => {
       const r = ringsFrom([circle(0, 0, 10, 60)]);
       const runs = openRuns(r.xy, 0, 60, skip);
       for (const run of runs) {
-        for (let i = 0; i < run.x.length; i++) expect(Math.hypot(run.x[i] - cx, run.y[i] - cy)).toBeGreaterThan(cr - 0.012);
+        for (let i = 0; i < run.x.length; i++)
+          expect(Math.hypot(run.x[i] - cx, run.y[i] - cy)).toBeGreaterThan(cr - 0.012);
       }
       // Every point of the ring outside the skipped disc, but for slivers between looks, lies on some run.
-      const on = (x: number, y: number) => runs.some((run) => run.x.some((_, i) => i > 0 && distanceOnto(x, y, run.x[i - 1], run.y[i - 1], run.x[i], run.y[i]) < 1e-6));
+      const on = (x: number, y: number) =>
+        runs.some((run) =>
+          run.x.some((_, i) => i > 0 && distanceOnto(x, y, run.x[i - 1], run.y[i - 1], run.x[i], run.y[i]) < 1e-6),
+        );
       for (let k = 0; k < 60; k++) {
         const f = random();
         const [i, j] = [k, (k + 1) % 60];
-        const [x, y] = [r.xy[2 * i] + f * (r.xy[2 * j] - r.xy[2 * i]), r.xy[2 * i + 1] + f * (r.xy[2 * j + 1] - r.xy[2 * i + 1])];
+        const [x, y] = [
+          r.xy[2 * i] + f * (r.xy[2 * j] - r.xy[2 * i]),
+          r.xy[2 * i + 1] + f * (r.xy[2 * j + 1] - r.xy[2 * i + 1]),
+        ];
         if (Math.hypot(x - cx, y - cy) > cr + 0.2) expect(on(x, y)).toBe(true);
       }
     }
@@ -102,7 +130,11 @@ function distanceOnto(x: number, y: number, ax: number, ay: number, bx: number, 
 it("parts of a trail between two depths meet exactly at them, and together are the trail", () => {
   const random = seeded(4);
   const n = 40;
-  const t = { x: Float64Array.from({ length: n }, (_, i) => i), y: Float64Array.from({ length: n }, () => random()), z: Float64Array.from({ length: n }, () => -5 * random()) };
+  const t = {
+    x: Float64Array.from({ length: n }, (_, i) => i),
+    y: Float64Array.from({ length: n }, () => random()),
+    z: Float64Array.from({ length: n }, () => -5 * random()),
+  };
   const levels = [Infinity, -1, -2.5, -4, -5];
   for (let k = 1; k < levels.length; k++) {
     const floor = levels[k];

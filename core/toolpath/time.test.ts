@@ -20,14 +20,21 @@ function stepped(t: Toolpath): number {
     if (len < 1e-9) continue;
     const u = dir(i);
     const flat = Math.hypot(u[0], u[1]);
-    const a = Math.min(flat > 1e-6 ? M.acceleration / flat : Infinity, Math.abs(u[2]) > 1e-6 ? M.accelerationZ / Math.abs(u[2]) : Infinity);
-    const most = Math.min(flat > 1e-6 ? M.rapid / flat : Infinity, Math.abs(u[2]) > 1e-6 ? M.rapidZ / Math.abs(u[2]) : Infinity);
+    const a = Math.min(
+      flat > 1e-6 ? M.acceleration / flat : Infinity,
+      Math.abs(u[2]) > 1e-6 ? M.accelerationZ / Math.abs(u[2]) : Infinity,
+    );
+    const most = Math.min(
+      flat > 1e-6 ? M.rapid / flat : Infinity,
+      Math.abs(u[2]) > 1e-6 ? M.rapidZ / Math.abs(u[2]) : Infinity,
+    );
     const v = (t.kind[i] === RAPID ? most : Math.min(most, t.feed[i])) / 60;
     if (before > 0) {
       const p = dir(before);
       const cos = -(p[0] * u[0] + p[1] * u[1] + p[2] * u[2]);
       const half = Math.sqrt(0.5 * (1 - Math.min(1, cos)));
-      const corner = half > 0.999999 ? Infinity : Math.sqrt((Math.min(a, accel[accel.length - 1]) * M.junction * half) / (1 - half));
+      const corner =
+        half > 0.999999 ? Infinity : Math.sqrt((Math.min(a, accel[accel.length - 1]) * M.junction * half) / (1 - half));
       speeds[speeds.length - 1] = Math.min(speeds[speeds.length - 1], corner, v);
     }
     const n = Math.max(1, Math.round(len / step));
@@ -39,8 +46,10 @@ function stepped(t: Toolpath): number {
   }
   speeds.unshift(0);
   speeds[speeds.length - 1] = 0;
-  for (let i = 1; i < speeds.length; i++) speeds[i] = Math.min(speeds[i], Math.sqrt(speeds[i - 1] ** 2 + 2 * accel[i - 1] * step));
-  for (let i = speeds.length - 2; i >= 0; i--) speeds[i] = Math.min(speeds[i], Math.sqrt(speeds[i + 1] ** 2 + 2 * accel[i] * step));
+  for (let i = 1; i < speeds.length; i++)
+    speeds[i] = Math.min(speeds[i], Math.sqrt(speeds[i - 1] ** 2 + 2 * accel[i - 1] * step));
+  for (let i = speeds.length - 2; i >= 0; i--)
+    speeds[i] = Math.min(speeds[i], Math.sqrt(speeds[i + 1] ** 2 + 2 * accel[i] * step));
   let s = 0;
   for (let i = 1; i < speeds.length; i++) s += (2 * step) / (speeds[i] + speeds[i - 1]);
   return s;
@@ -53,7 +62,8 @@ describe("machining time", () => {
     w.plunge(-1);
     w.to(100, 0, -1);
     const s = moveSeconds(w.take(), M);
-    // The square corners out of the plunge and into the lift keep √(a·δ·sin 45°/(1 − sin 45°)); between them up to 20 mm/s.
+    // The square corners out of the plunge and into the lift keep √(a·δ·sin 45°/(1 − sin 45°)); between them up to 20
+    // mm/s.
     const v0 = Math.sqrt((M.accelerationZ * M.junction * Math.SQRT1_2) / (1 - Math.SQRT1_2));
     expect(s[3]).toBeCloseTo((2 * (20 - v0)) / 400 + (100 - (400 - v0 * v0) / 400) / 20, 6);
   });

@@ -5,9 +5,9 @@ import { ARC_CCW, ARC_CW, moveLength, RAPID, sweepOf, TORCH_OFF, TORCH_ON, type 
  * Seconds each move takes on a machine with limited acceleration, looking ahead over the whole path.
  *
  * Every move has a trapezoidal speed profile; the speed through the corner between two moves follows the junction-
- * deviation model v² = a·δ·sin(θ/2)/(1 − sin(θ/2)) (S. Jeon, "Improving grbl: cornering algorithm", 2011), arcs are held to
- * v² = a·r, and a backward and a forward pass make every speed reachable. Rates per axis: rapids and acceleration differ
- * for Z.
+ * deviation model v² = a·δ·sin(θ/2)/(1 − sin(θ/2)) (S. Jeon, "Improving grbl: cornering algorithm", 2011), arcs are
+ * held to v² = a·r, and a backward and a forward pass make every speed reachable. Rates per axis: rapids and
+ * acceleration differ for Z.
  *
  * @returns one figure a move; add the machine's start, tool-change and dwell times outside
  */
@@ -31,8 +31,14 @@ export function moveSeconds(t: Toolpath, m: Machine): Float64Array {
     const flat = Math.sqrt(Math.max(0, len * len - dz * dz));
     const uz = dz / len;
     const ux = flat / len;
-    accel[i] = Math.min(ux > 1e-6 ? m.acceleration / ux : Infinity, Math.abs(uz) > 1e-6 ? m.accelerationZ / Math.abs(uz) : Infinity);
-    const limit = Math.min(ux > 1e-6 ? m.rapid / ux : Infinity, Math.abs(uz) > 1e-6 ? m.rapidZ / Math.abs(uz) : Infinity);
+    accel[i] = Math.min(
+      ux > 1e-6 ? m.acceleration / ux : Infinity,
+      Math.abs(uz) > 1e-6 ? m.accelerationZ / Math.abs(uz) : Infinity,
+    );
+    const limit = Math.min(
+      ux > 1e-6 ? m.rapid / ux : Infinity,
+      Math.abs(uz) > 1e-6 ? m.rapidZ / Math.abs(uz) : Infinity,
+    );
     speed[i] = (t.kind[i] === RAPID ? limit : Math.min(limit, t.feed[i])) / 60;
     inZ[i] = uz;
     if (t.kind[i] === ARC_CW || t.kind[i] === ARC_CCW) {

@@ -141,7 +141,7 @@ export function farthest(t: Toolpath, i: number): [number, number][] {
   for (let quarter = 0; quarter < 4; quarter++) {
     const angle = (quarter * Math.PI) / 2;
     // How far on from the beginning, the way that the arc turns.
-    const on = (((angle - from) * Math.sign(sweep)) % (2 * Math.PI) + 2 * Math.PI) % (2 * Math.PI);
+    const on = ((((angle - from) * Math.sign(sweep)) % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
     if (on < Math.abs(sweep)) out.push([cx + r * Math.cos(angle), cy + r * Math.sin(angle)]);
   }
   return out;
@@ -168,7 +168,15 @@ export function sweepOf(t: Toolpath, i: number): number {
 }
 
 export function figures(t: Toolpath): PathFigures {
-  const f: PathFigures = { cutLength: 0, rapidLength: 0, minZ: 0, minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
+  const f: PathFigures = {
+    cutLength: 0,
+    rapidLength: 0,
+    minZ: 0,
+    minX: Infinity,
+    minY: Infinity,
+    maxX: -Infinity,
+    maxY: -Infinity,
+  };
   for (let i = 0; i < t.kind.length; i++) {
     const len = moveLength(t, i);
     if (t.kind[i] === RAPID) f.rapidLength += len;

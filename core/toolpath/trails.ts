@@ -1,11 +1,21 @@
 import type { Trail } from "../geometry/trails.ts";
 
-/** How finely a ring is looked at for where it may be left out, and how exactly the end of such a stretch is found, mm. */
+/**
+ * How finely a ring is looked at for where it may be left out, and how exactly the end of such a stretch is found, mm.
+ */
 const LOOK = 0.2;
 const END = 0.01;
 
-/** The stretches of a closed ring where `skip` is false, each with a little more at either end; the whole loop where it never is. */
-export function openRuns(xy: Float64Array, start: number, end: number, skip: ((x: number, y: number) => boolean) | null): { x: Float64Array; y: Float64Array }[] {
+/**
+ * The stretches of a closed ring where `skip` is false, each with a little more at either end; the whole loop where it
+ * never is.
+ */
+export function openRuns(
+  xy: Float64Array,
+  start: number,
+  end: number,
+  skip: ((x: number, y: number) => boolean) | null,
+): { x: Float64Array; y: Float64Array }[] {
   const px: number[] = [];
   const py: number[] = [];
   for (let i = start; i < end; i++) {

@@ -36,8 +36,14 @@ export async function decodeHere(bytes: Uint8Array, name: string): Promise<Raste
     let image = sharp(bytes, { failOn: "truncated", limitInputPixels: MAX_PIXELS + 1, density }).rotate();
     image = image.toColourspace(wide ? "rgb16" : "srgb").ensureAlpha();
     const { data, info } = await image.raw({ depth: wide ? "ushort" : "uchar" }).toBuffer({ resolveWithObject: true });
-    const samples = wide ? new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2) : new Uint8Array(data.buffer, data.byteOffset, data.byteLength);
-    return { width: info.width, height: info.height, data: toRgba(samples, info.channels, info.width * info.height, wide ? 65535 : 255) };
+    const samples = wide
+      ? new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2)
+      : new Uint8Array(data.buffer, data.byteOffset, data.byteLength);
+    return {
+      width: info.width,
+      height: info.height,
+      data: toRgba(samples, info.channels, info.width * info.height, wide ? 65535 : 255),
+    };
   } catch {
     throw broken;
   }
@@ -59,7 +65,11 @@ const undrawable = (name: string): Problem =>
 /** The density that gives an SVG enough pixels to trace. */
 function svgDensity(meta: Metadata, name: string): number {
   const side = Math.max(meta.width ?? 0, meta.height ?? 0);
-  if (!(side > 0) || Math.min(meta.width!, meta.height!) * (SVG_SIDE / side) < 16) throw new Problem("picture-too-thin", `${name} has no size, or next to none on one side. Give the drawing a width and a height.`);
+  if (!(side > 0) || Math.min(meta.width!, meta.height!) * (SVG_SIDE / side) < 16)
+    throw new Problem(
+      "picture-too-thin",
+      `${name} has no size, or next to none on one side. Give the drawing a width and a height.`,
+    );
   return Math.max(1, Math.min(100_000, ((meta.density ?? SVG_DPI) * SVG_SIDE) / side));
 }
 

@@ -21,7 +21,10 @@ const starts = (b: Uint8Array, head: number[]) => head.every((v, i) => b[i] === 
 const ascii = (b: Uint8Array, at: number, text: string) => [...text].every((c, i) => b[at + i] === c.charCodeAt(0));
 
 /** An SVG drawing begins with its element, after an XML head, comments or a document type. */
-const isSvg = (b: Uint8Array) => /^\ufeff?\s*(<\?xml[^>]*>\s*)?(<!--[\s\S]*?-->\s*|<!DOCTYPE[^>]*>\s*)*<svg[\s>]/i.test(new TextDecoder().decode(b.subarray(0, KIND_BYTES)));
+const isSvg = (b: Uint8Array) =>
+  /^\ufeff?\s*(<\?xml[^>]*>\s*)?(<!--[\s\S]*?-->\s*|<!DOCTYPE[^>]*>\s*)*<svg[\s>]/i.test(
+    new TextDecoder().decode(b.subarray(0, KIND_BYTES)),
+  );
 
 /**
  * What kind of picture a file is.

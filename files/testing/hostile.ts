@@ -1,7 +1,9 @@
 /** Small drawings that cost whoever draws them far more than they weigh, and files that are damaged on purpose. */
 
 const svg = (inside: string, attributes = 'width="300" height="300"'): Buffer =>
-  Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" ${attributes}>${inside}</svg>`);
+  Buffer.from(
+    `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" ${attributes}>${inside}</svg>`,
+  );
 
 /** Every group is drawn on a layer of its own, inside the one before. */
 const nestedGroups = (deep: number): Buffer =>
@@ -44,6 +46,9 @@ export const COSTLY: readonly [name: string, bytes: Buffer][] = [
   ["turbulence", turbulence(60)],
   ["uses of uses", uses(7)],
   ["a pattern of dust", pattern()],
-  ["one stretched over a mile", svg('<rect width="1e9" height="1e9"/>', 'width="1e9" height="1e9" viewBox="0 0 1e9 1e9"')],
+  [
+    "one stretched over a mile",
+    svg('<rect width="1e9" height="1e9"/>', 'width="1e9" height="1e9" viewBox="0 0 1e9 1e9"'),
+  ],
   ["dashes without end", svg('<path d="M0 0H300" stroke="#000" stroke-width="300" stroke-dasharray="1e-5"/>')],
 ];

@@ -18,7 +18,10 @@ import { Slip } from "./slip.tsx";
 import { type Bench, createBench, showing } from "./store.ts";
 import { Write } from "./write.tsx";
 
-const Stage = dynamic(() => import("./stage/stage.tsx").then((m) => m.Stage), { ssr: false, loading: () => <div className="flex-1 bg-mat" /> });
+const Stage = dynamic(() => import("./stage/stage.tsx").then((m) => m.Stage), {
+  ssr: false,
+  loading: () => <div className="flex-1 bg-mat" />,
+});
 
 interface Opened {
   card: { id: string; revision: number; written: number | null };
@@ -49,15 +52,21 @@ export function BenchPage({ id }: { id: string }) {
       <main className="grid h-full place-items-center p-8 text-center">
         <div>
           <h1 className="text-[22px]">This job cannot be opened</h1>
-          <p role="alert" className="my-3 max-w-lg">{wrong}</p>
-          <Link href="/" className="btn">All jobs</Link>
+          <p role="alert" className="my-3 max-w-lg">
+            {wrong}
+          </p>
+          <Link href="/" className="btn">
+            All jobs
+          </Link>
         </div>
       </main>
     );
   if (!opened)
     return (
       <main className="flex h-full flex-col">
-        <div className="grid h-[44px] shrink-0 place-items-center border-b border-line bg-raised text-soft">Opening the job …</div>
+        <div className="grid h-[44px] shrink-0 place-items-center border-b border-line bg-raised text-soft">
+          Opening the job …
+        </div>
         <div className="mx-[232px] mb-[100px] flex-1 bg-mat max-[1100px]:mx-[200px]">
           <div className="relative h-full">
             <KeptProof id={id} />
@@ -86,9 +95,14 @@ function Room() {
       {save.state === "stale" && <Stale message={save.message!} id={id} bench={bench} />}
       <Reach />
       {failed && (
-        <p role="alert" className="flex items-center justify-between gap-4 border-b border-danger/40 bg-danger/5 px-4 py-2">
+        <p
+          role="alert"
+          className="flex items-center justify-between gap-4 border-b border-danger/40 bg-danger/5 px-4 py-2"
+        >
           {say(failed)}
-          <button className="btn !h-7" onClick={() => bench.store.setState({ failed: null })}>Close</button>
+          <button className="btn !h-7" onClick={() => bench.store.setState({ failed: null })}>
+            Close
+          </button>
         </p>
       )}
       {view === "write" ? (
@@ -115,12 +129,26 @@ function useBuilding(bench: Bench, desk: Desk): void {
     const { store } = bench;
     desk.onBuilt = (built) => {
       const now = store.getState();
-      store.setState({ built: showing(built, now.doc, now.selected), live: null, liveTone: null, working: built.final ? null : now.working, failed: built.problem ? built.problem.message : null });
+      store.setState({
+        built: showing(built, now.doc, now.selected),
+        live: null,
+        liveTone: null,
+        working: built.final ? null : now.working,
+        failed: built.problem ? built.problem.message : null,
+      });
       if (!built.final || built.problem) return;
       clearTimeout(thumb.current);
       thumb.current = setTimeout(() => {
         if (store.getState().built?.surface !== built.surface) return;
-        desk.thumb(560).then((png) => fetch(`/api/jobs/${now.id}/thumb?seconds=${Math.round(built.seconds)}`, { method: "PUT", body: png as BodyInit })).catch(() => {});
+        desk
+          .thumb(560)
+          .then((png) =>
+            fetch(`/api/jobs/${now.id}/thumb?seconds=${Math.round(built.seconds)}`, {
+              method: "PUT",
+              body: png as BodyInit,
+            }),
+          )
+          .catch(() => {});
       }, 1200);
     };
     desk.onProgress = (step, share) => store.setState({ working: { step, share } });
@@ -168,7 +196,8 @@ function useKeys(bench: Bench): void {
       else if (e.key === "t" || e.key === "T") store.setState({ tilt: store.getState().tilt > 0.05 ? 0 : 0.75 });
       else if (e.key === "?") window.dispatchEvent(new Event("oaken-keys"));
       else if (e.key === "u" || e.key === "U") actions.unit(store.getState().unit === "mm" ? "in" : "mm");
-      else if (e.key === "w" || e.key === "W") store.setState({ view: store.getState().view === "write" ? "bench" : "write" });
+      else if (e.key === "w" || e.key === "W")
+        store.setState({ view: store.getState().view === "write" ? "bench" : "write" });
       else if (/^[1-4]$/.test(e.key)) {
         const k = (["picture", "outline", "paths", "proof"] as const)[Number(e.key) - 1];
         const { mixer } = store.getState();
@@ -188,7 +217,10 @@ function Stale({ message, id, bench }: { message: string; id: string; bench: Ben
   const asNew = async () => {
     try {
       const { doc } = bench.store.getState();
-      const made = await api<{ id: string }>("/api/jobs", { method: "POST", json: { document: { ...doc, name: `${doc.name}, mine` } } });
+      const made = await api<{ id: string }>("/api/jobs", {
+        method: "POST",
+        json: { document: { ...doc, name: `${doc.name}, mine` } },
+      });
       bench.store.setState({ save: { state: "saved", at: new Date() } });
       router.push(`/job/${made.id}`);
     } catch (e) {
@@ -198,7 +230,9 @@ function Stale({ message, id, bench }: { message: string; id: string; bench: Ben
   return (
     <div role="alert" className="flex items-center gap-3 border-b border-danger/40 bg-danger/5 px-4 py-2">
       <span className="flex-1">{wrong ?? message}</span>
-      <button className="btn" onClick={() => void asNew()}>Keep mine as a new job</button>
+      <button className="btn" onClick={() => void asNew()}>
+        Keep mine as a new job
+      </button>
       <button
         className="btn"
         onClick={() => {

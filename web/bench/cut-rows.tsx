@@ -19,7 +19,21 @@ export function ShapePick({ cut }: { cut: JobCut }) {
   return (
     <div className={row}>
       <span className="font-semibold">Shape</span>
-      <Pick label="Shape" value={known ? own : "none"} options={[...(known ? [] : [{ value: "none", label: "none: choose one" }]), ...outlines.map((o) => ({ value: o.id, label: o.name }))]} onChange={(v) => v !== "none" && change("shape", (d) => { for (const c of d.cuts) if (c.id === cut.id || c.target === cut.id) c.reads = [v, ...c.reads.slice(1).filter((r) => r !== v)]; })} />
+      <Pick
+        label="Shape"
+        value={known ? own : "none"}
+        options={[
+          ...(known ? [] : [{ value: "none", label: "none: choose one" }]),
+          ...outlines.map((o) => ({ value: o.id, label: o.name })),
+        ]}
+        onChange={(v) =>
+          v !== "none" &&
+          change("shape", (d) => {
+            for (const c of d.cuts)
+              if (c.id === cut.id || c.target === cut.id) c.reads = [v, ...c.reads.slice(1).filter((r) => r !== v)];
+          })
+        }
+      />
     </div>
   );
 }
@@ -37,7 +51,17 @@ export function BorderPick({ cut }: { cut: JobCut }) {
       {others.length === 0 ? (
         <span className="text-[13px] text-soft">add another outline first</span>
       ) : (
-        <Pick label="Border is" value={own?.id ?? "none"} options={[...(own ? [] : [{ value: "none", label: "choose one" }]), ...others.map((o) => ({ value: o.id, label: o.name }))]} onChange={(v) => v !== "none" && change("border", (d) => void (d.cuts.find((c) => c.id === cut.id)!.reads[1] = v))} />
+        <Pick
+          label="Border is"
+          value={own?.id ?? "none"}
+          options={[
+            ...(own ? [] : [{ value: "none", label: "choose one" }]),
+            ...others.map((o) => ({ value: o.id, label: o.name })),
+          ]}
+          onChange={(v) =>
+            v !== "none" && change("border", (d) => void (d.cuts.find((c) => c.id === cut.id)!.reads[1] = v))
+          }
+        />
       )}
     </div>
   );
@@ -47,14 +71,29 @@ export function BorderPick({ cut }: { cut: JobCut }) {
 export function StopRow({ cut }: { cut: JobCut }) {
   const { change } = useActions();
   const stop = cut.stop!;
-  const edit = (patch: Partial<typeof stop>) => change(`stop before ${cut.name}`, (d) => void Object.assign(d.cuts.find((c) => c.id === cut.id)!.stop!, patch));
+  const edit = (patch: Partial<typeof stop>) =>
+    change(`stop before ${cut.name}`, (d) => void Object.assign(d.cuts.find((c) => c.id === cut.id)!.stop!, patch));
   return (
     <div className="mx-3 shrink-0 border-t border-line py-2.5">
       <div className="flex min-h-[30px] items-center justify-between gap-2">
         <span className="font-semibold">Stop before it</span>
-        <Pick label="Stop before it" value={stop.what} options={(Object.keys(STOPS) as StopKind[]).map((k) => ({ value: k, label: STOPS[k] }))} onChange={(v) => edit({ what: v as StopKind })} />
+        <Pick
+          label="Stop before it"
+          value={stop.what}
+          options={(Object.keys(STOPS) as StopKind[]).map((k) => ({ value: k, label: STOPS[k] }))}
+          onChange={(v) => edit({ what: v as StopKind })}
+        />
       </div>
-      <input aria-label="What to do at the stop" placeholder="what to do, for the setup sheet" className="box mt-1.5 w-full !font-sans" key={stop.note} defaultValue={stop.note} maxLength={200} onBlur={(e) => e.target.value !== stop.note && edit({ note: e.target.value.trim() })} onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()} />
+      <input
+        aria-label="What to do at the stop"
+        placeholder="what to do, for the setup sheet"
+        className="box mt-1.5 w-full !font-sans"
+        key={stop.note}
+        defaultValue={stop.note}
+        maxLength={200}
+        onBlur={(e) => e.target.value !== stop.note && edit({ note: e.target.value.trim() })}
+        onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
+      />
     </div>
   );
 }
@@ -69,12 +108,28 @@ export function LeftStanding({ cut }: { cut: string }) {
   const share = (v: number) => `${((100 * v) / left.area).toFixed(1)} %`;
   const nothing = left.lost / left.area < 0.0005 && left.uncut / left.area < 0.0005;
   return (
-    <div className="mx-3 flex shrink-0 items-start justify-between gap-2 border-t border-line py-2 text-[13px] leading-[18px]">
+    <div
+      className={
+        "mx-3 flex shrink-0 items-start justify-between gap-2 border-t " + "border-line py-2 text-[13px] leading-[18px]"
+      }
+    >
       <span>
-        {nothing ? "Reaches all of the shape." : [left.lost > 0 && `${share(left.lost)} out of reach, up to ${n(left.lostHeight)} ${unit} high`, left.uncut > 0 && `${share(left.uncut)} of floor left, up to ${n(left.uncutHeight)} ${unit} high`].filter(Boolean).join("; ") + "."}
+        {nothing
+          ? "Reaches all of the shape."
+          : [
+              left.lost > 0 && `${share(left.lost)} out of reach, up to ${n(left.lostHeight)} ${unit} high`,
+              left.uncut > 0 && `${share(left.uncut)} of floor left, up to ${n(left.uncutHeight)} ${unit} high`,
+            ]
+              .filter(Boolean)
+              .join("; ") + "."}
       </span>
       {!nothing && (
-        <button className="shrink-0 text-spruce underline" onClick={() => store.setState({ colouring: "left", tilt: 0, mixer: { picture: 0, outline: 0, paths: 0, proof: 1 } })}>
+        <button
+          className="shrink-0 text-spruce underline"
+          onClick={() =>
+            store.setState({ colouring: "left", tilt: 0, mixer: { picture: 0, outline: 0, paths: 0, proof: 1 } })
+          }
+        >
           show
         </button>
       )}
@@ -95,12 +150,31 @@ export function OutlineHead({ part }: { part: string }) {
   };
   return (
     <div className="flex items-center gap-1.5 px-3 pb-2">
-      {several && <input aria-label="Name of the outline" className="box min-w-0 flex-1 !font-sans" key={node.name} defaultValue={node.name} maxLength={80} onBlur={(e) => e.target.value.trim() && e.target.value !== node.name && change("rename an outline", (d) => void (d.nodes.find((n) => n.id === part)!.name = e.target.value.trim()))} onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()} />}
+      {several && (
+        <input
+          aria-label="Name of the outline"
+          className="box min-w-0 flex-1 !font-sans"
+          key={node.name}
+          defaultValue={node.name}
+          maxLength={80}
+          onBlur={(e) =>
+            e.target.value.trim() &&
+            e.target.value !== node.name &&
+            change("rename an outline", (d) => void (d.nodes.find((n) => n.id === part)!.name = e.target.value.trim()))
+          }
+          onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
+        />
+      )}
       <button className="btn !h-8" title="One more outline of the same picture, for another cut" onClick={another}>
         Another outline
       </button>
       {several && (
-        <button className="btn btn-icon !h-8" aria-label={`Remove ${node.name}`} title="Remove this outline" onClick={() => change(`remove ${node.name}`, (d) => removeNode(d, part))}>
+        <button
+          className="btn btn-icon !h-8"
+          aria-label={`Remove ${node.name}`}
+          title="Remove this outline"
+          onClick={() => change(`remove ${node.name}`, (d) => removeNode(d, part))}
+        >
           <Trash2 size={14} />
         </button>
       )}

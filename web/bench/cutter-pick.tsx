@@ -15,17 +15,32 @@ export function CutterPick({ cut }: { cut: JobCut }) {
   const kinds = cutKind(cut.kind).cutters;
   const known = RACK.filter((c) => kinds.includes(c.kind));
   const inRack = known.find((c) => sameCutter(c, cut.cutter));
-  const options = [...(inRack ? [] : [{ value: "own", label: describeCutter(cut.cutter) }]), ...known.map((c) => ({ value: c.id!, label: describeCutter(c) }))];
+  const options = [
+    ...(inRack ? [] : [{ value: "own", label: describeCutter(cut.cutter) }]),
+    ...known.map((c) => ({ value: c.id!, label: describeCutter(c) })),
+  ];
   const row = "flex shrink-0 min-h-[50px] items-center justify-between gap-2 border-t border-line mx-3";
   return (
     <>
       <div className={row}>
         <span className="font-semibold">Cutter</span>
-        <Pick label="Cutter" value={inRack?.id ?? "own"} options={options} onChange={(v) => v !== "own" && change("cutter", (d) => void (d.cuts.find((c) => c.id === cut.id)!.cutter = cutterFromRack(v)))} />
+        <Pick
+          label="Cutter"
+          value={inRack?.id ?? "own"}
+          options={options}
+          onChange={(v) =>
+            v !== "own" &&
+            change("cutter", (d) => void (d.cuts.find((c) => c.id === cut.id)!.cutter = cutterFromRack(v)))
+          }
+        />
       </div>
       {cut.cutter.kind === "v" && <Angle cut={cut} />}
       {cut.cutter.kind === "torch" && <Kerf cut={cut} />}
-      {Object.entries(HELPERS).filter(([, h]) => h.for === cut.kind).map(([kind, h]) => <Helpers key={kind} cut={cut} kind={kind} label={h.label} />)}
+      {Object.entries(HELPERS)
+        .filter(([, h]) => h.for === cut.kind)
+        .map(([kind, h]) => (
+          <Helpers key={kind} cut={cut} kind={kind} label={h.label} />
+        ))}
     </>
   );
 }
@@ -35,7 +50,10 @@ function Helpers({ cut, kind, label }: { cut: JobCut; kind: string; label: strin
   const { change } = useActions();
   const doc = useBench((s) => s.doc);
   const mine = doc.cuts.filter((c) => c.target === cut.id && c.kind === kind);
-  const flats = RACK.filter((c) => cutKind(kind).cutters.includes(c.kind)).map((c) => ({ value: c.id!, label: describeCutter(c) }));
+  const flats = RACK.filter((c) => cutKind(kind).cutters.includes(c.kind)).map((c) => ({
+    value: c.id!,
+    label: describeCutter(c),
+  }));
   const row = (name: string, value: string, options: { value: string; label: string }[], set: (v: string) => void) => (
     <div className="mx-3 flex min-h-[50px] shrink-0 items-center justify-between gap-2 border-t border-line">
       <span className="font-semibold">{name}</span>
@@ -46,10 +64,41 @@ function Helpers({ cut, kind, label }: { cut: JobCut; kind: string; label: strin
     <>
       {mine.map((h, i) => (
         <Fragment key={h.id}>
-          {row(i === 0 ? label : "and then with", RACK.some((c) => c.id === h.cutter.id) ? h.cutter.id! : "own", [{ value: "none", label: "nothing" }, ...(h.cutter.id ? [] : [{ value: "own", label: describeCutter(h.cutter) }]), ...flats], (v) => v !== "own" && change(`${kind} cutter`, (d) => (v === "none" ? removeCut(d, h.id) : void (d.cuts.find((c) => c.id === h.id)!.cutter = cutterFromRack(v)))))}
+          {row(
+            i === 0 ? label : "and then with",
+            RACK.some((c) => c.id === h.cutter.id) ? h.cutter.id! : "own",
+            [
+              { value: "none", label: "nothing" },
+              ...(h.cutter.id ? [] : [{ value: "own", label: describeCutter(h.cutter) }]),
+              ...flats,
+            ],
+            (v) =>
+              v !== "own" &&
+              change(`${kind} cutter`, (d) =>
+                v === "none"
+                  ? removeCut(d, h.id)
+                  : void (d.cuts.find((c) => c.id === h.id)!.cutter = cutterFromRack(v)),
+              ),
+          )}
         </Fragment>
       ))}
-      {row(mine.length === 0 ? label : "and then with", "none", [{ value: "none", label: "nothing" }, ...flats], (v) => v !== "none" && change(`${kind} cutter`, (d) => void addHelper(d, d.cuts.find((c) => c.id === cut.id)!, kind, cutterFromRack(v))))}
+      {row(
+        mine.length === 0 ? label : "and then with",
+        "none",
+        [{ value: "none", label: "nothing" }, ...flats],
+        (v) =>
+          v !== "none" &&
+          change(
+            `${kind} cutter`,
+            (d) =>
+              void addHelper(
+                d,
+                d.cuts.find((c) => c.id === cut.id)!,
+                kind,
+                cutterFromRack(v),
+              ),
+          ),
+      )}
     </>
   );
 }
@@ -71,7 +120,9 @@ function Kerf({ cut }: { cut: JobCut }) {
         <span className="font-semibold">Kerf</span>
         <LengthField label="Kerf" value={cut.cutter.diameter} unit={unit} min={0.05} max={10} onChange={set} />
       </div>
-      <p className="text-[12.5px] leading-[17px] text-soft">{say(`the path runs ${(cut.cutter.diameter / 2).toFixed(2)} mm into the waste.`)}</p>
+      <p className="text-[12.5px] leading-[17px] text-soft">
+        {say(`the path runs ${(cut.cutter.diameter / 2).toFixed(2)} mm into the waste.`)}
+      </p>
     </div>
   );
 }
@@ -91,7 +142,11 @@ function Angle({ cut }: { cut: JobCut }) {
       const c = d.cuts.find((q) => q.id === cut.id)!;
       const { id: _id, name: _name, ...own } = c.cutter;
       // The flutes reach as far up as the cone does.
-      c.cutter = { ...own, angle: a, fluteLength: Math.round(((own.diameter - (own.tip ?? 0)) / 2 / Math.tan((a * Math.PI) / 360)) * 100) / 100 };
+      c.cutter = {
+        ...own,
+        angle: a,
+        fluteLength: Math.round(((own.diameter - (own.tip ?? 0)) / 2 / Math.tan((a * Math.PI) / 360)) * 100) / 100,
+      };
     });
   };
   return (
@@ -101,12 +156,32 @@ function Angle({ cut }: { cut: JobCut }) {
           Angle
         </label>
         <span className="box inline-flex w-[104px] items-center gap-1">
-          <input id="cutter-angle" type="number" min={LEAST_ANGLE} max={MOST_ANGLE} className="w-full min-w-0 bg-transparent text-right outline-none [appearance:textfield]" key={angle} defaultValue={angle} onBlur={(e) => set(e.target.valueAsNumber)} onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()} />
+          <input
+            id="cutter-angle"
+            type="number"
+            min={LEAST_ANGLE}
+            max={MOST_ANGLE}
+            className="w-full min-w-0 bg-transparent text-right outline-none [appearance:textfield]"
+            key={angle}
+            defaultValue={angle}
+            onBlur={(e) => set(e.target.valueAsNumber)}
+            onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
+          />
           <span className="shrink-0 text-faint">°</span>
         </span>
       </div>
-      <input type="range" aria-label="Angle slider" min={LEAST_ANGLE} max={MOST_ANGLE} value={angle} onChange={(e) => set(e.target.valueAsNumber)} className="my-1 h-6 w-full accent-spruce" />
-      <p className="text-[12.5px] leading-[17px] text-soft">goes {(0.5 / Math.tan((angle * Math.PI) / 360)).toFixed(2)} times as deep as its stroke is wide.</p>
+      <input
+        type="range"
+        aria-label="Angle slider"
+        min={LEAST_ANGLE}
+        max={MOST_ANGLE}
+        value={angle}
+        onChange={(e) => set(e.target.valueAsNumber)}
+        className="my-1 h-6 w-full accent-spruce"
+      />
+      <p className="text-[12.5px] leading-[17px] text-soft">
+        goes {(0.5 / Math.tan((angle * Math.PI) / 360)).toFixed(2)} times as deep as its stroke is wide.
+      </p>
     </div>
   );
 }

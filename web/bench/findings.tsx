@@ -33,11 +33,22 @@ export function Findings() {
     <Popover.Root>
       <Popover.Trigger className={`btn btn-plain ${worst ? LOOK[worst].colour : "!text-spruce"}`}>
         {worst && <Icon size={16} />}
-        {!built ? "inspecting" : list.length === 0 ? "no findings" : `${list.length} ${list.length === 1 ? "finding" : "findings"}`}
+        {!built
+          ? "inspecting"
+          : list.length === 0
+            ? "no findings"
+            : `${list.length} ${list.length === 1 ? "finding" : "findings"}`}
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={6} className="z-50 max-h-[70vh] w-[420px] overflow-auto rounded-md border border-line bg-raised p-2 shadow-card" aria-label="Findings">
-          {list.length === 0 && <p className="p-2">Nothing stands against cutting this. Look at the piece at a low angle all the same.</p>}
+        <Popover.Content
+          align="end"
+          sideOffset={6}
+          className="z-50 max-h-[70vh] w-[420px] overflow-auto rounded-md border border-line bg-raised p-2 shadow-card"
+          aria-label="Findings"
+        >
+          {list.length === 0 && (
+            <p className="p-2">Nothing stands against cutting this. Look at the piece at a low angle all the same.</p>
+          )}
           {list.map((f, i) => {
             const L = LOOK[f.severity];
             return (

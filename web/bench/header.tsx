@@ -23,7 +23,13 @@ export function Header() {
     return () => window.removeEventListener("oaken-keys", open);
   }, []);
   const time = save.at?.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
-  const said = { saved: `rev ${revision} · saved ${time}`, waiting: "changed …", saving: "saving …", failed: "not saved", stale: "changed elsewhere" }[save.state];
+  const said = {
+    saved: `rev ${revision} · saved ${time}`,
+    waiting: "changed …",
+    saving: "saving …",
+    failed: "not saved",
+    stale: "changed elsewhere",
+  }[save.state];
   const item = "flex h-8 cursor-pointer items-center rounded px-2 outline-none data-[highlighted]:bg-sunk";
   return (
     <header className="flex h-[44px] shrink-0 items-center gap-3 border-b border-line bg-raised px-3">
@@ -47,26 +53,61 @@ export function Header() {
         />
       ) : (
         <DropdownMenu.Root modal={false}>
-          <DropdownMenu.Trigger className="flex h-8 min-w-0 items-center gap-1 rounded px-1.5 font-head text-[15px] font-semibold hover:bg-sunk">
+          <DropdownMenu.Trigger
+            className={
+              "flex h-8 min-w-0 items-center gap-1 rounded px-1.5 font-head " +
+              "text-[15px] font-semibold hover:bg-sunk"
+            }
+          >
             <span className="max-w-64 truncate">{doc.name}</span> <ChevronDown size={14} className="shrink-0" />
           </DropdownMenu.Trigger>
           <DropdownMenu.Portal>
-            <DropdownMenu.Content align="start" sideOffset={4} className="z-50 w-56 rounded-md border border-line bg-raised p-1 shadow-card">
-              <DropdownMenu.Item className={item} onSelect={() => setTimeout(() => setRenaming(true))}>Rename</DropdownMenu.Item>
-              <DropdownMenu.Item className={item} onSelect={() => setHistory(true)}>History …</DropdownMenu.Item>
-              <DropdownMenu.Item className={item} asChild>
-                <a href={`/api/jobs/${id}/file`} download>Export as a job file</a>
+            <DropdownMenu.Content
+              align="start"
+              sideOffset={4}
+              className="z-50 w-56 rounded-md border border-line bg-raised p-1 shadow-card"
+            >
+              <DropdownMenu.Item className={item} onSelect={() => setTimeout(() => setRenaming(true))}>
+                Rename
               </DropdownMenu.Item>
-              <DropdownMenu.Item className={item} onSelect={() => setKeys(true)}>Keys</DropdownMenu.Item>
+              <DropdownMenu.Item className={item} onSelect={() => setHistory(true)}>
+                History …
+              </DropdownMenu.Item>
+              <DropdownMenu.Item className={item} asChild>
+                <a href={`/api/jobs/${id}/file`} download>
+                  Export as a job file
+                </a>
+              </DropdownMenu.Item>
+              <DropdownMenu.Item className={item} onSelect={() => setKeys(true)}>
+                Keys
+              </DropdownMenu.Item>
             </DropdownMenu.Content>
           </DropdownMenu.Portal>
         </DropdownMenu.Root>
       )}
-      <span role="status" className={`num truncate ${save.state === "failed" || save.state === "stale" ? "text-danger" : "text-soft"}`} title={save.message}>{said}</span>
-      <button className="btn btn-plain btn-icon" aria-label={past.length ? `Undo ${past[past.length - 1].name}` : "Undo"} title={past.length ? `Undo ${past[past.length - 1].name} (Ctrl Z)` : "Nothing to undo"} disabled={past.length === 0} onClick={undo}>
+      <span
+        role="status"
+        className={`num truncate ${save.state === "failed" || save.state === "stale" ? "text-danger" : "text-soft"}`}
+        title={save.message}
+      >
+        {said}
+      </span>
+      <button
+        className="btn btn-plain btn-icon"
+        aria-label={past.length ? `Undo ${past[past.length - 1].name}` : "Undo"}
+        title={past.length ? `Undo ${past[past.length - 1].name} (Ctrl Z)` : "Nothing to undo"}
+        disabled={past.length === 0}
+        onClick={undo}
+      >
         <Undo2 size={17} />
       </button>
-      <button className="btn btn-plain btn-icon -ml-2" aria-label={future.length ? `Redo ${future[future.length - 1].name}` : "Redo"} title={future.length ? `Redo ${future[future.length - 1].name} (Ctrl Shift Z)` : "Nothing to redo"} disabled={future.length === 0} onClick={redo}>
+      <button
+        className="btn btn-plain btn-icon -ml-2"
+        aria-label={future.length ? `Redo ${future[future.length - 1].name}` : "Redo"}
+        title={future.length ? `Redo ${future[future.length - 1].name} (Ctrl Shift Z)` : "Nothing to redo"}
+        disabled={future.length === 0}
+        onClick={redo}
+      >
         <Redo2 size={17} />
       </button>
       <span className="flex-1" />
@@ -74,7 +115,15 @@ export function Header() {
         <Keyboard size={17} />
       </button>
       <Findings />
-      <Toggle label="Unit" value={unit} options={[{ value: "mm", label: "mm" }, { value: "in", label: "in" }]} onChange={setUnit} />
+      <Toggle
+        label="Unit"
+        value={unit}
+        options={[
+          { value: "mm", label: "mm" },
+          { value: "in", label: "in" },
+        ]}
+        onChange={setUnit}
+      />
       {view === "bench" ? (
         <button className="btn btn-primary" onClick={() => store.setState({ view: "write" })}>
           Write programs
@@ -99,12 +148,28 @@ export function Header() {
   );
 }
 
-function Sheet({ open, title, onClose, children }: { open: boolean; title: string; onClose(): void; children: React.ReactNode }) {
+function Sheet({
+  open,
+  title,
+  onClose,
+  children,
+}: {
+  open: boolean;
+  title: string;
+  onClose(): void;
+  children: React.ReactNode;
+}) {
   return (
     <Dialog.Root open={open} onOpenChange={(o) => !o && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
-        <Dialog.Content aria-describedby={undefined} className="fixed left-1/2 top-16 z-50 max-h-[80vh] w-[520px] -translate-x-1/2 overflow-auto rounded-md border border-line bg-raised p-4 shadow-card">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className={
+            "fixed left-1/2 top-16 z-50 max-h-[80vh] w-[520px] -translate-x-1/2 overflow-auto rounded-md border " +
+            "border-line bg-raised p-4 shadow-card"
+          }
+        >
           <Dialog.Title className="mb-3 text-[18px]">{title}</Dialog.Title>
           {children}
           <div className="mt-4 text-right">
@@ -144,7 +209,11 @@ function History({ open, onClose }: { open: boolean; onClose(): void }) {
   };
   return (
     <Sheet open={open} title="History" onClose={onClose}>
-      {wrong && <p role="alert" className="text-danger">{wrong}</p>}
+      {wrong && (
+        <p role="alert" className="text-danger">
+          {wrong}
+        </p>
+      )}
       {!list && !wrong && <p className="text-soft">Loading …</p>}
       <ul className="grid">
         {list?.map((r) => (

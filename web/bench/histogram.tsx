@@ -10,14 +10,29 @@ export function Histogram() {
   if (!built?.bins) return null;
   const level = own ?? (built.resolved[outline ?? ""]?.ink.value as number) ?? 0.5;
   // Square roots, so that a white ground does not flatten everything else.
-  const bars = Array.from({ length: 64 }, (_, i) => Math.sqrt(built.bins![4 * i] + built.bins![4 * i + 1] + built.bins![4 * i + 2] + built.bins![4 * i + 3]));
+  const bars = Array.from({ length: 64 }, (_, i) =>
+    Math.sqrt(built.bins![4 * i] + built.bins![4 * i + 1] + built.bins![4 * i + 2] + built.bins![4 * i + 3]),
+  );
   const most = Math.max(...bars, 1);
   return (
     <figure className="px-3 pb-2">
-      <svg viewBox="0 0 256 48" preserveAspectRatio="none" className="h-12 w-full rounded bg-raised ring-1 ring-line" role="img" aria-label={`Greys of the picture from black to white; ink below ${Math.round(level * 100)} %`}>
+      <svg
+        viewBox="0 0 256 48"
+        preserveAspectRatio="none"
+        className="h-12 w-full rounded bg-raised ring-1 ring-line"
+        role="img"
+        aria-label={`Greys of the picture from black to white; ink below ${Math.round(level * 100)} %`}
+      >
         <rect width={256 * level} height="48" fill="#dcebe4" />
         {bars.map((b, i) => (
-          <rect key={i} x={4 * i} width={3.4} y={48 - (44 * b) / most} height={(44 * b) / most} fill={i / 64 < level ? "#1f6b57" : "#9aa59e"} />
+          <rect
+            key={i}
+            x={4 * i}
+            width={3.4}
+            y={48 - (44 * b) / most}
+            height={(44 * b) / most}
+            fill={i / 64 < level ? "#1f6b57" : "#9aa59e"}
+          />
         ))}
         <rect x={256 * level - 1} width="2" height="48" fill="#c8401f" />
       </svg>

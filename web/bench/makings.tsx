@@ -23,17 +23,40 @@ export function Makings() {
       const size = chain?.measured;
       return size ? `${n(size.width)} × ${n(size.height)} ${unit}` : `${node.asset!.width} × ${node.asset!.height} px`;
     }
-    if (node.kind === "tone") return built?.resolved[node.id]?.invert?.value ? "light parts are ink" : "dark parts are ink";
-    return chain?.outline ? `${chain.outline.pieces} ${chain.outline.pieces === 1 ? "contour" : "contours"}` : built ? "nothing traced" : "…";
+    if (node.kind === "tone")
+      return built?.resolved[node.id]?.invert?.value ? "light parts are ink" : "dark parts are ink";
+    return chain?.outline
+      ? `${chain.outline.pieces} ${chain.outline.pieces === 1 ? "contour" : "contours"}`
+      : built
+        ? "nothing traced"
+        : "…";
   };
   return (
-    <nav aria-label="Makings" className="flex w-[232px] shrink-0 flex-col overflow-y-auto border-r border-line bg-film max-[1100px]:w-[200px]">
+    <nav
+      aria-label="Makings"
+      className="flex w-[232px] shrink-0 flex-col overflow-y-auto border-r border-line bg-film max-[1100px]:w-[200px]"
+    >
       <h2 className="px-3 pb-1 pt-3 text-[14px] text-soft">Makings</h2>
-      <Entry id="stock" name={material.name} about={`${n(doc.stock.width)} × ${n(doc.stock.height)} × ${n(doc.stock.thickness)} ${unit}`} selected={selected} select={select}>
+      <Entry
+        id="stock"
+        name={material.name}
+        about={`${n(doc.stock.width)} × ${n(doc.stock.height)} × ${n(doc.stock.thickness)} ${unit}`}
+        selected={selected}
+        select={select}
+      >
         <StockPicture face={material.face} grain={material.grain} />
       </Entry>
       {doc.nodes.map((node) => (
-        <Entry key={node.id} id={node.id} name={node.name} about={about(node)} selected={selected} select={select} indent={node.kind !== "picture"} working={working?.step === node.id}>
+        <Entry
+          key={node.id}
+          id={node.id}
+          name={node.name}
+          about={about(node)}
+          selected={selected}
+          select={select}
+          indent={node.kind !== "picture"}
+          working={working?.step === node.id}
+        >
           {node.kind === "picture" || !built ? (
             <SmallPicture sha={pictureUnder(doc, node.id)?.asset?.sha} faded={node.kind !== "picture"} />
           ) : node.kind === "tone" ? (
@@ -48,11 +71,48 @@ export function Makings() {
   );
 }
 
-function Entry({ id, name, about, selected, select, indent, working, children }: { id: string; name: string; about: string; selected: string; select(id: string): void; indent?: boolean; working?: boolean; children: React.ReactNode }) {
+function Entry({
+  id,
+  name,
+  about,
+  selected,
+  select,
+  indent,
+  working,
+  children,
+}: {
+  id: string;
+  name: string;
+  about: string;
+  selected: string;
+  select(id: string): void;
+  indent?: boolean;
+  working?: boolean;
+  children: React.ReactNode;
+}) {
   return (
-    <button onClick={() => select(id)} aria-current={selected === id} className={`relative flex items-center gap-2.5 py-1.5 pr-2 text-left hover:bg-sunk aria-[current=true]:bg-sunk ${indent ? "pl-8" : "pl-3"}`}>
-      {indent && <span aria-hidden="true" className="absolute bottom-1/2 left-[19px] top-[-8px] w-2.5 rounded-bl border-b border-l border-line" />}
-      <span className={`h-9 w-12 shrink-0 overflow-hidden rounded bg-raised ring-1 ${selected === id ? "ring-2 ring-spruce" : "ring-line"}`}>{children}</span>
+    <button
+      onClick={() => select(id)}
+      aria-current={selected === id}
+      className={
+        "relative flex items-center gap-2.5 py-1.5 pr-2 text-left hover:bg-sunk aria-[current=true]:bg-sunk " +
+        `${indent ? "pl-8" : "pl-3"}`
+      }
+    >
+      {indent && (
+        <span
+          aria-hidden="true"
+          className="absolute bottom-1/2 left-[19px] top-[-8px] w-2.5 rounded-bl border-b border-l border-line"
+        />
+      )}
+      <span
+        className={
+          "h-9 w-12 shrink-0 overflow-hidden rounded bg-raised ring-1 " +
+          `${selected === id ? "ring-2 ring-spruce" : "ring-line"}`
+        }
+      >
+        {children}
+      </span>
       <span className="min-w-0">
         <span className="block truncate font-semibold">{name}</span>
         <span className="block truncate text-[12.5px] leading-4 text-soft">{about}</span>
@@ -74,7 +134,16 @@ function StockPicture({ face, grain }: { face: readonly number[]; grain: number 
   return (
     <svg viewBox="0 0 48 36" className="h-full w-full" preserveAspectRatio="none" aria-hidden="true">
       <rect width="48" height="36" fill={c(1)} />
-      {grain > 0.2 && [6, 13, 17, 25, 31].map((y, i) => <path key={y} d={`M0 ${y}C12 ${y - 4 + i} 26 ${y + 4} 48 ${y - 1}`} stroke={c(0.86)} fill="none" strokeWidth={1 + (i % 2)} />)}
+      {grain > 0.2 &&
+        [6, 13, 17, 25, 31].map((y, i) => (
+          <path
+            key={y}
+            d={`M0 ${y}C12 ${y - 4 + i} 26 ${y + 4} 48 ${y - 1}`}
+            stroke={c(0.86)}
+            fill="none"
+            strokeWidth={1 + (i % 2)}
+          />
+        ))}
     </svg>
   );
 }
@@ -87,7 +156,9 @@ function TonePicture({ tone }: { tone: Built["tone"] }) {
     tone.grey.forEach((g, i) => rgba.set([g, g, g, 255], 4 * i));
     ref.current.getContext("2d")!.putImageData(new ImageData(rgba, tone.width, tone.height), 0, 0);
   }, [tone]);
-  return <canvas ref={ref} width={tone?.width ?? 1} height={tone?.height ?? 1} className="h-full w-full object-cover" />;
+  return (
+    <canvas ref={ref} width={tone?.width ?? 1} height={tone?.height ?? 1} className="h-full w-full object-cover" />
+  );
 }
 
 function OutlinePicture({ chain }: { chain: DrawnChain | null }) {
@@ -102,7 +173,8 @@ function OutlinePicture({ chain }: { chain: DrawnChain | null }) {
     const { xy, starts } = chain.outline.rings;
     g.beginPath();
     for (let q = 0; q < starts.length - 1; q++) {
-      for (let i = starts[q]; i < starts[q + 1]; i++) i === starts[q] ? g.moveTo(xy[2 * i], xy[2 * i + 1]) : g.lineTo(xy[2 * i], xy[2 * i + 1]);
+      for (let i = starts[q]; i < starts[q + 1]; i++)
+        i === starts[q] ? g.moveTo(xy[2 * i], xy[2 * i + 1]) : g.lineTo(xy[2 * i], xy[2 * i + 1]);
       g.closePath();
     }
     g.fillStyle = "#d5e6de";
@@ -149,8 +221,22 @@ function ReplacePicture() {
   return (
     <div className="grid gap-1.5 p-3">
       <DropAnywhere take={(files) => void replace(files[0])} text="Drop the picture in the place of this one" />
-      <input ref={replaced} type="file" accept={PICTURES} className="hidden" aria-label="Picture file" onChange={(e) => void replace(e.target.files?.[0])} />
-      <input ref={added} type="file" accept={PICTURES} className="hidden" aria-label="One more picture file" onChange={(e) => void add(e.target.files?.[0])} />
+      <input
+        ref={replaced}
+        type="file"
+        accept={PICTURES}
+        className="hidden"
+        aria-label="Picture file"
+        onChange={(e) => void replace(e.target.files?.[0])}
+      />
+      <input
+        ref={added}
+        type="file"
+        accept={PICTURES}
+        className="hidden"
+        aria-label="One more picture file"
+        onChange={(e) => void add(e.target.files?.[0])}
+      />
       <button className="btn w-full border-dashed !font-normal text-soft" onClick={() => replaced.current!.click()}>
         <ImagePlus size={16} /> Replace the picture
       </button>

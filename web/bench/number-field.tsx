@@ -51,11 +51,29 @@ export function NumberField({ id, f, value, onChange, marked }: NumberFieldProps
   };
   return (
     <span className="inline-flex flex-col items-end">
-      <span className={`box inline-flex w-[116px] items-center gap-1 ${marked ? "!border-pencil" : ""} ${wrong ? "!border-danger" : ""}`}>
-        <input id={id} aria-label={f.label} aria-invalid={!!wrong} className="w-full min-w-0 bg-transparent text-right outline-none" value={text ?? show(value)} onChange={(e) => setText(e.target.value)} onBlur={commit} onKeyDown={(e) => e.key === "Enter" && commit()} />
+      <span
+        className={
+          `box inline-flex w-[116px] items-center gap-1 ${marked ? "!border-pencil" : ""} ` +
+          `${wrong ? "!border-danger" : ""}`
+        }
+      >
+        <input
+          id={id}
+          aria-label={f.label}
+          aria-invalid={!!wrong}
+          className="w-full min-w-0 bg-transparent text-right outline-none"
+          value={text ?? show(value)}
+          onChange={(e) => setText(e.target.value)}
+          onBlur={commit}
+          onKeyDown={(e) => e.key === "Enter" && commit()}
+        />
         <span className="shrink-0 text-faint">{f.type === "share" ? "%" : (inches?.unit ?? UNITS[f.type])}</span>
       </span>
-      {wrong && <span role="alert" className="mt-1 max-w-56 text-right text-xs text-danger">{wrong}</span>}
+      {wrong && (
+        <span role="alert" className="mt-1 max-w-56 text-right text-xs text-danger">
+          {wrong}
+        </span>
+      )}
     </span>
   );
 }

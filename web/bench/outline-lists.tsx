@@ -18,7 +18,15 @@ export function ColourList({ part }: { part: string }) {
   const { change, select } = useActions();
   const colours = built?.colours;
   if (!colours) return null;
-  const toggle = (hex: string) => change("colours kept", (d) => void (d.nodes.find((n) => n.id === part)!.settings.keep = colours.filter((c) => c.kept !== (c.hex === hex)).map((c) => c.hex).join(",")));
+  const toggle = (hex: string) =>
+    change(
+      "colours kept",
+      (d) =>
+        void (d.nodes.find((n) => n.id === part)!.settings.keep = colours
+          .filter((c) => c.kept !== (c.hex === hex))
+          .map((c) => c.hex)
+          .join(",")),
+    );
   const alone = (hex: string) => {
     let id = "";
     change("an outline of one colour", (d) => void (id = addOutline(d, part, { keep: hex }, `Colour ${hex}`)));
@@ -35,13 +43,24 @@ export function ColourList({ part }: { part: string }) {
       <ul className="grid gap-1">
         {colours.map((c) => (
           <li key={c.hex} className="flex items-center">
-            <button className="flex h-8 min-w-0 flex-1 items-center gap-2 rounded px-1 text-left hover:bg-sunk" aria-pressed={c.kept} onClick={() => toggle(c.hex)}>
+            <button
+              className="flex h-8 min-w-0 flex-1 items-center gap-2 rounded px-1 text-left hover:bg-sunk"
+              aria-pressed={c.kept}
+              onClick={() => toggle(c.hex)}
+            >
               <span className="h-5 w-8 rounded border border-line" style={{ background: c.hex }} />
               <span className="num">{c.hex}</span>
               <span className="num text-soft">{(100 * c.share).toFixed(1)} %</span>
-              <span className="flex-1 text-right text-[13px]">{c.kept ? "kept" : c.ground ? "ground" : "left out"}</span>
+              <span className="flex-1 text-right text-[13px]">
+                {c.kept ? "kept" : c.ground ? "ground" : "left out"}
+              </span>
             </button>
-            <button className="btn btn-plain !h-8 !w-8 !p-0" aria-label={`An outline of ${c.hex} alone`} title="An outline of this colour alone, for its own cut" onClick={() => alone(c.hex)}>
+            <button
+              className="btn btn-plain !h-8 !w-8 !p-0"
+              aria-label={`An outline of ${c.hex} alone`}
+              title="An outline of this colour alone, for its own cut"
+              onClick={() => alone(c.hex)}
+            >
               <SquarePlus size={15} />
             </button>
           </li>
@@ -63,7 +82,10 @@ export function PieceList({ part }: { part: string }) {
   const hidden = itemsOf((doc.nodes.find((q) => q.id === part)!.settings.hide as string) ?? "");
   const inside = (p: (typeof pieces)[number]): string => {
     const { rings } = built.outline!;
-    const [x, y] = placeIn({ xy: Float64Array.from(rings.xy), starts: rings.starts, parent: new Int32Array(0) }, p.ring);
+    const [x, y] = placeIn(
+      { xy: Float64Array.from(rings.xy), starts: rings.starts, parent: new Int32Array(0) },
+      p.ring,
+    );
     return textOf(space.toPixel(x, y));
   };
   const hideIn = (d: JobDocument, place: string) => {
@@ -82,25 +104,45 @@ export function PieceList({ part }: { part: string }) {
       <h3 className="text-[14px]">Pieces</h3>
       <p className="text-[12.5px] text-soft">
         {pieces.filter((p) => !p.hole).length} of ink
-        {loose > 0 && `, ${loose} ${loose === 1 ? "island that would fall" : "islands that would fall"} out where the ink is cut through`}
+        {loose > 0 &&
+          `, ${loose} ${loose === 1 ? "island that would fall" : "islands that would fall"} out where the ink ` +
+            "is cut through"}
         {built.outline.bridges.length > 0 && ` · ${built.outline.bridges.length} bridges`}
       </p>
       <ul className="mt-1">
         {pieces.slice(0, LISTED).map((p) => (
           <li key={p.ring} className="flex h-7 items-center gap-2">
-            <button className="flex h-7 min-w-0 flex-1 items-center gap-2 rounded px-1 text-left hover:bg-sunk" title="Show on the stage" onClick={() => store.setState({ target: { x: p.x, y: p.y, n: Date.now() } })}>
+            <button
+              className="flex h-7 min-w-0 flex-1 items-center gap-2 rounded px-1 text-left hover:bg-sunk"
+              title="Show on the stage"
+              onClick={() => store.setState({ target: { x: p.x, y: p.y, n: Date.now() } })}
+            >
               <span className={`h-2.5 w-2.5 shrink-0 ${p.hole ? "rounded-full border-2 border-amber" : "bg-spruce"}`} />
               <span className="w-12 shrink-0 text-[13px]">{p.hole ? "island" : "ink"}</span>
               <span className="num truncate">
                 {n(p.box.maxX - p.box.minX)} × {n(p.box.maxY - p.box.minY)}
               </span>
-              {p.thinnest > 0 && <span className="num ml-auto text-soft" title="narrowest stroke">≥ {n(p.thinnest)}</span>}
+              {p.thinnest > 0 && (
+                <span className="num ml-auto text-soft" title="narrowest stroke">
+                  ≥ {n(p.thinnest)}
+                </span>
+              )}
             </button>
-            <button className="btn btn-plain !h-7 !w-7 !p-0" aria-label={`Hide this ${p.hole ? "island" : "piece"}`} title="Hide" onClick={() => hide(p)}>
+            <button
+              className="btn btn-plain !h-7 !w-7 !p-0"
+              aria-label={`Hide this ${p.hole ? "island" : "piece"}`}
+              title="Hide"
+              onClick={() => hide(p)}
+            >
               <EyeOff size={13} />
             </button>
             {!p.hole && pieces.length > 1 && (
-              <button className="btn btn-plain !h-7 !w-7 !p-0" aria-label="Split off this piece" title="Split off, as an outline of its own for its own cut" onClick={() => splitOff(p)}>
+              <button
+                className="btn btn-plain !h-7 !w-7 !p-0"
+                aria-label="Split off this piece"
+                title="Split off, as an outline of its own for its own cut"
+                onClick={() => splitOff(p)}
+              >
                 <Split size={13} />
               </button>
             )}

@@ -8,7 +8,10 @@ export function cuttingSeconds(cuts: readonly DrawnCut[]): number {
 }
 
 /** Where the cutter is after so many seconds of cutting: the cut, the move and the place on it. */
-export function positionAt(cuts: readonly DrawnCut[], seconds: number): { cut: number; move: number; x: number; y: number; z: number } | null {
+export function positionAt(
+  cuts: readonly DrawnCut[],
+  seconds: number,
+): { cut: number; move: number; x: number; y: number; z: number } | null {
   let left = seconds;
   for (let k = 0; k < cuts.length; k++) {
     const c = cuts[k];
@@ -24,7 +27,13 @@ export function positionAt(cuts: readonly DrawnCut[], seconds: number): { cut: n
       if (left <= s || i === n - 1) {
         const f = s > 0 ? Math.min(1, left / s) : 1;
         const p = Math.max(0, i - 1);
-        return { cut: k, move: i + (f >= 1 ? 1 : 0), x: t.x[p] + f * (t.x[i] - t.x[p]), y: t.y[p] + f * (t.y[i] - t.y[p]), z: t.z[p] + f * (t.z[i] - t.z[p]) };
+        return {
+          cut: k,
+          move: i + (f >= 1 ? 1 : 0),
+          x: t.x[p] + f * (t.x[i] - t.x[p]),
+          y: t.y[p] + f * (t.y[i] - t.y[p]),
+          z: t.z[p] + f * (t.z[i] - t.z[p]),
+        };
       }
       left -= s;
     }

@@ -31,9 +31,7 @@ export function Reach() {
   }, [left, away]);
   if (!wrong) return null;
   const kept =
-    save.state === "saved"
-      ? "Everything up to now is saved."
-      : "Your changes are kept in this window: leave it open.";
+    save.state === "saved" ? "Everything up to now is saved." : "Your changes are kept in this window: leave it open.";
   const tryNow = () => {
     if (save.state === "saved") setLeft(0);
     else void actions.save();

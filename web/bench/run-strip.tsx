@@ -1,6 +1,14 @@
 "use client";
-import { Fragment, useEffect, useRef, useState } from "react";
-import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from "@dnd-kit/core";
+import { useCallback, Fragment, useEffect, useRef, useState } from "react";
+import {
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from "@dnd-kit/core";
 import { horizontalListSortingStrategy, SortableContext, sortableKeyboardCoordinates } from "@dnd-kit/sortable";
 import { Pause, Play } from "lucide-react";
 import { moveCut } from "@oaken/core/job/edit";
@@ -28,17 +36,20 @@ export function RunStrip() {
   const track = useRef<HTMLDivElement>(null);
   const total = built ? cuttingSeconds(built.cuts) : 0;
 
-  const goTo = (seconds: number | null) => {
-    const b = store.getState().built;
-    if (!b) return;
-    if (seconds === null || seconds >= cuttingSeconds(b.cuts)) {
-      store.setState({ playhead: null, scrubbed: null });
-      return;
-    }
-    const at = positionAt(b.cuts, Math.max(0, seconds));
-    store.setState({ playhead: Math.max(0, seconds) });
-    if (at) desk.scrub(at.cut, at.move);
-  };
+  const goTo = useCallback(
+    (seconds: number | null) => {
+      const b = store.getState().built;
+      if (!b) return;
+      if (seconds === null || seconds >= cuttingSeconds(b.cuts)) {
+        store.setState({ playhead: null, scrubbed: null });
+        return;
+      }
+      const at = positionAt(b.cuts, Math.max(0, seconds));
+      store.setState({ playhead: Math.max(0, seconds) });
+      if (at) desk.scrub(at.cut, at.move);
+    },
+    [store, desk],
+  );
 
   useEffect(() => {
     if (!playing) return;
@@ -55,7 +66,7 @@ export function RunStrip() {
       frame = requestAnimationFrame(tick);
     });
     return () => cancelAnimationFrame(frame);
-  }, [playing, speed]);
+  }, [playing, speed, goTo, store]);
   useEffect(() => {
     const toggle = () => setPlaying((p) => !p);
     window.addEventListener("oaken-play", toggle);
@@ -89,14 +100,22 @@ export function RunStrip() {
       const r = results.get(c.id);
       const el = track.current?.querySelector<HTMLElement>(`[data-cut="${c.id}"]`);
       if (!r || !c.on || !el) continue;
-      if (x < el.offsetLeft + el.offsetWidth) return sum + Math.max(0, (x - el.offsetLeft) / el.offsetWidth) * r.seconds;
+      if (x < el.offsetLeft + el.offsetWidth)
+        return sum + Math.max(0, (x - el.offsetLeft) / el.offsetWidth) * r.seconds;
       sum += r.seconds;
     }
     return sum;
   };
   /** Cutting time of everything before the n-th cut. */
-  const secondsBefore = (n: number): number => doc.cuts.slice(0, n).reduce((sum, c) => sum + (c.on ? (results.get(c.id)?.seconds ?? 0) : 0), 0);
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: DRAG_FROM } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates, keyboardCodes: { start: ["KeyM"], cancel: ["Escape"], end: ["KeyM", "Enter"] } }));
+  const secondsBefore = (n: number): number =>
+    doc.cuts.slice(0, n).reduce((sum, c) => sum + (c.on ? (results.get(c.id)?.seconds ?? 0) : 0), 0);
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: DRAG_FROM } }),
+    useSensor(KeyboardSensor, {
+      coordinateGetter: sortableKeyboardCoordinates,
+      keyboardCodes: { start: ["KeyM"], cancel: ["Escape"], end: ["KeyM", "Enter"] },
+    }),
+  );
   const moved = ({ active, over }: DragEndEvent) => {
     const to = doc.cuts.findIndex((c) => c.id === over?.id);
     if (over && active.id !== over.id) change("machining order", (d) => moveCut(d, active.id as string, to));
@@ -105,12 +124,27 @@ export function RunStrip() {
   const cutters = new Set(doc.cuts.filter((c) => c.on).map((c) => JSON.stringify(c.cutter))).size;
 
   return (
-    <section aria-label="Run strip" className="flex h-[100px] shrink-0 items-stretch gap-3 border-t border-line bg-film px-3">
+    <section
+      aria-label="Run strip"
+      className="flex h-[100px] shrink-0 items-stretch gap-3 border-t border-line bg-film px-3"
+    >
       <div className="flex flex-col items-center justify-center gap-1">
-        <button className="grid h-11 w-11 place-items-center rounded-full bg-ink text-film disabled:bg-faint" aria-label={playing ? "Pause" : "Play the cutting"} title={playing ? "Pause (space)" : "Play the cutting (space)"} disabled={!built || total === 0} onClick={() => (playing ? setPlaying(false) : (goTo(playhead ?? 0), setPlaying(true)))}>
+        <button
+          className="grid h-11 w-11 place-items-center rounded-full bg-ink text-film disabled:bg-faint"
+          aria-label={playing ? "Pause" : "Play the cutting"}
+          title={playing ? "Pause (space)" : "Play the cutting (space)"}
+          disabled={!built || total === 0}
+          onClick={() => (playing ? setPlaying(false) : (goTo(playhead ?? 0), setPlaying(true)))}
+        >
           {playing ? <Pause size={20} /> : <Play size={20} className="ml-0.5" />}
         </button>
-        <Pick label="Playing speed" value={speed} options={SPEEDS.map((s) => ({ value: s, label: `${s}×` }))} onChange={setSpeed} className="!h-7 !border-transparent !bg-transparent !px-1 text-[12px]" />
+        <Pick
+          label="Playing speed"
+          value={speed}
+          options={SPEEDS.map((s) => ({ value: s, label: `${s}×` }))}
+          onChange={setSpeed}
+          className="!h-7 !border-transparent !bg-transparent !px-1 text-[12px]"
+        />
       </div>
       <div className="relative min-w-0 flex-1 overflow-x-auto overflow-y-hidden">
         <div ref={track} className="relative flex h-full items-center gap-1.5 pt-2.5">
@@ -139,7 +173,9 @@ export function RunStrip() {
                   setPlaying(false);
                   goTo(secondsAt(e.clientX - e.currentTarget.getBoundingClientRect().left));
                 }}
-                onPointerMove={(e) => e.buttons && goTo(secondsAt(e.clientX - e.currentTarget.getBoundingClientRect().left))}
+                onPointerMove={(e) =>
+                  e.buttons && goTo(secondsAt(e.clientX - e.currentTarget.getBoundingClientRect().left))
+                }
               />
               <div
                 role="slider"
@@ -156,7 +192,11 @@ export function RunStrip() {
                   if (k) goTo((playhead ?? total) + (k * total) / (e.shiftKey ? 20 : 100));
                 }}
               >
-                <span className="absolute -left-[5px] top-0 border-x-[6px] border-t-[8px] border-x-transparent border-t-pencil" />
+                <span
+                  className={
+                    "absolute -left-[5px] top-0 border-x-[6px] border-t-[8px] " + "border-x-transparent border-t-pencil"
+                  }
+                />
               </div>
             </>
           )}
@@ -164,8 +204,22 @@ export function RunStrip() {
       </div>
       <div className="relative flex w-[128px] flex-col justify-center text-right">
         <span className="font-head text-[20px] leading-6">{built ? formatTime(playhead ?? built.seconds) : "…"}</span>
-        <span className="text-[12.5px] text-soft">{!built ? "working it out" : playhead !== null ? `of ${formatTime(total)} cutting` : `machining, ${cutters} ${cutters === 1 ? "cutter" : "cutters"}`}</span>
-        {built && playhead === null && <span className="text-[12.5px] text-soft">{pierces > 0 ? `${pierces} pierces` : `deepest ${formatLength(Math.max(0, ...built.cuts.filter((c) => c.on).map((c) => -c.minZ)), unit)} ${unit}`}</span>}
+        <span className="text-[12.5px] text-soft">
+          {!built
+            ? "working it out"
+            : playhead !== null
+              ? `of ${formatTime(total)} cutting`
+              : `machining, ${cutters} ${cutters === 1 ? "cutter" : "cutters"}`}
+        </span>
+        {built && playhead === null && (
+          <span className="text-[12.5px] text-soft">
+            {pierces > 0
+              ? `${pierces} pierces`
+              : "deepest " +
+                `${formatLength(Math.max(0, ...built.cuts.filter((c) => c.on).map((c) => -c.minZ)), unit)} ` +
+                `${unit}`}
+          </span>
+        )}
         {working && <span aria-hidden="true" className="catching-up absolute inset-x-0 bottom-0 h-[2px]" />}
       </div>
     </section>

@@ -7,7 +7,7 @@ import { cutKind } from "@oaken/core/cuts/register";
 import { cutSettings } from "@oaken/core/job/build";
 import { ZEROS, zeroWords } from "@oaken/core/job/document";
 import { NODES } from "@oaken/core/job/nodes/register";
-import { type Field, parseSetting, type Resolved, type Setting, type Settings } from "@oaken/core/settings/fields";
+import { type Field, type Resolved, type Setting, type Settings } from "@oaken/core/settings/fields";
 import { CutterShape } from "../ui/cutter-shape.tsx";
 import { NumberField } from "./number-field.tsx";
 import { LengthField } from "../ui/length-field.tsx";
@@ -29,10 +29,22 @@ export function Slip() {
   const node = doc.nodes.find((n) => n.id === selected);
   const cut = doc.cuts.find((c) => c.id === selected);
   return (
-    <aside aria-label="Slip" className="flex w-[296px] shrink-0 flex-col overflow-y-auto border-l border-line bg-film max-[1100px]:w-[264px]">
+    <aside
+      aria-label="Slip"
+      className="flex w-[296px] shrink-0 flex-col overflow-y-auto border-l border-line bg-film max-[1100px]:w-[264px]"
+    >
       {node && (
         <>
-          <Head title={node.kind === "tone" ? NODES.find((k) => k.kind === node.kind)!.title : node.name} about={node.kind === "picture" ? `${node.asset!.width} × ${node.asset!.height} pixels` : node.kind === "outline" && built?.outline ? say(`${built.outline.nodes} nodes, off by at most ${built.outline.maxDeviation.toFixed(3)} mm`) : ""} />
+          <Head
+            title={node.kind === "tone" ? NODES.find((k) => k.kind === node.kind)!.title : node.name}
+            about={
+              node.kind === "picture"
+                ? `${node.asset!.width} × ${node.asset!.height} pixels`
+                : node.kind === "outline" && built?.outline
+                  ? say(`${built.outline.nodes} nodes, off by at most ${built.outline.maxDeviation.toFixed(3)} mm`)
+                  : ""
+            }
+          />
           {(node.kind === "tone" || (node.kind === "outline" && node.settings.trace !== "colours")) && <Histogram />}
           {node.kind === "outline" && <OutlineHead part={node.id} />}
           {node.kind === "outline" && <ColourList part={node.id} />}
@@ -43,7 +55,13 @@ export function Slip() {
       )}
       {cut && (
         <>
-          <Head title={cut.name} about={say(cutKind(cut.kind).summary(valuesOf(built?.resolved[cut.id] ?? early[cut.id], cut.settings), cut.cutter))} shape={<CutterShape cutter={cut.cutter} />} />
+          <Head
+            title={cut.name}
+            about={say(
+              cutKind(cut.kind).summary(valuesOf(built?.resolved[cut.id] ?? early[cut.id], cut.settings), cut.cutter),
+            )}
+            shape={<CutterShape cutter={cut.cutter} />}
+          />
           {cut.stop && <StopRow cut={cut} />}
           <ShapePick cut={cut} />
           <BorderPick cut={cut} />
@@ -104,18 +122,39 @@ function Fields({ part, fields, own }: { part: string; fields: readonly Field<ne
         <FieldRow key={f.key} part={part} f={f} value={values[f.key]} own={own[f.key]} r={resolved[f.key]} />
       ))}
       {more.length > 0 && (
-        <button className="flex h-9 w-full items-center justify-between border-t border-line text-left text-soft" aria-expanded={open} onClick={() => setOpen(!open)}>
-          {more.slice(0, 3).map((f) => f.label.toLowerCase()).join(", ")}
+        <button
+          className="flex h-9 w-full items-center justify-between border-t border-line text-left text-soft"
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+        >
+          {more
+            .slice(0, 3)
+            .map((f) => f.label.toLowerCase())
+            .join(", ")}
           {open ? <ChevronDown size={16} /> : <ChevronRight size={16} />}
         </button>
       )}
-      {open && more.map((f) => <FieldRow key={f.key} part={part} f={f} value={values[f.key]} own={own[f.key]} r={resolved[f.key]} />)}
+      {open &&
+        more.map((f) => (
+          <FieldRow key={f.key} part={part} f={f} value={values[f.key]} own={own[f.key]} r={resolved[f.key]} />
+        ))}
     </div>
   );
 }
 
-
-function FieldRow({ part, f, value, own, r }: { part: string; f: Field<never>; value: Setting; own: Setting | undefined; r: Resolved }) {
+function FieldRow({
+  part,
+  f,
+  value,
+  own,
+  r,
+}: {
+  part: string;
+  f: Field<never>;
+  value: Setting;
+  own: Setting | undefined;
+  r: Resolved;
+}) {
   const unit = useBench((s) => s.unit);
   const { setting } = useActions();
   const store = useBenchStore();
@@ -144,25 +183,50 @@ function FieldRow({ part, f, value, own, r }: { part: string; f: Field<never>; v
             <Pick id={label} label={f.label} value={value as string} options={f.options!} onChange={(v) => set(v)} />
           )
         ) : f.type === "switch" ? (
-          <Switch.Root id={label} checked={value as boolean} onCheckedChange={(v) => set(v)} className="h-[28px] w-11 rounded-full border border-line bg-sunk p-0.5 data-[state=checked]:bg-spruce">
-            <Switch.Thumb className="block h-[20px] w-[20px] translate-x-0.5 rounded-full bg-white shadow transition-transform duration-100 data-[state=checked]:translate-x-[18px]" />
+          <Switch.Root
+            id={label}
+            checked={value as boolean}
+            onCheckedChange={(v) => set(v)}
+            className="h-[28px] w-11 rounded-full border border-line bg-sunk p-0.5 data-[state=checked]:bg-spruce"
+          >
+            <Switch.Thumb
+              className={
+                "block h-[20px] w-[20px] translate-x-0.5 rounded-full bg-white shadow transition-transform " +
+                "duration-100 data-[state=checked]:translate-x-[18px]"
+              }
+            />
           </Switch.Root>
         ) : f.type === "text" ? (
           <TextState part={part} f={f} value={value as string} />
         ) : f.type === "length" ? (
-          <LengthField id={label} label={f.label} value={value as number} unit={unit} min={f.min} max={f.max} onChange={(v) => set(v)} marked={isSet} />
+          <LengthField
+            id={label}
+            label={f.label}
+            value={value as number}
+            unit={unit}
+            min={f.min}
+            max={f.max}
+            onChange={(v) => set(v)}
+            marked={isSet}
+          />
         ) : (
           <NumberField id={label} f={f} value={value as number} onChange={(v) => set(v)} marked={isSet} />
         )}
       </div>
-      {f.slider && <FieldSlider f={f} value={value as number} auto={isSet ? null : (r.value as number)} onSlide={slide} />}
+      {f.slider && (
+        <FieldSlider f={f} value={value as number} auto={isSet ? null : (r.value as number)} onSlide={slide} />
+      )}
       <div className="flex items-start justify-between gap-2 text-[12.5px] leading-[17px] text-soft">
         <span>
           {r.consequence && <span className="text-ink">{say(r.consequence)}. </span>}
           {isSet ? "Set by you." : `${say(r.reason)}.`}
         </span>
         {isSet && (
-          <button className="-my-1 flex h-7 shrink-0 items-center gap-1 rounded px-1 text-spruce hover:bg-sunk" title={say(r.reason)} onClick={() => set(undefined)}>
+          <button
+            className="-my-1 flex h-7 shrink-0 items-center gap-1 rounded px-1 text-spruce hover:bg-sunk"
+            title={say(r.reason)}
+            onClick={() => set(undefined)}
+          >
             <RotateCcw size={12} /> automatic
           </button>
         )}
@@ -178,7 +242,15 @@ function TextState({ part, f, value }: { part: string; f: Field<never>; value: s
   const items = value.split(/[;,]/).filter((t) => t.trim()).length;
   return (
     <span className="flex items-center gap-2">
-      <span className="text-[13px] text-soft">{value === "" ? "none" : ["erase", "hide", "bridge", "tabs", "pierce", "drill"].includes(f.tool ?? "") ? `${value.split(";").filter((t) => t.trim()).length}` : f.tool === "colours" ? `${items} kept` : "set"}</span>
+      <span className="text-[13px] text-soft">
+        {value === ""
+          ? "none"
+          : ["erase", "hide", "bridge", "tabs", "pierce", "drill"].includes(f.tool ?? "")
+            ? `${value.split(";").filter((t) => t.trim()).length}`
+            : f.tool === "colours"
+              ? `${items} kept`
+              : "set"}
+      </span>
       {f.tool && (
         <button className="btn !h-7" aria-pressed={on} onClick={() => take(f.tool!, part)}>
           {on ? "put away" : "on the stage"}
@@ -197,7 +269,11 @@ function Help({ text }: { text: string }) {
         </button>
       </Tooltip.Trigger>
       <Tooltip.Portal>
-        <Tooltip.Content side="left" sideOffset={4} className="z-50 max-w-64 rounded-md bg-ink px-3 py-2 text-[13px] text-film shadow-card">
+        <Tooltip.Content
+          side="left"
+          sideOffset={4}
+          className="z-50 max-w-64 rounded-md bg-ink px-3 py-2 text-[13px] text-film shadow-card"
+        >
           {text}
         </Tooltip.Content>
       </Tooltip.Portal>
@@ -209,10 +285,24 @@ function Help({ text }: { text: string }) {
 let gestures = 0;
 
 /** Sliders of lengths run on a scale that gives small values room. */
-function FieldSlider({ f, value, auto, onSlide }: { f: Field<never>; value: number; auto: number | null; onSlide(v: number, gesture: string): void }) {
+function FieldSlider({
+  f,
+  value,
+  auto,
+  onSlide,
+}: {
+  f: Field<never>;
+  value: number;
+  auto: number | null;
+  onSlide(v: number, gesture: string): void;
+}) {
   // Around nought both ways: a little to either side is what is wanted.
   const around = f.type === "length" && (f.min ?? 0) < 0;
-  const top = around ? Math.max(10 * (f.step ?? 0.1), 2 * Math.abs(value)) : f.type === "length" ? Math.min(f.max ?? 100, Math.max(10 * (f.step ?? 0.1), 3 * (auto ?? value), 1.5 * value)) : (f.max ?? 1);
+  const top = around
+    ? Math.max(10 * (f.step ?? 0.1), 2 * Math.abs(value))
+    : f.type === "length"
+      ? Math.min(f.max ?? 100, Math.max(10 * (f.step ?? 0.1), 3 * (auto ?? value), 1.5 * value))
+      : (f.max ?? 1);
   const [most, setMost] = useState(top);
   // A way of the slider begins when it is gripped and ends when it is left.
   const [gesture] = useState(() => ({ n: ++gestures }));
@@ -220,11 +310,24 @@ function FieldSlider({ f, value, auto, onSlide }: { f: Field<never>; value: numb
   const max = Math.max(most, Math.abs(value));
   const low = around ? -max : (f.min ?? 0);
   return (
-    <Slider.Root min={low} max={max} step={f.step ?? 0.01} value={[value]} onPointerDownCapture={begin} onBlur={begin} onValueChange={([v]) => onSlide(Math.max(low, v), `${f.key} ${gesture.n}`)} onValueCommit={() => setMost(top)} className="relative my-1 flex h-6 items-center">
+    <Slider.Root
+      min={low}
+      max={max}
+      step={f.step ?? 0.01}
+      value={[value]}
+      onPointerDownCapture={begin}
+      onBlur={begin}
+      onValueChange={([v]) => onSlide(Math.max(low, v), `${f.key} ${gesture.n}`)}
+      onValueCommit={() => setMost(top)}
+      className="relative my-1 flex h-6 items-center"
+    >
       <Slider.Track className="h-1 grow rounded bg-line">
         <Slider.Range className="absolute h-1 rounded bg-spruce" />
       </Slider.Track>
-      <Slider.Thumb aria-label={`${f.label} slider`} className="block h-4 w-4 rounded-full border-2 border-spruce bg-white" />
+      <Slider.Thumb
+        aria-label={`${f.label} slider`}
+        className="block h-4 w-4 rounded-full border-2 border-spruce bg-white"
+      />
     </Slider.Root>
   );
 }
@@ -232,7 +335,8 @@ function FieldSlider({ f, value, auto, onSlide }: { f: Field<never>; value: numb
 function StockSlip() {
   const { doc, unit } = useBench((s) => s);
   const { change } = useActions();
-  const set = (key: "width" | "height" | "thickness" | "margin", label: string) => (v: number) => change(`stock ${label}`, (d) => void (d.stock[key] = v));
+  const set = (key: "width" | "height" | "thickness" | "margin", label: string) => (v: number) =>
+    change(`stock ${label}`, (d) => void (d.stock[key] = v));
   const row = (label: string, field: React.ReactNode, note?: string) => (
     <div className="border-t border-line py-2.5">
       <div className="flex min-h-[30px] items-center justify-between gap-2">
@@ -246,22 +350,107 @@ function StockSlip() {
     <>
       <Head title="Stock" about="as measured, not as sold" />
       <div className="px-3">
-        {row("Width", <LengthField label="Stock width" value={doc.stock.width} unit={unit} min={5} max={10000} onChange={set("width", "width")} />, "left to right")}
-        {row("Height", <LengthField label="Stock height" value={doc.stock.height} unit={unit} min={5} max={10000} onChange={set("height", "height")} />, "near to far")}
-        {row("Thickness", <LengthField label="Stock thickness" value={doc.stock.thickness} unit={unit} min={0.2} max={500} onChange={set("thickness", "thickness")} />)}
-        {row("Margin", <LengthField label="Margin" value={doc.stock.margin} unit={unit} min={0} max={500} onChange={set("margin", "margin")} />, "art keeps this far from the edges")}
-        {row("Material", <Pick label="Material" value={doc.stock.material} options={MATERIALS.map((m) => ({ value: m.id, label: m.name }))} onChange={(v) => change("material", (d) => void (d.stock.material = v))} />, "sets feeds and depths")}
+        {row(
+          "Width",
+          <LengthField
+            label="Stock width"
+            value={doc.stock.width}
+            unit={unit}
+            min={5}
+            max={10000}
+            onChange={set("width", "width")}
+          />,
+          "left to right",
+        )}
+        {row(
+          "Height",
+          <LengthField
+            label="Stock height"
+            value={doc.stock.height}
+            unit={unit}
+            min={5}
+            max={10000}
+            onChange={set("height", "height")}
+          />,
+          "near to far",
+        )}
+        {row(
+          "Thickness",
+          <LengthField
+            label="Stock thickness"
+            value={doc.stock.thickness}
+            unit={unit}
+            min={0.2}
+            max={500}
+            onChange={set("thickness", "thickness")}
+          />,
+        )}
+        {row(
+          "Margin",
+          <LengthField
+            label="Margin"
+            value={doc.stock.margin}
+            unit={unit}
+            min={0}
+            max={500}
+            onChange={set("margin", "margin")}
+          />,
+          "art keeps this far from the edges",
+        )}
+        {row(
+          "Material",
+          <Pick
+            label="Material"
+            value={doc.stock.material}
+            options={MATERIALS.map((m) => ({ value: m.id, label: m.name }))}
+            onChange={(v) => change("material", (d) => void (d.stock.material = v))}
+          />,
+          "sets feeds and depths",
+        )}
         {row(
           "Painted",
           <span className="flex items-center gap-2">
-            {doc.stock.paint && <input type="color" aria-label="Colour of the paint" className="h-[30px] w-11 rounded border border-line bg-raised p-0.5" value={doc.stock.paint} onChange={(e) => change("paint", (d) => void (d.stock.paint = e.target.value))} />}
-            <Switch.Root aria-label="Painted" checked={!!doc.stock.paint} onCheckedChange={(v) => change("paint", (d) => { if (v) d.stock.paint = "#2f5d48"; else delete d.stock.paint; })} className="h-[28px] w-11 rounded-full border border-line bg-sunk p-0.5 data-[state=checked]:bg-spruce">
-              <Switch.Thumb className="block h-[20px] w-[20px] translate-x-0.5 rounded-full bg-white shadow transition-transform duration-100 data-[state=checked]:translate-x-[18px]" />
+            {doc.stock.paint && (
+              <input
+                type="color"
+                aria-label="Colour of the paint"
+                className="h-[30px] w-11 rounded border border-line bg-raised p-0.5"
+                value={doc.stock.paint}
+                onChange={(e) => change("paint", (d) => void (d.stock.paint = e.target.value))}
+              />
+            )}
+            <Switch.Root
+              aria-label="Painted"
+              checked={!!doc.stock.paint}
+              onCheckedChange={(v) =>
+                change("paint", (d) => {
+                  if (v) d.stock.paint = "#2f5d48";
+                  else delete d.stock.paint;
+                })
+              }
+              className="h-[28px] w-11 rounded-full border border-line bg-sunk p-0.5 data-[state=checked]:bg-spruce"
+            >
+              <Switch.Thumb
+                className={
+                  "block h-[20px] w-[20px] translate-x-0.5 rounded-full bg-white shadow transition-transform " +
+                  "duration-100 data-[state=checked]:translate-x-[18px]"
+                }
+              />
             </Switch.Root>
           </span>,
           "a skin on top, shown against what is cut bare",
         )}
-        {row("Work zero", <Pick label="Work zero" className="max-w-[172px] max-[1100px]:max-w-[140px]" value={doc.stock.zero} options={ZEROS.map((z) => ({ value: z, label: zeroWords(z) }))} onChange={(v) => change("work zero", (d) => void (d.stock.zero = v))} />, "where the machine is zeroed; the yellow mark on the mat")}
+        {row(
+          "Work zero",
+          <Pick
+            label="Work zero"
+            className="max-w-[172px] max-[1100px]:max-w-[140px]"
+            value={doc.stock.zero}
+            options={ZEROS.map((z) => ({ value: z, label: zeroWords(z) }))}
+            onChange={(v) => change("work zero", (d) => void (d.stock.zero = v))}
+          />,
+          "where the machine is zeroed; the yellow mark on the mat",
+        )}
       </div>
     </>
   );

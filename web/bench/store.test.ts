@@ -66,7 +66,9 @@ describe("saving", () => {
     vi.stubGlobal("fetch", (_: string, init: { body: string }) => {
       const { base, document } = JSON.parse(init.body);
       asked.push({ base, margin: document.stock.margin });
-      return new Promise<Response>((done, failed) => answers.push((r) => (r === "lost" ? failed(new TypeError("network")) : done(r))));
+      return new Promise<Response>((done, failed) =>
+        answers.push((r) => (r === "lost" ? failed(new TypeError("network")) : done(r))),
+      );
     });
     const answer = async (r: Response | "lost") => {
       answers.shift()!(r);

@@ -51,7 +51,10 @@ export interface BenchState {
 /** A save that failed is tried again after this time, ms. */
 const RETRY = 4000;
 
-/** Changes with the same name within this time are one step of undo, ms; those of one gesture are, however long it takes. */
+/**
+ * Changes with the same name within this time are one step of undo, ms; those of one gesture are, however long it
+ * takes.
+ */
 const JOIN = 900;
 
 /** The build with the fields of the chain that is shown: the one that the selection is about. */
@@ -73,8 +76,28 @@ export function mixerFor(doc: JobDocument, selected: string): Mixer {
 export function createBench(id: string, doc: JobDocument, revision: number, written: number | null) {
   const first = doc.cuts.find((c) => !c.target)?.id ?? "stock";
   const store = createStore<BenchState>(() => ({
-    id, doc, revision, written, save: { state: "saved", at: new Date() }, past: [], future: [], selected: first, unit: rememberedUnit(), mixer: mixerFor(doc, first), tilt: 0, view: "bench",
-    built: null, live: null, liveTone: null, working: null, failed: null, playhead: null, scrubbed: null, tool: null, colouring: "material", target: null,
+    id,
+    doc,
+    revision,
+    written,
+    save: { state: "saved", at: new Date() },
+    past: [],
+    future: [],
+    selected: first,
+    unit: rememberedUnit(),
+    mixer: mixerFor(doc, first),
+    tilt: 0,
+    view: "bench",
+    built: null,
+    live: null,
+    liveTone: null,
+    working: null,
+    failed: null,
+    playhead: null,
+    scrubbed: null,
+    tool: null,
+    colouring: "material",
+    target: null,
   }));
   const { getState: get, setState: set } = store;
   let lastChange = 0;
@@ -103,7 +126,10 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
     const what = unanswered ?? { doc: get().doc, base: get().revision, summary };
     set({ save: { ...now, state: "saving" } });
     try {
-      const card = await api<{ revision: number }>(`/api/jobs/${id}`, { method: "PUT", json: { base: what.base, document: what.doc, summary: what.summary } });
+      const card = await api<{ revision: number }>(`/api/jobs/${id}`, {
+        method: "PUT",
+        json: { base: what.base, document: what.doc, summary: what.summary },
+      });
       unanswered = null;
       const newer = get().doc !== what.doc;
       set({ revision: card.revision, save: { state: newer ? "waiting" : "saved", at: new Date() } });
@@ -121,20 +147,31 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
   const actions = {
     /**
      * Every change of the document goes through here, under the name that undo shows.
-     * @param gesture names one way of a slider: all its changes are one step of undo, at whatever pace the page keeps up
+     * @param gesture names one way of a slider: all its changes are one step of undo, at whatever pace the page keeps
+     * up
      */
     change(name: string, edit: (d: JobDocument) => void, gesture?: string): void {
       const { doc, past } = get();
       const next = structuredClone(doc);
       edit(next);
       // What is selected may have gone with the change.
-      if (![...next.nodes, ...next.cuts].some((p) => p.id === get().selected) && get().selected !== "stock") actions.select("stock");
+      if (![...next.nodes, ...next.cuts].some((p) => p.id === get().selected) && get().selected !== "stock")
+        actions.select("stock");
       if (JSON.stringify(next) === JSON.stringify(doc)) return;
       const now = Date.now();
-      const joins = past.length > 0 && past[past.length - 1].name === name && (gesture !== undefined ? gesture === lastGesture : now - lastChange < JOIN);
+      const joins =
+        past.length > 0 &&
+        past[past.length - 1].name === name &&
+        (gesture !== undefined ? gesture === lastGesture : now - lastChange < JOIN);
       lastGesture = gesture;
       lastChange = now;
-      set({ doc: next, past: joins ? past : [...past.slice(-199), { doc, name }], future: [], playhead: null, scrubbed: null });
+      set({
+        doc: next,
+        past: joins ? past : [...past.slice(-199), { doc, name }],
+        future: [],
+        playhead: null,
+        scrubbed: null,
+      });
       saveSoon(name);
     },
     undo(): void {
@@ -143,7 +180,15 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
       if (!last) return;
       lastChange = 0;
       lastGesture = undefined;
-      set({ doc: last.doc, past: past.slice(0, -1), future: [...future, { doc, name: last.name }], live: null, liveTone: null, playhead: null, scrubbed: null });
+      set({
+        doc: last.doc,
+        past: past.slice(0, -1),
+        future: [...future, { doc, name: last.name }],
+        live: null,
+        liveTone: null,
+        playhead: null,
+        scrubbed: null,
+      });
       saveSoon(`undo ${last.name}`);
     },
     redo(): void {
@@ -152,23 +197,40 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
       if (!next) return;
       lastChange = 0;
       lastGesture = undefined;
-      set({ doc: next.doc, future: future.slice(0, -1), past: [...past, { doc, name: next.name }], live: null, liveTone: null, playhead: null, scrubbed: null });
+      set({
+        doc: next.doc,
+        future: future.slice(0, -1),
+        past: [...past, { doc, name: next.name }],
+        live: null,
+        liveTone: null,
+        playhead: null,
+        scrubbed: null,
+      });
       saveSoon(`redo ${next.name}`);
     },
     /** A setting of a node or cut; undefined goes back to automatic. */
     setting(part: string, key: string, label: string, value: Setting | undefined, gesture?: string): void {
-      actions.change(label, (d) => {
-        const p = [...d.nodes, ...d.cuts].find((q) => q.id === part)!;
-        if (value === undefined) delete p.settings[key];
-        else p.settings[key] = value;
-      }, gesture);
+      actions.change(
+        label,
+        (d) => {
+          const p = [...d.nodes, ...d.cuts].find((q) => q.id === part)!;
+          if (value === undefined) delete p.settings[key];
+          else p.settings[key] = value;
+        },
+        gesture,
+      );
     },
     unit(unit: Unit): void {
       rememberUnit(unit);
       set({ unit });
     },
     select(selected: string): void {
-      set({ selected, mixer: mixerFor(get().doc, selected), tool: null, built: showing(get().built, get().doc, selected) });
+      set({
+        selected,
+        mixer: mixerFor(get().doc, selected),
+        tool: null,
+        built: showing(get().built, get().doc, selected),
+      });
     },
     save,
   };

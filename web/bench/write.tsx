@@ -2,7 +2,7 @@
 import { useEffect, useState } from "react";
 import { Download, FileCode2, FileImage, FilePen, OctagonX, TriangleAlert } from "lucide-react";
 import { describeCutter } from "@oaken/core/cutters/profile";
-import { zeroPoint, stopWords, zeroWords } from "@oaken/core/job/document";
+import { type JobDocument, stopWords, zeroPoint, zeroWords } from "@oaken/core/job/document";
 import { DIALECTS } from "@oaken/core/output/gcode/dialects";
 import { fileName } from "@oaken/core/output/gcode/writer";
 import { figures } from "@oaken/core/toolpath/toolpath";
@@ -75,11 +75,19 @@ export function Write() {
             <p className="mb-2 flex gap-2 rounded-md border border-amber/40 bg-amber/5 p-3">
               <TriangleAlert size={18} className="mt-0.5 shrink-0 text-amber" />
               <span>
-                {say(warnings.length === 1 ? warnings[0].message : `${warnings.length} warnings: ${warnings.map((f) => f.message).join(" ")}`)}
+                {say(
+                  warnings.length === 1
+                    ? warnings[0].message
+                    : `${warnings.length} warnings: ${warnings.map((f) => f.message).join(" ")}`,
+                )}
               </span>
             </p>
           )}
-          {wrong && <p role="alert" className="rounded-md border border-danger/40 bg-danger/5 p-3">{wrong}</p>}
+          {wrong && (
+            <p role="alert" className="rounded-md border border-danger/40 bg-danger/5 p-3">
+              {wrong}
+            </p>
+          )}
           {!files && !wrong && <p className="catching-up rounded-md border border-line p-4 text-soft">Writing …</p>}
           {files && (
             <>
@@ -96,13 +104,14 @@ export function Write() {
                       <div className="min-w-0 flex-1">
                         <div className="num truncate font-semibold">{f.name}</div>
                         <div className="text-[13px] text-soft">
-                          {f.kind === "program"
-                            ? `${cuts.map((c) => { const q = doc.cuts.find((d) => d.id === c.id)!; return `${q.name}, ${describeCutter(q.cutter)}`; }).join(" · ")} · ${f.lines!.toLocaleString("en")} lines · ${formatTime(cuts.reduce((s, c) => s + c.seconds, 0))}`
-                            : `${f.kind} · ${f.bytes.length < 10240 ? `${(f.bytes.length / 1024).toFixed(1)} kB` : `${Math.round(f.bytes.length / 1024)} kB`}`}
+                          {f.kind === "program" ? aboutProgram(f.lines!, cuts, doc) : `${f.kind} · ${size(f.bytes)}`}
                         </div>
                         {f.kind === "program" && boxes.length > 0 && (
                           <div className="num text-[12.5px] text-soft">
-                            x {n(Math.min(...boxes.map((b) => b.minX)) - zero.x)} … {n(Math.max(...boxes.map((b) => b.maxX)) - zero.x)} · y {n(Math.min(...boxes.map((b) => b.minY)) - zero.y)} … {n(Math.max(...boxes.map((b) => b.maxY)) - zero.y)} · down to z {n(z - zero.z)} {unit}
+                            x {n(Math.min(...boxes.map((b) => b.minX)) - zero.x)} …{" "}
+                            {n(Math.max(...boxes.map((b) => b.maxX)) - zero.x)} · y{" "}
+                            {n(Math.min(...boxes.map((b) => b.minY)) - zero.y)} …{" "}
+                            {n(Math.max(...boxes.map((b) => b.maxY)) - zero.y)} · down to z {n(z - zero.z)} {unit}
                           </div>
                         )}
                       </div>
@@ -129,30 +138,43 @@ export function Write() {
                   Job file, with its picture
                 </a>
               </div>
-              {stops.length > 0 && <p className="mt-2 text-soft">Programs wait until what stops is mended on the bench.</p>}
+              {stops.length > 0 && (
+                <p className="mt-2 text-soft">Programs wait until what stops is mended on the bench.</p>
+              )}
             </>
           )}
         </section>
         <aside className="grid content-start gap-4">
           <div className="card p-4">
             <h2 className="mb-2 text-[15px]">How the machine wants it</h2>
-            <Pick label="Dialect" className="w-full justify-between" value={doc.dialect} options={DIALECTS.map((d) => ({ value: d.id, label: d.name }))} onChange={(v) => change("dialect", (d) => void (d.dialect = v))} />
+            <Pick
+              label="Dialect"
+              className="w-full justify-between"
+              value={doc.dialect}
+              options={DIALECTS.map((d) => ({ value: d.id, label: d.name }))}
+              onChange={(v) => change("dialect", (d) => void (d.dialect = v))}
+            />
             <p className="mt-2 text-[13px] text-soft">
-              {doc.machine.name}: {say(`${Math.round(doc.machine.feedMost)} mm/min`)} at most{doc.machine.spindleMost > 1 ? `, ${Math.round(doc.machine.spindleMost / 1000)} 000/min spindle` : ""}.
+              {doc.machine.name}: {say(`${Math.round(doc.machine.feedMost)} mm/min`)} at most
+              {doc.machine.spindleMost > 1 ? `, ${Math.round(doc.machine.spindleMost / 1000)} 000/min spindle` : ""}.
             </p>
           </div>
           <div className="card p-4">
             <h2 className="mb-2 text-[15px]">On the machine</h2>
             <StockDrawing />
             <ol className="mt-3 list-decimal pl-5 text-[13px]">
-              <li>Measure the stock: {n(doc.stock.width)} × {n(doc.stock.height)} × {n(doc.stock.thickness)} {unit}.</li>
+              <li>
+                Measure the stock: {n(doc.stock.width)} × {n(doc.stock.height)} × {n(doc.stock.thickness)} {unit}.
+              </li>
               <li>Zero at the {zeroWords(doc.stock.zero)}.</li>
               <li>Run the programs in the order of their numbers.</li>
-              {doc.cuts.filter((c) => c.on && c.stop).map((c) => (
-                <li key={c.id}>
-                  Before {c.name}: <b>{stopWords(c.stop!)}</b>.
-                </li>
-              ))}
+              {doc.cuts
+                .filter((c) => c.on && c.stop)
+                .map((c) => (
+                  <li key={c.id}>
+                    Before {c.name}: <b>{stopWords(c.stop!)}</b>.
+                  </li>
+                ))}
             </ol>
           </div>
         </aside>
@@ -170,14 +192,32 @@ function StockDrawing() {
   const pad = 0.09 * Math.max(width, height);
   const u = Math.max(width, height) / 100;
   return (
-    <svg viewBox={`${-pad} ${-pad} ${width + 2 * pad} ${height + 2 * pad}`} className="w-full" role="img" aria-label="Stock from above with the work zero and the bounds of the cuts">
+    <svg
+      viewBox={`${-pad} ${-pad} ${width + 2 * pad} ${height + 2 * pad}`}
+      className="w-full"
+      role="img"
+      aria-label="Stock from above with the work zero and the bounds of the cuts"
+    >
       <rect width={width} height={height} fill="#efe3c8" stroke="#55605b" strokeWidth={0.5 * u} />
-      {b && <rect x={b.x0} y={height - b.y1} width={b.x1 - b.x0} height={b.y1 - b.y0} fill="#1f6b5722" stroke="#1f6b57" strokeWidth={0.5 * u} strokeDasharray={`${2 * u} ${1.5 * u}`} />}
+      {b && (
+        <rect
+          x={b.x0}
+          y={height - b.y1}
+          width={b.x1 - b.x0}
+          height={b.y1 - b.y0}
+          fill="#1f6b5722"
+          stroke="#1f6b57"
+          strokeWidth={0.5 * u}
+          strokeDasharray={`${2 * u} ${1.5 * u}`}
+        />
+      )}
       <g transform={`translate(${z.x} ${height - z.y})`} stroke="#c8401f" strokeWidth={u} fill="none">
         <path d={`M${-4 * u} 0H${4 * u}M0 ${-4 * u}V${4 * u}`} />
         <circle r={2.4 * u} />
       </g>
-      {built?.outline && <path d={ringPath(built.outline.rings, height)} fill="#1c2321" fillOpacity={0.55} fillRule="evenodd" />}
+      {built?.outline && (
+        <path d={ringPath(built.outline.rings, height)} fill="#1c2321" fillOpacity={0.55} fillRule="evenodd" />
+      )}
     </svg>
   );
 }
@@ -201,8 +241,23 @@ function ringPath(r: { xy: Float32Array; starts: Int32Array }, height: number): 
   const parts: string[] = [];
   const every = Math.max(1, Math.round(r.xy.length / 40_000));
   for (let k = 0; k < r.starts.length - 1; k++) {
-    for (let i = r.starts[k]; i < r.starts[k + 1]; i += every) parts.push(`${i === r.starts[k] ? "M" : "L"}${r.xy[2 * i].toFixed(2)} ${(height - r.xy[2 * i + 1]).toFixed(2)}`);
+    for (let i = r.starts[k]; i < r.starts[k + 1]; i += every)
+      parts.push(`${i === r.starts[k] ? "M" : "L"}${r.xy[2 * i].toFixed(2)} ${(height - r.xy[2 * i + 1]).toFixed(2)}`);
     parts.push("Z");
   }
   return parts.join("");
+}
+
+/** What a program holds: its cuts with their cutters, how long it is, how long it runs. */
+function aboutProgram(lines: number, cuts: readonly { id: string; seconds: number }[], doc: JobDocument): string {
+  const named = cuts
+    .map((c) => doc.cuts.find((d) => d.id === c.id)!)
+    .map((c) => `${c.name}, ${describeCutter(c.cutter)}`);
+  const seconds = cuts.reduce((sum, c) => sum + c.seconds, 0);
+  return [...named, `${lines.toLocaleString("en")} lines`, formatTime(seconds)].join(" · ");
+}
+
+function size(bytes: Uint8Array): string {
+  const kilo = bytes.length / 1024;
+  return `${kilo < 10 ? kilo.toFixed(1) : Math.round(kilo)} kB`;
 }

@@ -104,7 +104,9 @@ function cropRound(
   const [x, y] = [Math.max(0, Math.floor(art.x - room)), Math.max(0, Math.floor(art.y - room))];
   const right = Math.min(width, Math.ceil(art.x + art.width + room));
   const bottom = Math.min(height, Math.ceil(art.y + art.height + room));
-  const before = String(job.nodes[0].settings.crop ?? "").split(/[\s,]+/).map(Number);
+  const before = String(job.nodes[0].settings.crop ?? "")
+    .split(/[\s,]+/)
+    .map(Number);
   return [x + (before[0] || 0), y + (before[1] || 0), right - x, bottom - y].join(",");
 }
 
@@ -131,7 +133,9 @@ function outcomeOf(id: string, prepared: BegunOutcome["prepared"], build: BuildR
   return {
     ...said,
     worst: isOut ? null : (worst?.message ?? null),
-    suits: isOut ? { good: false, why: worst.message.replace(/\.$/, "") } : OUTCOMES.find((o) => o.id === id)!.suits(fit),
+    suits: isOut
+      ? { good: false, why: worst.message.replace(/\.$/, "") }
+      : OUTCOMES.find((o) => o.id === id)!.suits(fit),
     picture: {
       width: proof.width,
       height: proof.height,

@@ -40,8 +40,27 @@ export function drawn(r: BuildResult, final: boolean, findings: Finding[], took:
     final,
     problem: r.problem,
     resolved,
-    cuts: r.cuts.map((c, i) => ({ id: c.id, on: c.cut.on, resolved: c.resolved, seconds: c.seconds, minZ: c.figures.minZ, toolpath: c.toolpath, moveSeconds: c.moveSeconds, facts: c.facts, marks: c.marks ?? [], left: r.lost?.cuts[i] ?? null })),
-    surface: { cell: r.proof.cell, width: r.proof.width, height: r.proof.height, z: shown.z, by: r.proof.by, shading: shadingOf(shown), lost: r.lost?.map ?? null },
+    cuts: r.cuts.map((c, i) => ({
+      id: c.id,
+      on: c.cut.on,
+      resolved: c.resolved,
+      seconds: c.seconds,
+      minZ: c.figures.minZ,
+      toolpath: c.toolpath,
+      moveSeconds: c.moveSeconds,
+      facts: c.facts,
+      marks: c.marks ?? [],
+      left: r.lost?.cuts[i] ?? null,
+    })),
+    surface: {
+      cell: r.proof.cell,
+      width: r.proof.width,
+      height: r.proof.height,
+      z: shown.z,
+      by: r.proof.by,
+      shading: shadingOf(shown),
+      lost: r.lost?.map ?? null,
+    },
     seconds: r.seconds,
     findings,
     took,
@@ -56,13 +75,25 @@ function drawnChain(r: BuildResult, chain: ChainResult, cache: Derived): DrawnCh
     outline: outlineOf(r, chain, cache),
     framed: raster.width > 0 && isFramed(chain) ? smallPicture(raster) : null,
     pixels: { width: raster.width, height: raster.height },
-    colours: colours && colours.swatches.map((s, i) => ({ hex: s.hex, share: s.share, kept: colours.kept[i], ground: i === colours.ground })),
+    colours:
+      colours &&
+      colours.swatches.map((s, i) => ({
+        hex: s.hex,
+        share: s.share,
+        kept: colours.kept[i],
+        ground: i === colours.ground,
+      })),
     bins: toneResult.bins,
     tone: smallTone(toneResult.grey),
   };
 }
 
-export function smallTone(g: { width: number; height: number; data: Uint8Array | Uint16Array; max: number }): DrawnTone {
+export function smallTone(g: {
+  width: number;
+  height: number;
+  data: Uint8Array | Uint16Array;
+  max: number;
+}): DrawnTone {
   const k = Math.max(1, Math.max(g.width, g.height) / TONE_SIDE);
   const width = Math.max(1, Math.round(g.width / k));
   const height = Math.max(1, Math.round(g.height / k));
@@ -81,7 +112,8 @@ export function smallTone(g: { width: number; height: number; data: Uint8Array |
   return { width, height, grey };
 }
 
-const isFramed = (chain: ChainResult): boolean => Object.entries(frameOf(chain.picture.settings)).some(([k, v]) => v !== NO_FRAME[k as keyof typeof NO_FRAME]);
+const isFramed = (chain: ChainResult): boolean =>
+  Object.entries(frameOf(chain.picture.settings)).some(([k, v]) => v !== NO_FRAME[k as keyof typeof NO_FRAME]);
 
 /** The framed picture small enough to draw: its own pixels are in the worker only. */
 function smallPicture(r: Raster): { width: number; height: number; rgba: Uint8ClampedArray } {
@@ -95,7 +127,11 @@ function smallPicture(r: Raster): { width: number; height: number; rgba: Uint8Cl
 /** What the stage marks on an outline: pieces, thin strokes, bridges, nodes. */
 function outlineOf(r: BuildResult, chain: ChainResult, cache: Derived): DrawnOutline {
   const main = r.job.cuts.find((c) => c.on && !c.target && c.reads[0] === chain.outline.id)?.cutter;
-  const least = !main ? 0 : main.kind === "v" || main.kind === "taper" || main.kind === "drill" ? 2 * profileOf(main).r(SCRATCH) : main.diameter;
+  const least = !main
+    ? 0
+    : main.kind === "v" || main.kind === "taper" || main.kind === "drill"
+      ? 2 * profileOf(main).r(SCRATCH)
+      : main.diameter;
   return cache.get("drawn-outline", `${chain.key}|${least}`, () => {
     const clearance = cache.get("clearance", regionKey(chain.ink), () => clearanceOf(chain.ink));
     const { shape } = chain.result;
@@ -103,7 +139,8 @@ function outlineOf(r: BuildResult, chain: ChainResult, cache: Derived): DrawnOut
     const thin: number[] = [];
     for (let e = 0; e < axis.a.length; e++) {
       const [i, j] = [axis.a[e], axis.b[e]];
-      if (Math.max(axis.d[i], axis.d[j]) < least / 2 && strokeLength(clearance, e) > 0) thin.push(axis.x[i], axis.y[i], axis.x[j], axis.y[j]);
+      if (Math.max(axis.d[i], axis.d[j]) < least / 2 && strokeLength(clearance, e) > 0)
+        thin.push(axis.x[i], axis.y[i], axis.x[j], axis.y[j]);
     }
     const nodeAt = new Float32Array(2 * shape.kinds.length);
     for (let i = 0; i < shape.kinds.length; i++) nodeAt.set([shape.nodes[6 * i + 4], shape.nodes[6 * i + 5]], 2 * i);

@@ -33,7 +33,15 @@ export class Scrubber {
       this.move = 0;
     }
     if (cut < this.build.cuts.length) this.forward(Math.min(move, this.build.cuts[cut].toolpath.kind.length));
-    return { cell: this.now.cell, width: this.now.width, height: this.now.height, z: this.now.z.slice(), by: this.now.by.slice(), shading: shadingOf(this.now), lost: null };
+    return {
+      cell: this.now.cell,
+      width: this.now.width,
+      height: this.now.height,
+      z: this.now.z.slice(),
+      by: this.now.by.slice(),
+      shading: shadingOf(this.now),
+      lost: null,
+    };
   }
 
   private forward(to: number): void {
@@ -42,13 +50,19 @@ export class Scrubber {
       const next = Math.min(to, (Math.floor(this.move / this.every) + 1) * this.every);
       if (c.cut.on) sweep(this.now, c.toolpath, profileOf(c.cut.cutter), this.cut + 1, this.move, next);
       this.move = next;
-      if (next % this.every === 0 && !this.kept.some((k) => k.cut === this.cut && k.move === next)) this.kept.push({ cut: this.cut, move: next, z: this.now.z.slice(), by: this.now.by.slice() });
+      if (next % this.every === 0 && !this.kept.some((k) => k.cut === this.cut && k.move === next))
+        this.kept.push({ cut: this.cut, move: next, z: this.now.z.slice(), by: this.now.by.slice() });
     }
   }
 
   private back(cut: number, move: number): void {
     let best: (typeof this.kept)[number] | null = null;
-    for (const k of this.kept) if ((k.cut < cut || (k.cut === cut && k.move <= move)) && (!best || k.cut > best.cut || (k.cut === best.cut && k.move > best.move))) best = k;
+    for (const k of this.kept)
+      if (
+        (k.cut < cut || (k.cut === cut && k.move <= move)) &&
+        (!best || k.cut > best.cut || (k.cut === best.cut && k.move > best.move))
+      )
+        best = k;
     if (best) {
       this.now.z.set(best.z);
       this.now.by.set(best.by);

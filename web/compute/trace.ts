@@ -17,13 +17,29 @@ import type { DrawnRings, DrawnTone } from "./messages.ts";
 /** Pixels that tone sliders work on while they move: the picture at full size follows when they rest. */
 const PREVIEW_PIXELS = 500_000;
 
-/** The contours as they are before fitting, and the tone: fast enough to follow a slider; the exact ones follow when it rests. */
-export function trace(job: JobDocument, rasters: (sha: string) => Raster, cache: Derived, part: string): { rings: DrawnRings; tone: DrawnTone | null } {
+/**
+ * The contours as they are before fitting, and the tone: fast enough to follow a slider; the exact ones follow when it
+ * rests.
+ */
+export function trace(
+  job: JobDocument,
+  rasters: (sha: string) => Raster,
+  cache: Derived,
+  part: string,
+): { rings: DrawnRings; tone: DrawnTone | null } {
   const outline = job.nodes.find((n) => n.id === outlineOf(job, part))!;
   const raster = rasters(pictureBehind(job, outline.id));
   const partKind = job.nodes.find((n) => n.id === part)?.kind;
   const picture = job.nodes.find((n) => n.asset?.sha === pictureBehind(job, outline.id))!;
-  const coarse = partKind === "tone" && raster.width * raster.height > 2 * PREVIEW_PIXELS ? cache.get("coarse", `${picture.asset!.sha}|${JSON.stringify(frameOf(picture.settings))}`, () => shrunk(framed(raster, frameOf(picture.settings)), PREVIEW_PIXELS), 1) : null;
+  const coarse =
+    partKind === "tone" && raster.width * raster.height > 2 * PREVIEW_PIXELS
+      ? cache.get(
+          "coarse",
+          `${picture.asset!.sha}|${JSON.stringify(frameOf(picture.settings))}`,
+          () => shrunk(framed(raster, frameOf(picture.settings)), PREVIEW_PIXELS),
+          1,
+        )
+      : null;
   const p = pictureOf(job, outline.id, raster, cache, noProgress, coarse);
   const { place } = p;
   const { values, resolved } = resolve(outlineFields, outline.settings, {

@@ -58,7 +58,13 @@ async function build(ask: Extract<Ask, { type: "build" }>): Promise<void> {
     last = result;
     scrubber = null;
     const final = cells === passes[passes.length - 1];
-    const built = drawn(result, final, inspect({ build: result, revision: ask.revision, written: ask.written }), performance.now() - t0, cache);
+    const built = drawn(
+      result,
+      final,
+      inspect({ build: result, revision: ask.revision, written: ask.written }),
+      performance.now() - t0,
+      cache,
+    );
     send({ type: "built", seq, built });
     if (!final) {
       // Let a newer request through before the finer proof.
@@ -105,7 +111,14 @@ async function answer(ask: Ask): Promise<void> {
   } catch (e) {
     if (e instanceof Cancelled) return;
     if (!(e instanceof Problem)) console.error(e);
-    send({ type: "failed", seq: ask.seq, message: e instanceof Problem ? e.message : "Something went wrong while computing. Your job is safe; change a setting to try again." });
+    send({
+      type: "failed",
+      seq: ask.seq,
+      message:
+        e instanceof Problem
+          ? e.message
+          : "Something went wrong while computing. Your job is safe; change a setting to try again.",
+    });
   }
 }
 
@@ -113,9 +126,27 @@ async function answer(ask: Ask): Promise<void> {
 async function thumb(r: BuildResult, side: number): Promise<Uint8Array> {
   const { proof, job } = r;
   const full = new OffscreenCanvas(proof.width, proof.height);
-  full.getContext("2d")!.putImageData(new ImageData(litView(piece(r), materialById(job.stock.material), job.stock.thickness, job.stock.paint) as Uint8ClampedArray<ArrayBuffer>, proof.width, proof.height), 0, 0);
+  full
+    .getContext("2d")!
+    .putImageData(
+      new ImageData(
+        litView(
+          piece(r),
+          materialById(job.stock.material),
+          job.stock.thickness,
+          job.stock.paint,
+        ) as Uint8ClampedArray<ArrayBuffer>,
+        proof.width,
+        proof.height,
+      ),
+      0,
+      0,
+    );
   const k = Math.min(1, side / Math.max(proof.width, proof.height));
-  const small = new OffscreenCanvas(Math.max(1, Math.round(proof.width * k)), Math.max(1, Math.round(proof.height * k)));
+  const small = new OffscreenCanvas(
+    Math.max(1, Math.round(proof.width * k)),
+    Math.max(1, Math.round(proof.height * k)),
+  );
   const g = small.getContext("2d")!;
   g.imageSmoothingQuality = "high";
   g.drawImage(full, 0, 0, small.width, small.height);

@@ -54,7 +54,11 @@ export async function keepUpload(request: Request, name: string): Promise<Asset>
  * been cut short there.
  */
 export async function keepFile(passing: string, sha: string, name: string): Promise<Asset> {
-  const clean = name.replace(/[\\/]/g, " ").replace(/[\x00-\x1f]/g, "").slice(0, 120) || "picture";
+  const clean =
+    name
+      .replace(/[\\/]/g, " ")
+      .replace(/[\x00-\x1f]/g, "")
+      .slice(0, 120) || "picture";
   let picture: Raster;
   try {
     picture = await decodeFile(passing, clean);

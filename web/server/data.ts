@@ -17,11 +17,13 @@ export const PASSING = ".part";
 export function dataFolder(): string {
   const dir = resolve(/* turbopackIgnore: true */ process.env.OAKEN_DATA ?? "data");
   try {
-    for (const part of [PICTURES, THUMBS, INCOMING]) mkdirSync(join(/* turbopackIgnore: true */ dir, part), { recursive: true });
+    for (const part of [PICTURES, THUMBS, INCOMING])
+      mkdirSync(join(/* turbopackIgnore: true */ dir, part), { recursive: true });
   } catch (e) {
     throw new Problem(
       "no-data-folder",
-      `The data folder ${dir} cannot be made or used (${(e as NodeJS.ErrnoException).code ?? "unknown reason"}). Name ` +
+      `The data folder ${dir} cannot be made or used ` +
+        `(${(e as NodeJS.ErrnoException).code ?? "unknown reason"}). Name ` +
         "another one in OAKEN_DATA, or mend its place and permissions.",
     );
   }

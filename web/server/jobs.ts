@@ -38,10 +38,7 @@ export async function createJob(doc: unknown, what = "created"): Promise<JobCard
       { id: randomUUID(), name: job.name, revision: 1, summary: summaryOf(job) },
       { transaction },
     );
-    await RevisionRow.create(
-      { jobId: r.id, number: 1, document: JSON.stringify(job), summary: what },
-      { transaction },
-    );
+    await RevisionRow.create({ jobId: r.id, number: 1, document: JSON.stringify(job), summary: what }, { transaction });
     return card(r);
   });
 }
@@ -67,18 +64,35 @@ export interface Revision {
 
 export async function listRevisions(id: string): Promise<Revision[]> {
   await row(id);
-  const rows = await RevisionRow.findAll({ where: { jobId: id }, attributes: ["id", "number", "summary", "refused", "createdAt"], order: [["id", "DESC"]], limit: 500 });
-  return rows.map((r) => ({ key: r.id, number: r.number, summary: r.summary, refused: r.refused, at: r.createdAt.toISOString() }));
+  const rows = await RevisionRow.findAll({
+    where: { jobId: id },
+    attributes: ["id", "number", "summary", "refused", "createdAt"],
+    order: [["id", "DESC"]],
+    limit: 500,
+  });
+  return rows.map((r) => ({
+    key: r.id,
+    number: r.number,
+    summary: r.summary,
+    refused: r.refused,
+    at: r.createdAt.toISOString(),
+  }));
 }
 
 /** Opens a copy as a job of its own: the newest state, or the revision with this key. */
 export async function copyJob(id: string, key?: number): Promise<JobCard> {
   const r = await row(id);
-  const rev = key === undefined ? await RevisionRow.findOne({ where: { jobId: id, number: r.revision, refused: false } }) : await RevisionRow.findOne({ where: { jobId: id, id: key } });
+  const rev =
+    key === undefined
+      ? await RevisionRow.findOne({ where: { jobId: id, number: r.revision, refused: false } })
+      : await RevisionRow.findOne({ where: { jobId: id, id: key } });
   if (!rev) throw new Problem("no-revision", "There is no such revision of this job.");
   const doc = JSON.parse(rev.document) as JobDocument;
   doc.name = key === undefined ? `${doc.name} copy` : `${doc.name}, revision ${rev.number}`;
-  const made = await createJob(doc, key === undefined ? `copied from ${r.name}` : `opened from revision ${rev.number} of ${r.name}`);
+  const made = await createJob(
+    doc,
+    key === undefined ? `copied from ${r.name}` : `opened from revision ${rev.number} of ${r.name}`,
+  );
   const picture = await thumb(id);
   if (picture) await keepThumb(made.id, picture, r.seconds);
   return made;
@@ -116,7 +130,8 @@ export async function thumb(id: string): Promise<Uint8Array | null> {
 export async function exportJob(id: string): Promise<{ name: string; text: string }> {
   const { document } = await openJob(id);
   const assets = new Map<string, { name: string; bytes: Uint8Array }>();
-  for (const n of document.nodes) if (n.asset) assets.set(n.asset.sha, { name: n.asset.name, bytes: await assetBytes(n.asset.sha) });
+  for (const n of document.nodes)
+    if (n.asset) assets.set(n.asset.sha, { name: n.asset.name, bytes: await assetBytes(n.asset.sha) });
   return { name: document.name, text: writeJobFile({ job: document, assets }) };
 }
 

@@ -2,8 +2,8 @@ import { DataTypes, type QueryInterface } from "sequelize";
 import type { RunnableMigration } from "umzug";
 
 /**
- * What the database has been through; append, never change what one leaves behind. Each step can be taken again: folders
- * exist that an early version left half-way.
+ * What the database has been through; append, never change what one leaves behind. Each step can be taken again:
+ * folders exist that an early version left half-way.
  */
 export const migrations: (RunnableMigration<QueryInterface> & { name: string })[] = [
   {

@@ -22,7 +22,10 @@ const STATUS: Record<string, number> = {
 /** Largest document of a job, bytes. */
 export const MOST_DOCUMENT = 4 << 20;
 
-/** Runs a handler for a request that the gate lets in; problems become a status and one sentence, anything else a plain 500 without insides. */
+/**
+ * Runs a handler for a request that the gate lets in; problems become a status and one sentence, anything else a plain
+ * 500 without insides.
+ */
 export async function respond(request: Request, work: () => Promise<Response | object>): Promise<Response> {
   try {
     const refused = refusal(request.method, request.headers);
@@ -52,7 +55,11 @@ export function bodyReader<T>(schema: JSONSchemaType<T> | object, mostBytes: num
     } catch {
       throw new Problem("bad-request", "The request is not readable JSON.");
     }
-    if (!check(body)) throw new Problem("bad-request", `The request is not as expected: ${check.errors![0].instancePath || "it"} ${check.errors![0].message}.`);
+    if (!check(body))
+      throw new Problem(
+        "bad-request",
+        `The request is not as expected: ${check.errors![0].instancePath || "it"} ${check.errors![0].message}.`,
+      );
     return body as T;
   };
 }

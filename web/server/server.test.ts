@@ -21,7 +21,9 @@ const { NextRequest } = await import("next/server");
 const posted = (body: BodyInit) => new Request("http://127.0.0.1/", { method: "POST", body });
 let doc: JobDocument;
 beforeAll(async () => {
-  const png = await sharp({ create: { width: 64, height: 48, channels: 3, background: "#123" } }).png().toBuffer();
+  const png = await sharp({ create: { width: 64, height: 48, channels: 3, background: "#123" } })
+    .png()
+    .toBuffer();
   doc = startJob("sign", await keepPicture(png, "../../etc/dark.png"), {});
 });
 
@@ -36,7 +38,11 @@ describe("jobs and their revisions", () => {
     await expect(jobs.saveJob(made.id, 1, theirs, "thickness")).rejects.toThrow(/another window.*revision 2/);
     expect((await jobs.openJob(made.id)).document.stock.thickness).toBe(12);
     const history = await jobs.listRevisions(made.id);
-    expect(history.map((r) => [r.number, r.refused])).toEqual([[1, true], [2, false], [1, false]]);
+    expect(history.map((r) => [r.number, r.refused])).toEqual([
+      [1, true],
+      [2, false],
+      [1, false],
+    ]);
     const rescued = await jobs.copyJob(made.id, history[0].key);
     expect((await jobs.openJob(rescued.id)).document.stock.thickness).toBe(9);
   });
@@ -54,7 +60,9 @@ describe("jobs and their revisions", () => {
 
   it("two saves at once: one wins, the other is told", async () => {
     const made = await jobs.createJob(doc);
-    const results = await Promise.allSettled([1, 2, 3].map((k) => jobs.saveJob(made.id, 1, { ...doc, name: `from ${k}` }, "rename")));
+    const results = await Promise.allSettled(
+      [1, 2, 3].map((k) => jobs.saveJob(made.id, 1, { ...doc, name: `from ${k}` }, "rename")),
+    );
     expect(results.filter((r) => r.status === "fulfilled").length).toBe(1);
     expect((await jobs.openJob(made.id)).card.revision).toBe(2);
   });
@@ -77,7 +85,8 @@ describe("files", () => {
   it("pictures are stored under their content only, whatever they are called", async () => {
     expect(doc.nodes[0].asset!.name).toBe(".. .. etc dark.png");
     expect(await readdir(join(data, "assets"))).toEqual([doc.nodes[0].asset!.sha]);
-    for (const path of ["../oaken.sqlite", "a/b", "..%2f", ""]) await expect(assetBytes(path)).rejects.toThrow(/no such picture/);
+    for (const path of ["../oaken.sqlite", "a/b", "..%2f", ""])
+      await expect(assetBytes(path)).rejects.toThrow(/no such picture/);
   });
 
   it("are written whole or not at all", async () => {
@@ -89,7 +98,11 @@ describe("files", () => {
   });
 
   it("a full disk is named as one", () => {
-    for (const e of [Object.assign(new Error("write"), { code: "ENOSPC" }), new Error("SQLITE_FULL: database or disk is full")]) expect((storageProblem(e) as Error).message).toMatch(/full/);
+    for (const e of [
+      Object.assign(new Error("write"), { code: "ENOSPC" }),
+      new Error("SQLITE_FULL: database or disk is full"),
+    ])
+      expect((storageProblem(e) as Error).message).toMatch(/full/);
     const other = new Error("else");
     expect(storageProblem(other)).toBe(other);
   });
@@ -99,11 +112,33 @@ it("killed in the middle of saving, the last saved state is there and whole", as
   const made = await jobs.createJob(doc);
   const root = resolve(import.meta.dirname, "../..");
   await build({
-    stdin: { contents: `import { saveJob } from "./web/server/save.ts"; const doc = JSON.parse(process.argv[3]); for (let k = 1; ; k++) { await saveJob(process.argv[2], k, { ...doc, name: "save " + (k + 1) }, "s"); console.log(k + 1); }`, resolveDir: root, loader: "ts" },
-    outfile: join(root, "node_modules", ".saver.mjs"), bundle: true, platform: "node", format: "esm", packages: "external", logLevel: "error",
-    plugins: [{ name: "own", setup: (b) => void b.onResolve({ filter: /^@oaken\// }, (a) => ({ path: join(root, `${a.path.slice("@oaken/".length)}.ts`) })) }],
+    stdin: {
+      contents:
+        `import { saveJob } from "./web/server/save.ts"; const doc = JSON.parse(process.argv[3]); for (let k = ` +
+        `1; ; k++) { await saveJob(process.argv[2], k, { ...doc, name: "save " + (k + 1) }, "s"); console.log(k ` +
+        "+ 1); }",
+      resolveDir: root,
+      loader: "ts",
+    },
+    outfile: join(root, "node_modules", ".saver.mjs"),
+    bundle: true,
+    platform: "node",
+    format: "esm",
+    packages: "external",
+    logLevel: "error",
+    plugins: [
+      {
+        name: "own",
+        setup: (b) =>
+          void b.onResolve({ filter: /^@oaken\// }, (a) => ({
+            path: join(root, `${a.path.slice("@oaken/".length)}.ts`),
+          })),
+      },
+    ],
   });
-  const child = spawn(process.execPath, [join(root, "node_modules", ".saver.mjs"), made.id, JSON.stringify(doc)], { env: { ...process.env, OAKEN_DATA: data } });
+  const child = spawn(process.execPath, [join(root, "node_modules", ".saver.mjs"), made.id, JSON.stringify(doc)], {
+    env: { ...process.env, OAKEN_DATA: data },
+  });
   let said = 0;
   let errors = "";
   child.stderr.on("data", (d) => (errors += d));
@@ -121,7 +156,8 @@ it("killed in the middle of saving, the last saved state is there and whole", as
 });
 
 describe("the gate", () => {
-  const ask = (headers: Record<string, string>, method = "POST") => proxy(new NextRequest("http://127.0.0.1:4610/api/jobs", { method, headers })).status;
+  const ask = (headers: Record<string, string>, method = "POST") =>
+    proxy(new NextRequest("http://127.0.0.1:4610/api/jobs", { method, headers })).status;
   it("lets its own pages in and keeps others out", () => {
     expect(ask({ host: "127.0.0.1:4610", origin: "http://127.0.0.1:4610" })).toBe(200);
     expect(ask({ host: "localhost:4610" }, "GET")).toBe(200);

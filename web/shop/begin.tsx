@@ -48,7 +48,10 @@ export function BeginPage() {
   const { begun, working, stale } = useBegun(sha, jobs, setWrong);
   // Until the art is found, the picture's own proportion has to do.
   const shape = begun?.size ?? asset;
-  const fits = Math.min(stock.width - 2 * stock.margin, ((stock.height - 2 * stock.margin) * shape.width) / shape.height);
+  const fits = Math.min(
+    stock.width - 2 * stock.margin,
+    ((stock.height - 2 * stock.margin) * shape.width) / shape.height,
+  );
   const width = ownWidth ?? Math.round(Math.max(1, fits) * 100) / 100;
 
   const start = async (outcome: string, prepared: BegunOutcome["prepared"]) => {
@@ -56,7 +59,10 @@ export function BeginPage() {
       const document = structuredClone(jobs[outcome]);
       if (prepared) Object.assign(document.nodes.find((n) => n.kind === "tone")!.settings, prepared);
       const made = await api<{ id: string }>("/api/jobs", { method: "POST", json: { document } });
-      await keepPicture(made.id, begun?.outcomes.find((o) => o.id === outcome && o.prepared === prepared));
+      await keepPicture(
+        made.id,
+        begun?.outcomes.find((o) => o.id === outcome && o.prepared === prepared),
+      );
       router.push(`/job/${made.id}`);
     } catch (e) {
       setWrong((e as Error).message);
@@ -156,7 +162,9 @@ async function keepPicture(id: string, made: BegunOutcome | undefined): Promise<
   const canvas = new OffscreenCanvas(width, height);
   canvas.getContext("2d")!.putImageData(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height), 0, 0);
   const png = await canvas.convertToBlob({ type: "image/png" });
-  await fetch(`/api/jobs/${id}/thumb?seconds=${Math.round(made.seconds)}`, { method: "PUT", body: png }).catch(() => {});
+  await fetch(`/api/jobs/${id}/thumb?seconds=${Math.round(made.seconds)}`, { method: "PUT", body: png }).catch(
+    () => {},
+  );
 }
 
 function StockRows({ stock, unit, set }: { stock: Stock; unit: "mm" | "in"; set(patch: Partial<Stock>): void }) {
@@ -199,7 +207,10 @@ function Others({ waiting, sha }: { waiting: readonly Waiting[]; sha: string }) 
           title={w.name}
           aria-label={`Begin with ${w.name}`}
           aria-current={w.sha === sha}
-          className="h-12 w-16 shrink-0 overflow-hidden rounded border border-line bg-raised aria-[current=true]:ring-2 aria-[current=true]:ring-spruce"
+          className={
+            "h-12 w-16 shrink-0 overflow-hidden rounded border border-line bg-raised aria-[current=true]:ring-2 " +
+            "aria-[current=true]:ring-spruce"
+          }
           onClick={() => router.push(beginAddress(w))}
         >
           <img src={`/api/assets/${w.sha}/picture?side=120`} alt="" className="h-full w-full object-cover" />

@@ -14,7 +14,8 @@ export interface Waiting {
   height: number;
 }
 export const waitingPictures = (): Waiting[] => JSON.parse(sessionStorage.getItem(QUEUE) ?? "[]") as Waiting[];
-export const beginAddress = (a: Waiting): string => `/begin?asset=${a.sha}&name=${encodeURIComponent(a.name)}&w=${a.width}&h=${a.height}`;
+export const beginAddress = (a: Waiting): string =>
+  `/begin?asset=${a.sha}&name=${encodeURIComponent(a.name)}&w=${a.width}&h=${a.height}`;
 
 export function useTaking() {
   const router = useRouter();
@@ -89,7 +90,12 @@ export function DropAnywhere({ take, text = "Drop pictures to begin" }: { take(f
   }, []);
   if (!over) return null;
   return (
-    <div className="pointer-events-none fixed inset-3 z-50 grid place-items-center rounded-xl border-4 border-dashed border-spruce bg-film/85">
+    <div
+      className={
+        "pointer-events-none fixed inset-3 z-50 grid place-items-center rounded-xl border-4 border-dashed " +
+        "border-spruce bg-film/85"
+      }
+    >
       <p className="flex items-center gap-3 font-head text-[24px]">
         <ImagePlus /> {text}
       </p>
@@ -98,15 +104,35 @@ export function DropAnywhere({ take, text = "Drop pictures to begin" }: { take(f
 }
 
 /** A button that opens the file chooser. */
-export function ChooseFile({ take, label, accept, primary, several }: { take(files: File[]): void; label: string; accept: string; primary?: boolean; several?: boolean }) {
+export function ChooseFile({
+  take,
+  label,
+  accept,
+  primary,
+  several,
+}: {
+  take(files: File[]): void;
+  label: string;
+  accept: string;
+  primary?: boolean;
+  several?: boolean;
+}) {
   const input = useRef<HTMLInputElement>(null);
   return (
     <>
-      <input ref={input} type="file" accept={accept} multiple={several} className="hidden" aria-label={label} onChange={(e) => {
-        const files = [...(e.target.files ?? [])];
-        e.target.value = "";
-        if (files.length > 0) take(files);
-      }} />
+      <input
+        ref={input}
+        type="file"
+        accept={accept}
+        multiple={several}
+        className="hidden"
+        aria-label={label}
+        onChange={(e) => {
+          const files = [...(e.target.files ?? [])];
+          e.target.value = "";
+          if (files.length > 0) take(files);
+        }}
+      />
       <button className={`btn ${primary ? "btn-primary" : ""}`} onClick={() => input.current!.click()}>
         {primary && <ImagePlus size={16} />} {label}
       </button>

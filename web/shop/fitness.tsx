@@ -59,7 +59,10 @@ export function Fitness({ begun, stale, cures, say, take, undo }: Props) {
               {say(j.text)}
               {j.cure && (
                 <button
-                  className="ml-1.5 rounded px-1 font-semibold text-spruce underline hover:bg-sunk disabled:text-soft disabled:no-underline"
+                  className={
+                    "ml-1.5 rounded px-1 font-semibold text-spruce underline hover:bg-sunk disabled:text-soft " +
+                    "disabled:no-underline"
+                  }
                   disabled={stale}
                   onClick={() => take(j.cure!)}
                 >

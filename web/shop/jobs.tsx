@@ -38,8 +38,17 @@ export function JobsPage() {
 
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
   const shown = (jobs ?? [])
-    .filter((j) => j.archived === (shelf === "archive") && words.every((w) => `${j.name} ${j.summary}`.toLowerCase().includes(w)))
-    .sort((a, b) => (sort === "name" ? a.name.localeCompare(b.name) : sort === "time" ? b.seconds - a.seconds : b.updatedAt.localeCompare(a.updatedAt)));
+    .filter(
+      (j) =>
+        j.archived === (shelf === "archive") && words.every((w) => `${j.name} ${j.summary}`.toLowerCase().includes(w)),
+    )
+    .sort((a, b) =>
+      sort === "name"
+        ? a.name.localeCompare(b.name)
+        : sort === "time"
+          ? b.seconds - a.seconds
+          : b.updatedAt.localeCompare(a.updatedAt),
+    );
   return (
     <div className="min-h-full">
       <DropAnywhere take={(f) => void taking.takeAll(f)} />
@@ -51,20 +60,49 @@ export function JobsPage() {
           <h1 className="mr-2 text-[24px]">Jobs</h1>
           <label className="box flex w-60 items-center gap-2 !font-sans">
             <Search size={15} className="text-faint" />
-            <input aria-label="Search jobs" placeholder="Name or material" className="w-full bg-transparent outline-none placeholder:text-faint" value={search} onChange={(e) => setSearch(e.target.value)} />
+            <input
+              aria-label="Search jobs"
+              placeholder="Name or material"
+              className="w-full bg-transparent outline-none placeholder:text-faint"
+              value={search}
+              onChange={(e) => setSearch(e.target.value)}
+            />
           </label>
-          <Pick label="Sort by" value={sort} options={Object.entries(SORTS).map(([value, label]) => ({ value, label }))} onChange={(v) => setSort(v as keyof typeof SORTS)} />
-          <Toggle label="Shelf" value={shelf} options={[{ value: "current", label: "current" }, { value: "archive", label: "archive" }]} onChange={setShelf} />
+          <Pick
+            label="Sort by"
+            value={sort}
+            options={Object.entries(SORTS).map(([value, label]) => ({ value, label }))}
+            onChange={(v) => setSort(v as keyof typeof SORTS)}
+          />
+          <Toggle
+            label="Shelf"
+            value={shelf}
+            options={[
+              { value: "current", label: "current" },
+              { value: "archive", label: "archive" },
+            ]}
+            onChange={setShelf}
+          />
           <span className="flex-1" />
           <ChooseFile take={(f) => void taking.takeAll(f)} label="Import a job file" accept=".json" />
-          <ChooseFile take={(f) => void taking.takeAll(f)} label="Begin with a picture" accept={PICTURES} primary several />
+          <ChooseFile
+            take={(f) => void taking.takeAll(f)}
+            label="Begin with a picture"
+            accept={PICTURES}
+            primary
+            several
+          />
         </div>
         {(taking.wrong ?? wrong) && (
           <p role="alert" className="mb-4 rounded-md border border-danger/40 bg-danger/5 p-3">
             {taking.wrong ?? wrong}
           </p>
         )}
-        {taking.busy && <p role="status" className="catching-up mb-4 rounded-md border border-line p-3">{taking.busy}</p>}
+        {taking.busy && (
+          <p role="status" className="catching-up mb-4 rounded-md border border-line p-3">
+            {taking.busy}
+          </p>
+        )}
         {!jobs && !wrong && <p className="text-soft">Loading the jobs …</p>}
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(268px,1fr))] gap-4">
           {shown.map((j) => (
@@ -78,14 +116,34 @@ export function JobsPage() {
               </Link>
               <div className="flex items-center gap-1 px-3 pb-2 pt-0.5 text-[13px] text-soft">
                 <span className="num">{j.seconds > 0 ? formatTime(j.seconds) : "not yet proved"}</span>
-                <span className="flex-1 truncate text-right">{new Date(j.updatedAt).toLocaleDateString([], { day: "numeric", month: "short" })}</span>
-                <button className="btn btn-plain !h-7 !w-7 !p-0" aria-label={`Duplicate ${j.name}`} title="Duplicate" onClick={() => void act(api(`/api/jobs/${j.id}/copy`, { method: "POST", json: {} }))}>
+                <span className="flex-1 truncate text-right">
+                  {new Date(j.updatedAt).toLocaleDateString([], { day: "numeric", month: "short" })}
+                </span>
+                <button
+                  className="btn btn-plain !h-7 !w-7 !p-0"
+                  aria-label={`Duplicate ${j.name}`}
+                  title="Duplicate"
+                  onClick={() => void act(api(`/api/jobs/${j.id}/copy`, { method: "POST", json: {} }))}
+                >
                   <Copy size={14} />
                 </button>
-                <a className="btn btn-plain !h-7 !w-7 !p-0" aria-label={`Export ${j.name} as a job file`} title="Export as a job file" href={`/api/jobs/${j.id}/file`} download>
+                <a
+                  className="btn btn-plain !h-7 !w-7 !p-0"
+                  aria-label={`Export ${j.name} as a job file`}
+                  title="Export as a job file"
+                  href={`/api/jobs/${j.id}/file`}
+                  download
+                >
                   <Download size={14} />
                 </a>
-                <button className="btn btn-plain !h-7 !w-7 !p-0" aria-label={`${j.archived ? "Restore" : "Archive"} ${j.name}`} title={j.archived ? "Restore" : "Archive"} onClick={() => void act(api(`/api/jobs/${j.id}`, { method: "PATCH", json: { archived: !j.archived } }))}>
+                <button
+                  className="btn btn-plain !h-7 !w-7 !p-0"
+                  aria-label={`${j.archived ? "Restore" : "Archive"} ${j.name}`}
+                  title={j.archived ? "Restore" : "Archive"}
+                  onClick={() =>
+                    void act(api(`/api/jobs/${j.id}`, { method: "PATCH", json: { archived: !j.archived } }))
+                  }
+                >
                   {j.archived ? <ArchiveRestore size={14} /> : <Archive size={14} />}
                 </button>
               </div>
@@ -93,8 +151,16 @@ export function JobsPage() {
           ))}
         </ul>
         {jobs && shown.length === 0 && (
-          <div className="grid place-items-center rounded-md border-2 border-dashed border-line py-20 text-center text-soft">
-            {jobs.length === 0 || (shelf === "current" && !search) ? <p>Drop a picture anywhere on this page: a logo, a line drawing, a scan.</p> : <p>{search ? `Nothing here is called "${search}".` : "The archive is empty."}</p>}
+          <div
+            className={
+              "grid place-items-center rounded-md border-2 border-dashed " + "border-line py-20 text-center text-soft"
+            }
+          >
+            {jobs.length === 0 || (shelf === "current" && !search) ? (
+              <p>Drop a picture anywhere on this page: a logo, a line drawing, a scan.</p>
+            ) : (
+              <p>{search ? `Nothing here is called "${search}".` : "The archive is empty."}</p>
+            )}
           </div>
         )}
       </main>
@@ -107,7 +173,19 @@ function ProofPicture({ id, revision, name }: { id: string; revision: number; na
   const [missing, setMissing] = useState(false);
   return (
     <div className="relative aspect-[3/2] bg-mat">
-      {missing ? <span className="absolute inset-0 grid place-items-center text-[13px] text-[#a9c0b5]">no proof yet</span> : <img src={`/api/jobs/${id}/thumb?r=${revision}`} alt={`Proof of ${name}`} onError={() => setMissing(true)} className="absolute inset-3 m-auto max-h-[calc(100%-24px)] max-w-[calc(100%-24px)] rounded-[2px] shadow-[4px_6px_14px_rgb(0_0_0/0.5)]" />}
+      {missing ? (
+        <span className="absolute inset-0 grid place-items-center text-[13px] text-[#a9c0b5]">no proof yet</span>
+      ) : (
+        <img
+          src={`/api/jobs/${id}/thumb?r=${revision}`}
+          alt={`Proof of ${name}`}
+          onError={() => setMissing(true)}
+          className={
+            "absolute inset-3 m-auto max-h-[calc(100%-24px)] max-w-[calc(100%-24px)] rounded-[2px] " +
+            "shadow-[4px_6px_14px_rgb(0_0_0/0.5)]"
+          }
+        />
+      )}
     </div>
   );
 }

@@ -39,7 +39,9 @@ export function Outcomes({ begun, working, say, start }: OutcomesProps) {
     <>
       <h2 className="mb-3 mt-7 text-[17px]">What shall it become?</h2>
       {isDone && suits.length === 0 && (
-        <p className="mb-3 text-soft">Nothing suits this picture as it is. Each card below says what stands against it.</p>
+        <p className="mb-3 text-soft">
+          Nothing suits this picture as it is. Each card below says what stands against it.
+        </p>
       )}
       {cards(suits)}
       {others.length > 0 && (
@@ -70,7 +72,10 @@ function OutcomeCard({ outcome, made, working, say, start }: Props) {
     <button
       disabled={!made || !!made.problem}
       onClick={start}
-      className="card flex flex-col justify-start overflow-hidden text-left shadow-card hover:ring-2 hover:ring-spruce disabled:hover:ring-0"
+      className={
+        "card flex flex-col justify-start overflow-hidden text-left shadow-card hover:ring-2 hover:ring-spruce " +
+        "disabled:hover:ring-0"
+      }
     >
       <span className="relative grid aspect-[3/2] w-full shrink-0 place-items-center bg-mat p-4">
         {made?.picture ? (
@@ -85,10 +90,17 @@ function OutcomeCard({ outcome, made, working, say, start }: Props) {
       <span className="block p-3">
         <span className="flex items-baseline justify-between gap-2">
           <span className="font-head text-[16px] font-semibold">{title}</span>
-          <span className="num shrink-0 whitespace-nowrap text-soft">{made?.seconds ? formatTime(made.seconds) : ""}</span>
+          <span className="num shrink-0 whitespace-nowrap text-soft">
+            {made?.seconds ? formatTime(made.seconds) : ""}
+          </span>
         </span>
         <span className="block text-soft">{made?.prepared ? say(whatWasDone(made.prepared)) : outcome.about}</span>
-        {made?.suits && <Remark good={made.suits.good} text={`${made.suits.good ? "Suits it: " : "Think twice: "}${say(made.suits.why)}.`} />}
+        {made?.suits && (
+          <Remark
+            good={made.suits.good}
+            text={`${made.suits.good ? "Suits it: " : "Think twice: "}${say(made.suits.why)}.`}
+          />
+        )}
         {made?.worst && <Remark good={false} text={say(made.worst)} />}
       </span>
     </button>

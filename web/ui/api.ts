@@ -12,7 +12,12 @@ export async function api<T>(path: string, init: RequestInit & { json?: unknown 
   const { json, ...rest } = init;
   let response: Response;
   try {
-    response = await fetch(path, json === undefined ? rest : { ...rest, headers: { "Content-Type": "application/json" }, body: JSON.stringify(json) });
+    response = await fetch(
+      path,
+      json === undefined
+        ? rest
+        : { ...rest, headers: { "Content-Type": "application/json" }, body: JSON.stringify(json) },
+    );
   } catch {
     throw new Refused("offline", "Oaken Bit's server does not answer. Start it again with ./oaken start.");
   }
@@ -24,4 +29,8 @@ export async function api<T>(path: string, init: RequestInit & { json?: unknown 
 }
 
 /** Sends a picture to the server. */
-export const uploadPicture = (file: File) => api<{ sha: string; name: string; width: number; height: number }>(`/api/assets?name=${encodeURIComponent(file.name || "pasted picture.png")}`, { method: "POST", body: file });
+export const uploadPicture = (file: File) =>
+  api<{ sha: string; name: string; width: number; height: number }>(
+    `/api/assets?name=${encodeURIComponent(file.name || "pasted picture.png")}`,
+    { method: "POST", body: file },
+  );

@@ -25,7 +25,10 @@ export function CutterShape({ cutter, width = 26, height = 44 }: { cutter: Cutte
   if (cutter.kind === "torch")
     return (
       <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} aria-hidden="true" className="shrink-0">
-        <path d={`M${c - 7} 0H${c + 7}V${height * 0.42}L${c + 3} ${height * 0.6}H${c - 3}L${c - 7} ${height * 0.42}Z`} fill="#86938d" />
+        <path
+          d={`M${c - 7} 0H${c + 7}V${height * 0.42}L${c + 3} ${height * 0.6}H${c - 3}L${c - 7} ${height * 0.42}Z`}
+          fill="#86938d"
+        />
         <path d={`M${c - 2} ${height * 0.6}H${c + 2}L${c + 0.8} ${height - 1}H${c - 0.8}Z`} fill="#c8401f" />
       </svg>
     );

@@ -16,8 +16,20 @@ interface Props {
   width?: number;
 }
 
-/** A length as people type it, arithmetic and either unit included; commits on Enter or leaving, steps with the arrows. */
-export function LengthField({ label, value, unit, onChange, min = -Infinity, max = Infinity, id, marked, width = 104 }: Props) {
+/**
+ * A length as people type it, arithmetic and either unit included; commits on Enter or leaving, steps with the arrows.
+ */
+export function LengthField({
+  label,
+  value,
+  unit,
+  onChange,
+  min = -Infinity,
+  max = Infinity,
+  id,
+  marked,
+  width = 104,
+}: Props) {
   const shown = fieldLength(value, unit);
   const [text, setText] = useState(shown);
   const [wrong, setWrong] = useState<string | null>(null);
@@ -30,7 +42,11 @@ export function LengthField({ label, value, unit, onChange, min = -Infinity, max
     if (text === shown) return setWrong(null);
     try {
       const mm = parseLength(text, unit);
-      if (mm < min || mm > max) throw new Problem("range", `Give a length from ${fieldLength(min, unit)} to ${fieldLength(max, unit)} ${unit}.`);
+      if (mm < min || mm > max)
+        throw new Problem(
+          "range",
+          `Give a length from ${fieldLength(min, unit)} to ${fieldLength(max, unit)} ${unit}.`,
+        );
       setWrong(null);
       onChange(mm);
     } catch (e) {
@@ -39,7 +55,14 @@ export function LengthField({ label, value, unit, onChange, min = -Infinity, max
   };
   return (
     <span className="inline-flex flex-col items-end">
-      <span className={`box inline-flex items-center gap-1 ${marked ? "!border-pencil" : ""} ${wrong ? "!border-danger" : ""}`} style={{ width }}>
+      <span
+        className={
+          "box inline-flex items-center gap-1 " +
+          `${marked ? "!border-pencil" : ""} ` +
+          `${wrong ? "!border-danger" : ""}`
+        }
+        style={{ width }}
+      >
         <input
           id={id}
           aria-label={label}
@@ -57,7 +80,11 @@ export function LengthField({ label, value, unit, onChange, min = -Infinity, max
             }
             if (e.key === "ArrowUp" || e.key === "ArrowDown") {
               e.preventDefault();
-              const step = (unit === "mm" ? 1 : 25.4 / 16) * (e.shiftKey ? 10 : 1) * (e.altKey ? 0.1 : 1) * (e.key === "ArrowUp" ? 1 : -1);
+              const step =
+                (unit === "mm" ? 1 : 25.4 / 16) *
+                (e.shiftKey ? 10 : 1) *
+                (e.altKey ? 0.1 : 1) *
+                (e.key === "ArrowUp" ? 1 : -1);
               const next = Math.min(max, Math.max(min, value + step));
               editing.current = false;
               onChange(Math.round(next * 10000) / 10000);

@@ -1,13 +1,30 @@
 "use client";
-import { ChevronDown } from "lucide-react";
+import { ChevronDown, Check } from "lucide-react";
 import { Select } from "radix-ui";
-import { Check } from "lucide-react";
 
 /** One of a list, by name. */
-export function Pick({ label, value, options, onChange, id, className = "" }: { label: string; value: string; options: readonly { value: string; label: string }[]; onChange(v: string): void; id?: string; className?: string }) {
+export function Pick({
+  label,
+  value,
+  options,
+  onChange,
+  id,
+  className = "",
+}: {
+  label: string;
+  value: string;
+  options: readonly { value: string; label: string }[];
+  onChange(v: string): void;
+  id?: string;
+  className?: string;
+}) {
   return (
     <Select.Root value={value} onValueChange={onChange}>
-      <Select.Trigger id={id} aria-label={label} className={`box inline-flex max-w-full items-center gap-2 !font-sans ${className}`}>
+      <Select.Trigger
+        id={id}
+        aria-label={label}
+        className={`box inline-flex max-w-full items-center gap-2 !font-sans ${className}`}
+      >
         <span className="truncate">
           <Select.Value />
         </span>
@@ -16,10 +33,21 @@ export function Pick({ label, value, options, onChange, id, className = "" }: { 
         </Select.Icon>
       </Select.Trigger>
       <Select.Portal>
-        <Select.Content position="popper" sideOffset={4} className="z-50 max-h-80 overflow-auto rounded-md border border-line bg-raised p-1 shadow-card">
+        <Select.Content
+          position="popper"
+          sideOffset={4}
+          className="z-50 max-h-80 overflow-auto rounded-md border border-line bg-raised p-1 shadow-card"
+        >
           <Select.Viewport>
             {options.map((o) => (
-              <Select.Item key={o.value} value={o.value} className="flex min-h-[30px] cursor-pointer items-center gap-2 rounded px-2 outline-none data-[highlighted]:bg-sunk">
+              <Select.Item
+                key={o.value}
+                value={o.value}
+                className={
+                  "flex min-h-[30px] cursor-pointer items-center gap-2 rounded px-2 outline-none " +
+                  "data-[highlighted]:bg-sunk"
+                }
+              >
                 <span className="w-4">
                   <Select.ItemIndicator>
                     <Check size={14} />

@@ -6,7 +6,10 @@ import type { Ground } from "./ground.ts";
 import { LEAST_HELIX, sinkHelix } from "./sink.ts";
 import type { AreaPlan, Level } from "./level.ts";
 
-/** Steps forward are never shorter than this share of the cutter's radius: slots hardly wider than the cutter load it whatever is done. */
+/**
+ * Steps forward are never shorter than this share of the cutter's radius: slots hardly wider than the cutter load it
+ * whatever is done.
+ */
 const LEAST_STEP = 0.06;
 /** Discs smaller than this share of the cutter's radius are cut straight on rather than round. */
 const TIP = 0.15;
@@ -19,10 +22,10 @@ const SPIRAL_TOLERANCE = 0.01;
 export const engagedAngle = (width: number, radius: number): number => Math.acos(Math.max(-1, 1 - width / radius));
 
 /**
- * Clears one level with the cutter's engagement held: discs that just fit the region, one after another along its medial
- * axis, each entered only as far as the limit allows beyond the one before and cut by the arc that is new. With the disc
- * before of radius ρ₁ (of the cutter's centre) and this one's of ρ₂ at a distance L, the cutter of radius R is engaged by
- * φ, cos φ = ((ρ₁ + R)² − (L + ρ₂)² − R²) / (2·(L + ρ₂)·R), at most. The edge is cut once round at the end.
+ * Clears one level with the cutter's engagement held: discs that just fit the region, one after another along its
+ * medial axis, each entered only as far as the limit allows beyond the one before and cut by the arc that is new. With
+ * the disc before of radius ρ₁ (of the cutter's centre) and this one's of ρ₂ at a distance L, the cutter of radius R is
+ * engaged by φ, cos φ = ((ρ₁ + R)² − (L + ρ₂)² − R²) / (2·(L + ρ₂)·R), at most. The edge is cut once round at the end.
  *
  * The limit is stated as the stepover: the engagement of a straight cut that wide.
  * @returns mm along the axis where the region is too narrow to hold the limit; NaN when there was nothing to clear
@@ -91,12 +94,16 @@ function wideAxis({ axis, kept }: Clearance, from: number): AxisGraph {
     g.edges.push([]);
     return g.x.length - 1;
   };
-  const node = (i: number): number => (index[i] >= 0 ? index[i] : (index[i] = add(axis.x[i], axis.y[i], axis.d[i] - from)));
+  const node = (i: number): number =>
+    index[i] >= 0 ? index[i] : (index[i] = add(axis.x[i], axis.y[i], axis.d[i] - from));
   for (let e = 0; e < axis.a.length; e++) {
     const [lo, hi] = axis.d[axis.a[e]] < axis.d[axis.b[e]] ? [axis.a[e], axis.b[e]] : [axis.b[e], axis.a[e]];
     if (!kept[e] || axis.d[hi] <= from) continue;
     const f = (from - axis.d[lo]) / (axis.d[hi] - axis.d[lo]);
-    const end = axis.d[lo] >= from ? node(lo) : add(axis.x[lo] + f * (axis.x[hi] - axis.x[lo]), axis.y[lo] + f * (axis.y[hi] - axis.y[lo]), 0);
+    const end =
+      axis.d[lo] >= from
+        ? node(lo)
+        : add(axis.x[lo] + f * (axis.x[hi] - axis.x[lo]), axis.y[lo] + f * (axis.y[hi] - axis.y[lo]), 0);
     g.edges[end].push(g.a.length);
     g.edges[node(hi)].push(g.a.length);
     g.a.push(end);
@@ -109,7 +116,8 @@ function wideAxis({ axis, kept }: Clearance, from: number): AxisGraph {
 /** The widest node with an edge not followed yet; −1 when all are. */
 function widestLeft(g: AxisGraph): number {
   let best = -1;
-  for (let i = 0; i < g.x.length; i++) if ((best < 0 || g.rho[i] > g.rho[best]) && g.edges[i].some((e) => !g.used[e])) best = i;
+  for (let i = 0; i < g.x.length; i++)
+    if ((best < 0 || g.rho[i] > g.rho[best]) && g.edges[i].some((e) => !g.used[e])) best = i;
   return best;
 }
 
@@ -138,17 +146,25 @@ function open(g: Ground, level: Level, graph: AxisGraph, start: number): boolean
   const helix = Math.min(0.8 * p.radius, rho);
   if (helix < LEAST_HELIX * p.radius || p.entry === "ramp" || p.entry === "plunge") {
     const way = axisFrom(graph, start, ALONG_AXIS * p.radius);
-    return g.enter(Float64Array.from(way, (i) => graph.x[i]), Float64Array.from(way, (i) => graph.y[i]), false) >= 0;
+    return (
+      g.enter(
+        Float64Array.from(way, (i) => graph.x[i]),
+        Float64Array.from(way, (i) => graph.y[i]),
+        false,
+      ) >= 0
+    );
   }
   sinkHelix(w, x, y, helix, z0, z1, p.slope, true);
   let a = 0;
-  for (let r = helix; r < rho; ) {
+  for (let r = helix; r < rho;) {
     const step = Math.min(0.3, Math.sqrt((8 * SPIRAL_TOLERANCE) / Math.max(r, 0.1)));
     a += step;
     r = Math.min(rho, r + (widening(r, p) * step) / (2 * Math.PI));
     w.to(x + r * Math.cos(a), y + r * Math.sin(a), z1);
   }
-  if (rho > helix) for (const half of [Math.PI, 2 * Math.PI]) w.arc(true, x, y, x + rho * Math.cos(a + half), y + rho * Math.sin(a + half), z1);
+  if (rho > helix)
+    for (const half of [Math.PI, 2 * Math.PI])
+      w.arc(true, x, y, x + rho * Math.cos(a + half), y + rho * Math.sin(a + half), z1);
   return true;
 }
 
@@ -156,7 +172,7 @@ function open(g: Ground, level: Level, graph: AxisGraph, start: number): boolean
 function axisFrom(graph: AxisGraph, start: number, most: number): number[] {
   const out = [start];
   const passed = new Set<number>();
-  for (let length = 0; length < most; ) {
+  for (let length = 0; length < most;) {
     const at = out[out.length - 1];
     const e = graph.edges[at].find((q) => !passed.has(q));
     if (e === undefined) break;
@@ -184,7 +200,7 @@ function widening(r: number, p: AreaPlan): number {
 /** Nodes from one along an edge to the next where the axis branches or ends; its edges count as followed. */
 function chainFrom(g: AxisGraph, node: number, first: number): number[] {
   const chain = [node];
-  for (let edge: number | undefined = first; edge !== undefined; ) {
+  for (let edge: number | undefined = first; edge !== undefined;) {
     g.used[edge] = 1;
     const to: number = g.a[edge] === chain[chain.length - 1] ? g.b[edge] : g.a[edge];
     chain.push(to);
@@ -200,19 +216,31 @@ interface Disc {
 }
 
 /** Along a chain, disc by disc as far apart as the limit allows. @returns mm of it where the limit could not be held */
-function follow(w: ToolpathWriter, p: AreaPlan, limit: number, z: number, g: AxisGraph, chain: readonly number[]): number {
+function follow(
+  w: ToolpathWriter,
+  p: AreaPlan,
+  limit: number,
+  z: number,
+  g: AxisGraph,
+  chain: readonly number[],
+): number {
   const disc = (i: number): Disc => ({ x: g.x[i], y: g.y[i], rho: g.rho[i] });
   const load = (a: Disc, b: Disc) => engaged(a.rho, b.rho, Math.hypot(b.x - a.x, b.y - a.y), p.radius);
   const least = LEAST_STEP * p.radius;
   // In a corner's tip the disc is next to nothing: the cutter goes straight in and bites to both sides.
-  const headOn = (a: Disc, b: Disc): number => (b.rho < TIP * p.radius && 2 * load(a, b) > limit ? Math.hypot(b.x - a.x, b.y - a.y) : 0);
+  const headOn = (a: Disc, b: Disc): number =>
+    b.rho < TIP * p.radius && 2 * load(a, b) > limit ? Math.hypot(b.x - a.x, b.y - a.y) : 0;
   let last = disc(chain[0]);
   let crowded = 0;
   for (let k = 1; k < chain.length; k++) {
     const [from, to] = [disc(chain[k - 1]), disc(chain[k])];
     const length = Math.hypot(to.x - from.x, to.y - from.y);
-    const on = (s: number): Disc => ({ x: from.x + (s * (to.x - from.x)) / length, y: from.y + (s * (to.y - from.y)) / length, rho: from.rho + (s * (to.rho - from.rho)) / length });
-    for (let s = 0; s < length - 1e-9 && load(last, to) > limit; ) {
+    const on = (s: number): Disc => ({
+      x: from.x + (s * (to.x - from.x)) / length,
+      y: from.y + (s * (to.y - from.y)) / length,
+      rho: from.rho + (s * (to.rho - from.rho)) / length,
+    });
+    for (let s = 0; s < length - 1e-9 && load(last, to) > limit;) {
       let lo = s;
       let hi = length;
       for (let q = 0; q < 24; q++) {
@@ -236,7 +264,9 @@ function follow(w: ToolpathWriter, p: AreaPlan, limit: number, z: number, g: Axi
   return crowded + headOn(last, end);
 }
 
-/** Largest engagement when a disc of radius ρ₂ is cut at a distance L from one of ρ₁, radians; 0 where it lies inside. */
+/**
+ * Largest engagement when a disc of radius ρ₂ is cut at a distance L from one of ρ₁, radians; 0 where it lies inside.
+ */
 export function engaged(rho1: number, rho2: number, L: number, R: number): number {
   const far = L + rho2;
   if (far <= rho1) return 0;

@@ -10,8 +10,8 @@ import type { AreaPlan, Level } from "./level.ts";
 const LONGEST_LINK = 4;
 
 /**
- * Clears one level in parallel lines to and fro, from one to the next along the edge where that is near, then once along
- * the edge itself.
+ * Clears one level in parallel lines to and fro, from one to the next along the edge where that is near, then once
+ * along the edge itself.
  * @param angle of the lines, radians
  */
 export function clearLines(g: Ground, level: Level, angle: number): boolean {
@@ -24,7 +24,8 @@ export function clearLines(g: Ground, level: Level, angle: number): boolean {
   const order = [...rows.keys()].sort((a, b) => a - b);
   let last: Span | null = null;
   for (let left = [...rows.values()].reduce((n, r) => n + r.length, 0); left > 0; left--) {
-    const linked: { span: Span; way: ReturnType<typeof alongRing> } | null = last && next(rows.get(last.row + 1) ?? [], last, p, rings);
+    const linked: { span: Span; way: ReturnType<typeof alongRing> } | null =
+      last && next(rows.get(last.row + 1) ?? [], last, p, rings);
     let span: Span;
     let entered = true;
     if (linked) {
@@ -35,7 +36,10 @@ export function clearLines(g: Ground, level: Level, angle: number): boolean {
       entered = g.enter(Float64Array.of(span.x0, span.x1), Float64Array.of(span.y0, span.y1), false) >= 0;
     }
     const row = rows.get(span.row)!;
-    row.splice(row.findIndex((q) => q.x0 === span.x0 || q.x0 === span.x1), 1);
+    row.splice(
+      row.findIndex((q) => q.x0 === span.x0 || q.x0 === span.x1),
+      1,
+    );
     if (entered) w.to(span.x1, span.y1, level.z1);
     last = entered ? span : null;
   }
@@ -46,7 +50,12 @@ export function clearLines(g: Ground, level: Level, angle: number): boolean {
   return true;
 }
 
-function next(row: readonly Span[], last: Span, p: AreaPlan, rings: ReturnType<typeof inset>["rings"]): { span: Span; way: ReturnType<typeof alongRing> } | null {
+function next(
+  row: readonly Span[],
+  last: Span,
+  p: AreaPlan,
+  rings: ReturnType<typeof inset>["rings"],
+): { span: Span; way: ReturnType<typeof alongRing> } | null {
   let best: { span: Span; way: ReturnType<typeof alongRing> } | null = null;
   for (const s of row)
     for (const span of [s, turnedSpan(s)]) {

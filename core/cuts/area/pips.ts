@@ -8,8 +8,8 @@ import type { Level } from "./level.ts";
 const MIDDLE_SLOPE = 0.05;
 
 /**
- * Rings leave pips where they turn sharply: along the axis two rings' corners are stepover / sin(half angle) apart, more
- * than the cutter covers. Those stretches of the axis are cut too.
+ * Rings leave pips where they turn sharply: along the axis two rings' corners are stepover / sin(half angle) apart,
+ * more than the cutter covers. Those stretches of the axis are cut too.
  */
 export function cutPips(g: Ground, level: Level): void {
   const { w, p } = g;
@@ -35,7 +35,11 @@ export function cutPips(g: Ground, level: Level): void {
     b.push(j);
   }
   const paths = trails(axis.x, axis.y, axis.d, a, b);
-  const order = nearestOrder(paths.map((t) => ({ x0: t.x[0], y0: t.y[0], x1: t.x[t.x.length - 1], y1: t.y[t.y.length - 1] })), w.x, w.y);
+  const order = nearestOrder(
+    paths.map((t) => ({ x0: t.x[0], y0: t.y[0], x1: t.x[t.x.length - 1], y1: t.y[t.y.length - 1] })),
+    w.x,
+    w.y,
+  );
   for (const { index, reverse } of order) {
     const t = paths[index];
     const x = reverse ? t.x.slice().reverse() : t.x;

@@ -60,7 +60,15 @@ function ringSteps(p: AreaPlan, level: Level): Ring[][] {
   for (let step = 0; level.from + step * p.stepover < p.c.widest; step++) {
     const { rings } = inset(p.c, level.from + step * p.stepover);
     const here: Ring[] = [];
-    for (let k = 0; k < ringCount(rings); k++) here.push({ rings, k, step, box: boundsOf(rings.xy, rings.starts[k], rings.starts[k + 1]), inner: [], cut: false });
+    for (let k = 0; k < ringCount(rings); k++)
+      here.push({
+        rings,
+        k,
+        step,
+        box: boundsOf(rings.xy, rings.starts[k], rings.starts[k + 1]),
+        inner: [],
+        cut: false,
+      });
     if (step > 0) for (const r of here) beside(r, out[step - 1], linkMost(step) * p.stepover + 1e-6);
     out.push(here);
   }
@@ -81,13 +89,15 @@ function beside(r: Ring, outer: readonly Ring[], most: number): void {
       const [x, y] = [r.rings.xy[2 * at], r.rings.xy[2 * at + 1]];
       if (boxDistance(o.box, x, y) > most) continue;
       const hit = nearestPoint(o, x, y);
-      if (hit.d <= most && (!best || hit.d < best.d)) best = { ring: r, at: at - from, mine: hit.i - o.rings.starts[o.k], d: hit.d };
+      if (hit.d <= most && (!best || hit.d < best.d))
+        best = { ring: r, at: at - from, mine: hit.i - o.rings.starts[o.k], d: hit.d };
     }
     if (best) o.inner.push(best);
   }
 }
 
-const boxDistance = (b: Box, x: number, y: number): number => Math.max(b.minX - x, x - b.maxX, b.minY - y, y - b.maxY, 0);
+const boxDistance = (b: Box, x: number, y: number): number =>
+  Math.max(b.minX - x, x - b.maxX, b.minY - y, y - b.maxY, 0);
 
 function nearestPoint(r: Ring, x: number, y: number): { i: number; d: number } {
   const { xy, starts } = r.rings;
@@ -103,7 +113,10 @@ function nearestPoint(r: Ring, x: number, y: number): { i: number; d: number } {
   return { i: best, d: Math.sqrt(near) };
 }
 
-/** Cuts a ring after everything farther in beside it. Without recursion: rings may be thousands deep. @returns rings cut */
+/**
+ * Cuts a ring after everything farther in beside it. Without recursion: rings may be thousands deep.
+ * @returns rings cut
+ */
 function cutWithInner(g: Ground, level: Level, outermost: Ring): number {
   let cut = 0;
   const stack: { ring: Ring; next: number }[] = [{ ring: outermost, next: 0 }];
@@ -151,7 +164,7 @@ function cutRing(g: Ground, level: Level, r: Ring): void {
 }
 
 /**
- * Longest way from a ring to the next one out that certainly stays inside, in steps: with d(P) and d(Q) at its ends a way of
- * length L nowhere comes nearer to the edge than (d(P) + d(Q) − L) / 2.
+ * Longest way from a ring to the next one out that certainly stays inside, in steps: with d(P) and d(Q) at its ends a
+ * way of length L nowhere comes nearer to the edge than (d(P) + d(Q) − L) / 2.
  */
 const linkMost = (step: number): number => Math.min(1.5, 2 * step - 1);

@@ -9,13 +9,28 @@ import { Ground } from "../area/ground.ts";
 import { type Level, levels } from "../area/level.ts";
 import { type Reached, reachedBy } from "../area/reached.ts";
 import { clearRings } from "../area/rings.ts";
-import { directionField, entryField, entryOf, rampField, rateFields, safeStepover, slopeOf, stepdownField, stepoverField } from "../fields.ts";
+import {
+  directionField,
+  entryField,
+  entryOf,
+  rampField,
+  rateFields,
+  safeStepover,
+  slopeOf,
+  stepdownField,
+  stepoverField,
+} from "../fields.ts";
 import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
 import { effectiveFloor } from "../vcarve/floor.ts";
 
-const targetFloor = (c: CutContext): number => (c.target ? effectiveFloor(c.target.settings, profileOf(c.target.cutter)) : 0);
-const feedsAt = (c: CutContext, s: Settings) => feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown as number, targetFloor(c) || 1), s.stepover as number);
-/** Share of what a V cutter opens beside its pass, at the ridge asked for, that a clearing cutter may leave it; and the most, mm. */
+const targetFloor = (c: CutContext): number =>
+  c.target ? effectiveFloor(c.target.settings, profileOf(c.target.cutter)) : 0;
+const feedsAt = (c: CutContext, s: Settings) =>
+  feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown as number, targetFloor(c) || 1), s.stepover as number);
+/**
+ * Share of what a V cutter opens beside its pass, at the ridge asked for, that a clearing cutter may leave it; and the
+ * most, mm.
+ */
 const LEAVE_SHARE = 0.85;
 const MOST_LEAVE = 0.1;
 function usualLeave({ target }: CutContext): number {
@@ -26,7 +41,10 @@ function usualLeave({ target }: CutContext): number {
 /** Along a wall both cutters cut the same line: less than this left beside it, mm, is nothing left. */
 const SLIVER = 0.01;
 
-/** Takes the wide floors of a carve with a flat cutter before the V cutter comes; a later, smaller one takes what it left. */
+/**
+ * Takes the wide floors of a carve with a flat cutter before the V cutter comes; a later, smaller one takes what it
+ * left.
+ */
 export const clear: CutKind = {
   kind: "clear",
   title: "Clear",
@@ -35,7 +53,20 @@ export const clear: CutKind = {
   fields: [
     stepoverField,
     stepdownField(targetFloor),
-    { key: "leave", label: "Leave on walls", type: "length", help: "Kept off the sloping wall for the V cutter to finish.", min: 0, max: 10, step: 0.05, more: true, auto: (c) => ({ value: usualLeave(c), reason: "what the V cutter takes anyway on its way along the wall's foot" }) },
+    {
+      key: "leave",
+      label: "Leave on walls",
+      type: "length",
+      help: "Kept off the sloping wall for the V cutter to finish.",
+      min: 0,
+      max: 10,
+      step: 0.05,
+      more: true,
+      auto: (c) => ({
+        value: usualLeave(c),
+        reason: "what the V cutter takes anyway on its way along the wall's foot",
+      }),
+    },
     directionField,
     entryField,
     rampField,
@@ -48,7 +79,18 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   const w = new ToolpathWriter(s.feed as number, s.plunge as number, inputs.machine.rapid);
   const notes: Note[] = [];
   const { target } = inputs;
-  if (!target) return { toolpath: w.take(), notes: [{ code: "clear-without-carve", severity: "warning", message: "This clearing cut has no carve to clear for. Add a carve or remove it." }], facts: {} };
+  if (!target)
+    return {
+      toolpath: w.take(),
+      notes: [
+        {
+          code: "clear-without-carve",
+          severity: "warning",
+          message: "This clearing cut has no carve to clear for. Add a carve or remove it.",
+        },
+      ],
+      facts: {},
+    };
   const carve = profileOf(target.cutter);
   const floor = effectiveFloor(target.settings, carve);
   const region = inputs.carveRegion(target.settings);
@@ -60,7 +102,20 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   // What the cutters before have opened at a level's depth: the wall slopes, so that each depth has its own reach.
   const opened = new Map<number, Reached | null>();
   const reachedAt = (depth: number): Reached | null => {
-    if (!opened.has(depth)) opened.set(depth, reachedBy(c, before.map((q) => ({ radius: profileOf(q.cutter).radius, from: carve.r(levelBelow(floor, q.settings.stepdown as number, depth)) + profileOf(q.cutter).radius + (q.settings.leave as number) }))));
+    if (!opened.has(depth))
+      opened.set(
+        depth,
+        reachedBy(
+          c,
+          before.map((q) => ({
+            radius: profileOf(q.cutter).radius,
+            from:
+              carve.r(levelBelow(floor, q.settings.stepdown as number, depth)) +
+              profileOf(q.cutter).radius +
+              (q.settings.leave as number),
+          })),
+        ),
+      );
     return opened.get(depth)!;
   };
   const area = {
@@ -71,7 +126,10 @@ function plan(inputs: CutInputs, s: Settings): Planned {
     entry: entryOf(s),
     centre: inputs.cutter.centreCutting,
     conventional: s.direction === "conventional",
-    done: before.length > 0 && reachedAt(floor) ? (x: number, y: number, d: number, level: Level) => (reachedAt(-level.z1)?.(x, y, d) ?? 0) < -radius + SLIVER : undefined,
+    done:
+      before.length > 0 && reachedAt(floor)
+        ? (x: number, y: number, d: number, level: Level) => (reachedAt(-level.z1)?.(x, y, d) ?? 0) < -radius + SLIVER
+        : undefined,
   };
   const ground = new Ground(w, area, new SegmentGrid(region));
   let any = false;
@@ -81,7 +139,14 @@ function plan(inputs: CutInputs, s: Settings): Planned {
     inputs.progress(0.4 + (0.6 * (k + 1)) / all.length);
   });
   notes.push(...ground.notes("Clear"));
-  if (!any) notes.push({ code: "nothing-to-clear", severity: "note", message: `No floor is wide enough for the ${formatLength(inputs.cutter.diameter)} mm clearing cutter; the V cutter takes it all. A smaller clearing cutter might help.` });
+  if (!any)
+    notes.push({
+      code: "nothing-to-clear",
+      severity: "note",
+      message:
+        `No floor is wide enough for the ${formatLength(inputs.cutter.diameter)} mm clearing cutter; the V ` +
+        "cutter takes it all. A smaller clearing cutter might help.",
+    });
   return { toolpath: w.take(), notes, facts: {}, within: region };
 }
 

@@ -13,7 +13,12 @@ import { placeTabs, tabLimit, tabsFromPlaces } from "./tabs.ts";
 
 const loopOf = (points: [number, number][]) => unroll(Float64Array.from(points.flat()), 0, points.length, 0, false);
 /** A rectangle 60 × 20 with all its turning at the corners. */
-const long = loopOf([[20, 40], [80, 40], [80, 60], [20, 60]]);
+const long = loopOf([
+  [20, 40],
+  [80, 40],
+  [80, 60],
+  [20, 60],
+]);
 
 describe("places on a loop", () => {
   it("are found by distance along it, with its direction, past its end too", () => {
@@ -41,10 +46,23 @@ describe("tabs", () => {
     for (const count of [1, 2, 4, 7]) {
       const tabs = placeTabs(long, count, 8);
       expect(tabs.length).toBe(Math.min(count, 10));
-      for (const t of tabs) for (const corner of [0, 60, 80, 140, 160]) if (count <= 4) expect(Math.abs(t.at - corner)).toBeGreaterThan(3.9);
+      for (const t of tabs)
+        for (const corner of [0, 60, 80, 140, 160])
+          if (count <= 4) expect(Math.abs(t.at - corner)).toBeGreaterThan(3.9);
     }
     expect(placeTabs(long, 40, 8).length).toBe(10);
-    expect(placeTabs(loopOf([[0, 0], [3, 0], [3, 3], [0, 3]]), 4, 8)).toEqual([]);
+    expect(
+      placeTabs(
+        loopOf([
+          [0, 0],
+          [3, 0],
+          [3, 3],
+          [0, 3],
+        ]),
+        4,
+        8,
+      ),
+    ).toEqual([]);
   });
   it("limit the depth over their width and fall away at their slope", () => {
     const tabs = tabsFromPlaces(long, [[50, 30]]);
@@ -57,9 +75,21 @@ describe("tabs", () => {
 });
 
 describe("leads", () => {
-  const part = ringsFrom([[[20, 40], [80, 40], [80, 60], [20, 60]]]);
+  const part = ringsFrom([
+    [
+      [20, 40],
+      [80, 40],
+      [80, 60],
+      [20, 60],
+    ],
+  ]);
   // Round the part's outside with the waste on the left: clockwise, 1 mm away.
-  const outside = loopOf([[19, 39], [19, 61], [81, 61], [81, 39]]);
+  const outside = loopOf([
+    [19, 39],
+    [19, 61],
+    [81, 61],
+    [81, 39],
+  ]);
   const rules: LeadRules = { shape: "arc", reach: 6, edges: new SegmentGrid(part), away: 1, width: 100, height: 100 };
   it("come onto the gentlest run from the waste, tangent to it, never nearer to the part than the path", () => {
     const lead = placeLead(outside, rules)!;
@@ -68,18 +98,47 @@ describe("leads", () => {
     const way = leadPoints(lead, 40);
     for (const [x, y] of way) expect(rules.edges.distance(x, y, 50)).toBeGreaterThan(0.99);
     const [[x0, y0], [x1, y1]] = way.slice(-2);
-    expect(((x1 - x0) * lead.place.ux + (y1 - y0) * lead.place.uy) / Math.hypot(x1 - x0, y1 - y0)).toBeGreaterThan(0.998);
+    expect(((x1 - x0) * lead.place.ux + (y1 - y0) * lead.place.uy) / Math.hypot(x1 - x0, y1 - y0)).toBeGreaterThan(
+      0.998,
+    );
     expect(Math.hypot(way[0][0] - lead.place.x, way[0][1] - lead.place.y)).toBeCloseTo(6 * Math.SQRT2, 6);
   });
   it("shrink, then move, before they touch a neighbour or leave the sheet", () => {
-    const crowd = ringsFrom([[[20, 40], [80, 40], [80, 60], [20, 60]], [[10, 64.5], [90, 64.5], [90, 90], [10, 90]]]);
+    const crowd = ringsFrom([
+      [
+        [20, 40],
+        [80, 40],
+        [80, 60],
+        [20, 60],
+      ],
+      [
+        [10, 64.5],
+        [90, 64.5],
+        [90, 90],
+        [10, 90],
+      ],
+    ]);
     const near = placeLead(outside, { ...rules, edges: new SegmentGrid(crowd) })!;
     for (const [x, y] of leadPoints(near, 60)) expect(rules.edges.distance(x, y, 50)).toBeGreaterThan(0.99);
     for (const [x, y] of leadPoints(near, 60)) expect(new SegmentGrid(crowd).distance(x, y, 50)).toBeGreaterThan(0.99);
     const small = placeLead(outside, { ...rules, height: 63 })!;
     expect(small.y0).toBeLessThanOrEqual(63);
     // A closed slot hardly wider than the kerf has room for none.
-    const slot = ringsFrom([[[19.5, 38.5], [81.5, 38.5], [81.5, 61.5], [18.5, 61.5], [18.5, 38.5]], [[20, 40], [20, 60], [80, 60], [80, 40]]]);
+    const slot = ringsFrom([
+      [
+        [19.5, 38.5],
+        [81.5, 38.5],
+        [81.5, 61.5],
+        [18.5, 61.5],
+        [18.5, 38.5],
+      ],
+      [
+        [20, 40],
+        [20, 60],
+        [80, 60],
+        [80, 40],
+      ],
+    ]);
     expect(placeLead(outside, { ...rules, edges: new SegmentGrid(slot), width: 82, height: 62 })).toBeNull();
   });
   it("go where a hand puts them, and nowhere through a part", () => {
@@ -99,7 +158,10 @@ describe("the order of contours", () => {
         const [x, y] = [20 + 40 * (i % 3), 20 + 40 * Math.floor(i / 3)];
         loops.push(star(random, 12, 14, 18, x, y), circle(x, y, 6, 24, true), circle(x, y, 2, 16));
       }
-      const shuffled = loops.map((l) => ({ l, at: random() })).sort((a, b) => a.at - b.at).map((q) => q.l);
+      const shuffled = loops
+        .map((l) => ({ l, at: random() }))
+        .sort((a, b) => a.at - b.at)
+        .map((q) => q.l);
       const r = ringsFrom(shuffled);
       r.parent = nesting(r);
       const contours: ContourLoop[] = shuffled.map((_, k) => ({
@@ -112,8 +174,20 @@ describe("the order of contours", () => {
       const order = contourOrder(contours, 0, 0);
       expect([...order].sort((a, b) => a - b)).toEqual(shuffled.map((_, k) => k));
       const when = new Map(order.map((k, i) => [k, i]));
-      for (let k = 0; k < shuffled.length; k++) if (r.parent[k] >= 0) expect(when.get(k)!, `seed ${seed}`).toBeLessThan(when.get(r.parent[k])!);
-      const travel = (o: readonly number[]) => o.slice(1).reduce((sum, k, i) => sum + Math.hypot(r.xy[2 * r.starts[k]] - r.xy[2 * r.starts[o[i]]], r.xy[2 * r.starts[k] + 1] - r.xy[2 * r.starts[o[i]] + 1]), 0);
+      for (let k = 0; k < shuffled.length; k++)
+        if (r.parent[k] >= 0) expect(when.get(k)!, `seed ${seed}`).toBeLessThan(when.get(r.parent[k])!);
+      const travel = (o: readonly number[]) =>
+        o
+          .slice(1)
+          .reduce(
+            (sum, k, i) =>
+              sum +
+              Math.hypot(
+                r.xy[2 * r.starts[k]] - r.xy[2 * r.starts[o[i]]],
+                r.xy[2 * r.starts[k] + 1] - r.xy[2 * r.starts[o[i]] + 1],
+              ),
+            0,
+          );
       expect(travel(order)).toBeLessThan(0.7 * travel(shuffled.map((_, k) => k)));
     }
   });
@@ -122,7 +196,12 @@ describe("the order of contours", () => {
 describe("pieces closer together than the cutter is wide", () => {
   /** Two plates 1 mm apart, each with a hole. */
   const plates = (): Rings => {
-    const box = (x: number): [number, number][] => [[x, 30], [x + 20, 30], [x + 20, 60], [x, 60]];
+    const box = (x: number): [number, number][] => [
+      [x, 30],
+      [x + 20, 30],
+      [x + 20, 60],
+      [x, 60],
+    ];
     return ringsFrom([box(20), box(41), circle(30, 45, 5, 60, true), circle(51, 45, 5, 60, true)]);
   };
   for (const [kind, wide, narrow] of [

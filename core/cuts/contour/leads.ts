@@ -42,7 +42,10 @@ const SLACK = 0.004;
 export function placeLead(l: Loop, rules: LeadRules): Lead | null {
   const bending = new Bending(l);
   const window = Math.max(2 * rules.reach, bending.total / 40);
-  const tries = Array.from({ length: PLACES }, (_, k) => ((k + 0.5) * bending.total) / PLACES).map((s) => ({ s, bend: bending.near(s, window) }));
+  const tries = Array.from({ length: PLACES }, (_, k) => ((k + 0.5) * bending.total) / PLACES).map((s) => ({
+    s,
+    bend: bending.near(s, window),
+  }));
   tries.sort((a, b) => a.bend - b.bend || a.s - b.s);
   for (const shrink of SHRINKS)
     for (const t of tries.slice(0, shrink === SHRINKS[SHRINKS.length - 1] ? PLACES : PLACES / 3)) {
@@ -68,18 +71,40 @@ function leadAt(place: Place, rules: LeadRules, reach: number): Lead | null {
   const { x, y, ux, uy } = place;
   // Towards the waste.
   const [nx, ny] = rules.right ? [uy, -ux] : [-uy, ux];
-  const lead: Lead = rules.shape === "arc" ? { place, x0: x + reach * (nx - ux), y0: y + reach * (ny - uy), centre: { x: x + reach * nx, y: y + reach * ny }, ccw: !rules.right } : { place, x0: x + reach * (nx - ux) * Math.SQRT1_2, y0: y + reach * (ny - uy) * Math.SQRT1_2, centre: null, ccw: true };
+  const lead: Lead =
+    rules.shape === "arc"
+      ? {
+          place,
+          x0: x + reach * (nx - ux),
+          y0: y + reach * (ny - uy),
+          centre: { x: x + reach * nx, y: y + reach * ny },
+          ccw: !rules.right,
+        }
+      : {
+          place,
+          x0: x + reach * (nx - ux) * Math.SQRT1_2,
+          y0: y + reach * (ny - uy) * Math.SQRT1_2,
+          centre: null,
+          ccw: true,
+        };
   return fits(lead, rules) ? lead : null;
 }
 
 /** The points of a way, from where it begins to the contour. */
 export function leadPoints(lead: Lead, steps: number): [number, number][] {
   const { place, x0, y0, centre } = lead;
-  if (!centre) return Array.from({ length: steps + 1 }, (_, k) => [x0 + ((place.x - x0) * k) / steps, y0 + ((place.y - y0) * k) / steps]);
+  if (!centre)
+    return Array.from({ length: steps + 1 }, (_, k) => [
+      x0 + ((place.x - x0) * k) / steps,
+      y0 + ((place.y - y0) * k) / steps,
+    ]);
   const a0 = Math.atan2(y0 - centre.y, x0 - centre.x);
   const turn = lead.ccw ? Math.PI / 2 : -Math.PI / 2;
   const r = Math.hypot(x0 - centre.x, y0 - centre.y);
-  return Array.from({ length: steps + 1 }, (_, k) => [centre.x + r * Math.cos(a0 + (turn * k) / steps), centre.y + r * Math.sin(a0 + (turn * k) / steps)]);
+  return Array.from({ length: steps + 1 }, (_, k) => [
+    centre.x + r * Math.cos(a0 + (turn * k) / steps),
+    centre.y + r * Math.sin(a0 + (turn * k) / steps),
+  ]);
 }
 
 function fits(lead: Lead, rules: LeadRules): boolean {
@@ -87,6 +112,7 @@ function fits(lead: Lead, rules: LeadRules): boolean {
   const reach = Math.hypot(lead.x0 - lead.place.x, lead.y0 - lead.place.y);
   // Close enough together that no crossing of an edge is stepped over.
   const steps = Math.min(2000, Math.max(12, Math.ceil((2 * reach) / Math.max(rules.away, 0.05))));
-  for (const [x, y] of leadPoints(lead, steps)) if (rules.edges.distance(x, y, rules.away + reach) < rules.away - SLACK) return false;
+  for (const [x, y] of leadPoints(lead, steps))
+    if (rules.edges.distance(x, y, rules.away + reach) < rules.away - SLACK) return false;
   return true;
 }

@@ -16,7 +16,9 @@ export const sideField = (reason: string): CutField => ({
     { value: "inside", label: "inside" },
     { value: "on", label: "on the line" },
   ],
-  help: "Outside: the ink is the part; its outsides are cut round and its holes from within. Inside: the ink is the opening; what lies round it is the part. On the line: the cutter's middle follows the outline.",
+  help:
+    "Outside: the ink is the part; its outsides are cut round and its holes from within. Inside: the ink is the " +
+    "opening; what lies round it is the part. On the line: the cutter's middle follows the outline.",
   auto: () => ({ value: "outside", reason }),
 });
 
@@ -46,7 +48,10 @@ export interface ContourLoops {
   joined: number[];
 }
 
-/** Beyond the art the plan looks this many cutter diameters and lead lengths: room for every outside path and every way onto it. */
+/**
+ * Beyond the art the plan looks this many cutter diameters and lead lengths: room for every outside path and every way
+ * onto it.
+ */
 const ROOM = 3;
 const LEAD_ROOM = 2;
 
@@ -65,7 +70,10 @@ export function contourLoops(inputs: CutInputs, s: Settings, away: number): Cont
     })).filter((l) => l.end - l.start > 2);
     return { loops, waste: ink, clearance: null, missed: [], joined: [] };
   }
-  const waste = s.side === "inside" ? ink : complement(ink, ROOM * inputs.cutter.diameter + 2 * away + LEAD_ROOM * ((s.lead as number) ?? 0));
+  const waste =
+    s.side === "inside"
+      ? ink
+      : complement(ink, ROOM * inputs.cutter.diameter + 2 * away + LEAD_ROOM * ((s.lead as number) ?? 0));
   const clearance = inputs.clearance(waste);
   const { rings: found, follows } = inset(clearance, away);
   const rings = withoutDoubles(found);
@@ -105,7 +113,11 @@ function withoutDoubles(r: Rings): Rings {
       if (xy.length > from && Math.abs(x - xy[xy.length - 2]) + Math.abs(y - xy[xy.length - 1]) < DOUBLE) continue;
       xy.push(x, y);
     }
-    while (xy.length > from + 2 && Math.abs(xy[from] - xy[xy.length - 2]) + Math.abs(xy[from + 1] - xy[xy.length - 1]) < DOUBLE) xy.length -= 2;
+    while (
+      xy.length > from + 2 &&
+      Math.abs(xy[from] - xy[xy.length - 2]) + Math.abs(xy[from + 1] - xy[xy.length - 1]) < DOUBLE
+    )
+      xy.length -= 2;
     starts[k + 1] = xy.length / 2;
   }
   return { xy: Float64Array.from(xy), starts, parent: r.parent };

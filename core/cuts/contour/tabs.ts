@@ -12,8 +12,9 @@ const CORNER_WINDOW = 0.75;
 const TRIES = 25;
 
 /**
- * Tabs evenly round a loop, each moved to the gentlest run within its share: bending is summed over the tab's length and
- * a little beyond, and the place where least of it falls is taken. Fewer than asked where they would run into each other.
+ * Tabs evenly round a loop, each moved to the gentlest run within its share: bending is summed over the tab's length
+ * and a little beyond, and the place where least of it falls is taken. Fewer than asked where they would run into each
+ * other.
  */
 export function placeTabs(l: Loop, count: number, length: number): Tab[] {
   const bending = new Bending(l);
@@ -41,10 +42,19 @@ export function placeTabs(l: Loop, count: number, length: number): Tab[] {
 }
 
 /** Tabs placed by hand, each on the loop at its nearest place. */
-export const tabsFromPlaces = (l: Loop, places: readonly (readonly [number, number])[]): Tab[] => places.map(([x, y]) => ({ at: nearestPlace(l, x, y).s }));
+export const tabsFromPlaces = (l: Loop, places: readonly (readonly [number, number])[]): Tab[] =>
+  places.map(([x, y]) => ({ at: nearestPlace(l, x, y).s }));
 
 /** Lowest z allowed at distance s along the loop: `top` over a tab, falling away at `slope` on either side of it. */
-export function tabLimit(tabs: readonly Tab[], total: number, half: number, top: number, bottom: number, s: number, slope: number): number {
+export function tabLimit(
+  tabs: readonly Tab[],
+  total: number,
+  half: number,
+  top: number,
+  bottom: number,
+  s: number,
+  slope: number,
+): number {
   let limit = bottom;
   for (const t of tabs) {
     let d = Math.abs((s % total) - t.at);

@@ -10,9 +10,14 @@ import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
 
 const feedsAt = (c: CutContext) => feedsFor(c.cutter, c.material, c.machine, 1, c.cutter.diameter);
 /** How far a drill's point reaches beyond where it is full width, mm. */
-const pointOf = (c: CutContext["cutter"]): number => (c.kind === "drill" ? c.diameter / 2 / Math.tan(((c.angle ?? 118) * Math.PI) / 360) : 0);
-const depthOf = (c: CutContext, s: Settings): number => (s.through ? c.stock.thickness + (s.past as number) + pointOf(c.cutter) : (s.depth as number));
-/** A ring is a circle when no point of it is farther from its mean circle than this share of the radius, or this many mm. */
+const pointOf = (c: CutContext["cutter"]): number =>
+  c.kind === "drill" ? c.diameter / 2 / Math.tan(((c.angle ?? 118) * Math.PI) / 360) : 0;
+const depthOf = (c: CutContext, s: Settings): number =>
+  s.through ? c.stock.thickness + (s.past as number) + pointOf(c.cutter) : (s.depth as number);
+/**
+ * A ring is a circle when no point of it is farther from its mean circle than this share of the radius, or this many
+ * mm.
+ */
 const ROUND_SHARE = 0.06;
 const ROUND_LEAST = 0.1;
 /** Before the bottom of the last peck feeding begins again, mm. */
@@ -23,14 +28,77 @@ export const drill: CutKind = {
   kind: "drill",
   title: "Drill",
   cutters: ["drill", "flat", "v"],
-  summary: (s, c) => `${c.kind} ${formatLength(c.diameter)} mm · ${s.through ? "through" : `${formatLength(s.depth as number)} mm deep`}`,
+  summary: (s, c) =>
+    `${c.kind} ${formatLength(c.diameter)} mm · ` +
+    `${s.through ? "through" : `${formatLength(s.depth as number)} mm deep`}`,
   fields: [
-    { key: "through", label: "Through the stock", type: "switch", auto: (c) => ({ value: c.cutter.kind === "drill", reason: "a hole to hang or screw by" }) },
-    { key: "depth", label: "Depth", type: "length", min: 0.05, max: 200, step: 0.5, when: (s) => s.through === false, auto: (c) => ({ value: Math.round(Math.min(10, c.stock.thickness / 2) * 10) / 10, reason: "half the stock, at most 10" }), consequence: (v, c) => `leaves ${formatLength(Math.max(0, c.stock.thickness - (v as number)))} of ${formatLength(c.stock.thickness)} mm` },
-    { key: "past", label: "Past the underside", type: "length", help: "The full width goes this far beyond the stock; the point farther still.", min: 0, max: 10, step: 0.1, more: true, when: (s) => s.through === true, auto: () => ({ value: 0.5, reason: "a clean exit; needs a spoil board" }), consequence: (v, c) => `the point reaches ${formatLength((v as number) + pointOf(c.cutter))} mm into the board below` },
-    { key: "peck", label: "Peck", type: "length", help: "The drill comes out after this much to clear its chips. 0: in one go.", min: 0, max: 100, step: 0.5, auto: (c) => ({ value: Math.round(2 * c.cutter.diameter * 10) / 10, reason: "two diameters at once keep the flutes free" }) },
-    { key: "circles", label: "Circles of the art", type: "switch", help: "A hole at the centre of every round piece of ink and every round hole in it.", auto: () => ({ value: true, reason: "drawn circles are holes" }) },
-    { key: "most", label: "Circles up to", type: "length", help: "Larger circles are no drill holes.", min: 0.1, max: 500, step: 0.5, when: (s) => s.circles === true, auto: (c) => ({ value: Math.max(3, Math.round(4 * c.cutter.diameter)), reason: "four times the drill" }) },
+    {
+      key: "through",
+      label: "Through the stock",
+      type: "switch",
+      auto: (c) => ({ value: c.cutter.kind === "drill", reason: "a hole to hang or screw by" }),
+    },
+    {
+      key: "depth",
+      label: "Depth",
+      type: "length",
+      min: 0.05,
+      max: 200,
+      step: 0.5,
+      when: (s) => s.through === false,
+      auto: (c) => ({
+        value: Math.round(Math.min(10, c.stock.thickness / 2) * 10) / 10,
+        reason: "half the stock, at most 10",
+      }),
+      consequence: (v, c) =>
+        `leaves ${formatLength(Math.max(0, c.stock.thickness - (v as number)))} of ` +
+        `${formatLength(c.stock.thickness)} mm`,
+    },
+    {
+      key: "past",
+      label: "Past the underside",
+      type: "length",
+      help: "The full width goes this far beyond the stock; the point farther still.",
+      min: 0,
+      max: 10,
+      step: 0.1,
+      more: true,
+      when: (s) => s.through === true,
+      auto: () => ({ value: 0.5, reason: "a clean exit; needs a spoil board" }),
+      consequence: (v, c) =>
+        `the point reaches ${formatLength((v as number) + pointOf(c.cutter))} mm into the board below`,
+    },
+    {
+      key: "peck",
+      label: "Peck",
+      type: "length",
+      help: "The drill comes out after this much to clear its chips. 0: in one go.",
+      min: 0,
+      max: 100,
+      step: 0.5,
+      auto: (c) => ({
+        value: Math.round(2 * c.cutter.diameter * 10) / 10,
+        reason: "two diameters at once keep the flutes free",
+      }),
+    },
+    {
+      key: "circles",
+      label: "Circles of the art",
+      type: "switch",
+      help: "A hole at the centre of every round piece of ink and every round hole in it.",
+      auto: () => ({ value: true, reason: "drawn circles are holes" }),
+    },
+    {
+      key: "most",
+      label: "Circles up to",
+      type: "length",
+      help: "Larger circles are no drill holes.",
+      min: 0.1,
+      max: 500,
+      step: 0.5,
+      when: (s) => s.circles === true,
+      auto: (c) => ({ value: Math.max(3, Math.round(4 * c.cutter.diameter)), reason: "four times the drill" }),
+    },
     placesField("at", "Holes by hand", "More holes at these places on the stock, mm.", "drill") as never,
     ...rateFields(feedsAt),
   ],
@@ -43,9 +111,25 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   const depth = depthOf(inputs, s);
   const places = s.circles ? circlesOf(inputs.ink).filter((c) => 2 * c.r <= (s.most as number)) : [];
   for (const [x, y] of parsePlaces(s.at as string, "Holes")) places.push({ x, y, r: 0 });
-  if (places.length === 0) notes.push({ code: "nothing-to-drill", severity: "warning", message: `No circle up to ${formatLength(s.most as number)} mm is in the art and no place is marked: there is nothing to drill. Mark places on the stage, or allow larger circles.` });
+  if (places.length === 0)
+    notes.push({
+      code: "nothing-to-drill",
+      severity: "warning",
+      message:
+        `No circle up to ${formatLength(s.most as number)} mm is in the art and no place is marked: there is ` +
+        "nothing to drill. Mark places on the stage, or allow larger circles.",
+    });
   const small = places.filter((c) => c.r > 0 && 2 * c.r < inputs.cutter.diameter * (1 - ROUND_SHARE));
-  if (small.length > 0) notes.push({ code: "drill-too-wide", severity: "warning", message: `${small.length} ${small.length === 1 ? "circle is" : "circles are"} smaller than the ${formatLength(inputs.cutter.diameter)} mm drill: the ${small.length === 1 ? "hole comes" : "holes come"} out larger than drawn.`, at: { x: small[0].x, y: small[0].y } });
+  if (small.length > 0)
+    notes.push({
+      code: "drill-too-wide",
+      severity: "warning",
+      message:
+        `${small.length} ${small.length === 1 ? "circle is" : "circles are"} smaller than the ` +
+        `${formatLength(inputs.cutter.diameter)} mm drill: the ` +
+        `${small.length === 1 ? "hole comes" : "holes come"} out larger than drawn.`,
+      at: { x: small[0].x, y: small[0].y },
+    });
   const order = shortOrder(places.map((p) => ({ x0: p.x, y0: p.y, x1: p.x, y1: p.y })));
   const peck = (s.peck as number) > 0 ? (s.peck as number) : depth;
   for (const { index } of order) {
@@ -58,7 +142,12 @@ function plan(inputs: CutInputs, s: Settings): Planned {
       w.rapidTo(Math.min(NEAR, z + PECK_GAP));
     }
   }
-  return { toolpath: w.take(), notes, facts: { holes: places.length }, marks: places.map((p) => ({ kind: "drill", x: p.x, y: p.y })) };
+  return {
+    toolpath: w.take(),
+    notes,
+    facts: { holes: places.length },
+    marks: places.map((p) => ({ kind: "drill", x: p.x, y: p.y })),
+  };
 }
 
 /** Rings that are circles, with centre and radius: every point within a share of the radius of the mean circle. */
@@ -80,7 +169,8 @@ export function circlesOf(r: Rings): { x: number; y: number; r: number }[] {
     y /= total;
     const radius = total / (2 * Math.PI);
     let worst = 0;
-    for (let i = s; i < e; i++) worst = Math.max(worst, Math.abs(Math.hypot(r.xy[2 * i] - x, r.xy[2 * i + 1] - y) - radius));
+    for (let i = s; i < e; i++)
+      worst = Math.max(worst, Math.abs(Math.hypot(r.xy[2 * i] - x, r.xy[2 * i + 1] - y) - radius));
     if (worst <= Math.max(ROUND_LEAST, ROUND_SHARE * radius)) out.push({ x, y, r: radius });
   }
   return out;

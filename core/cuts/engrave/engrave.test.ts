@@ -4,9 +4,21 @@ import { planOn, proofOf } from "../../testing/cutting.ts";
 import type { Lines } from "../../outline/centre.ts";
 import { figures } from "../../toolpath/toolpath.ts";
 
-const square = ringsFrom([[[30, 30], [70, 30], [70, 70], [30, 70]]]);
+const square = ringsFrom([
+  [
+    [30, 30],
+    [70, 30],
+    [70, 70],
+    [30, 70],
+  ],
+]);
 /** A stroke that widens from 1 to 4 mm. */
-const stroke: Lines = { xy: Float64Array.of(20, 50, 80, 50), width: Float64Array.of(1, 4), starts: Int32Array.of(0, 2), closed: Uint8Array.of(0) };
+const stroke: Lines = {
+  xy: Float64Array.of(20, 50, 80, 50),
+  width: Float64Array.of(1, 4),
+  starts: Int32Array.of(0, 2),
+  closed: Uint8Array.of(0),
+};
 
 describe("engraving against its definition", () => {
   it("follows the outline at the depth asked, in steps", () => {
@@ -26,14 +38,19 @@ describe("engraving against its definition", () => {
     for (const x of [25, 40, 55, 75]) {
       const want = 1 + (3 * (x - 20)) / 60;
       let wide = 0;
-      for (let y = 45; y < 55; y += s.cell) if (s.z[Math.floor(y / s.cell) * s.width + Math.floor(x / s.cell)] < -0.001) wide += s.cell;
+      for (let y = 45; y < 55; y += s.cell)
+        if (s.z[Math.floor(y / s.cell) * s.width + Math.floor(x / s.cell)] < -0.001) wide += s.cell;
       expect(Math.abs(wide - want), `at ${x}`).toBeLessThan(0.12);
     }
   });
 
   it("goes no deeper than the limit, and says what it needs where there is no centre line", () => {
-    expect(figures(planOn("engrave", square, "v:60:10", { by: "width", depth: 1 }, {}, stroke).toolpath).minZ).toBeCloseTo(-1, 9);
+    expect(
+      figures(planOn("engrave", square, "v:60:10", { by: "width", depth: 1 }, {}, stroke).toolpath).minZ,
+    ).toBeCloseTo(-1, 9);
     expect(planOn("engrave", square, "v:60:10", { by: "width", depth: 1 }).notes[0].message).toMatch(/centre line/);
-    expect(planOn("engrave", square, "flat:2", { by: "width", depth: 1 }, {}, stroke).notes[0].message).toMatch(/flat cutter/i);
+    expect(planOn("engrave", square, "flat:2", { by: "width", depth: 1 }, {}, stroke).notes[0].message).toMatch(
+      /flat cutter/i,
+    );
   });
 });

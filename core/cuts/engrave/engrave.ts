@@ -16,14 +16,25 @@ const LINE_TOLERANCE = 0.003;
 /** Levels closer than this are one pass, mm. */
 const LEVEL = 1e-6;
 
-const feedsAt = (c: CutContext, s: Settings) => feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown as number, s.depth as number), 2 * profileOf(c.cutter).r(s.depth as number));
+const feedsAt = (c: CutContext, s: Settings) =>
+  feedsFor(
+    c.cutter,
+    c.material,
+    c.machine,
+    Math.min(s.stepdown as number, s.depth as number),
+    2 * profileOf(c.cutter).r(s.depth as number),
+  );
 
-/** Follows lines, centre lines where they were traced and otherwise the outline, to a depth or as wide as the stroke was. */
+/**
+ * Follows lines, centre lines where they were traced and otherwise the outline, to a depth or as wide as the stroke
+ * was.
+ */
 export const engrave: CutKind = {
   kind: "engrave",
   title: "Engrave",
   cutters: ["v", "ball", "taper", "flat"],
-  summary: (s) => (s.by === "width" ? "as wide as the strokes" : `${formatLength(s.depth as number)} mm deep along the lines`),
+  summary: (s) =>
+    s.by === "width" ? "as wide as the strokes" : `${formatLength(s.depth as number)} mm deep along the lines`,
   fields: [
     {
       key: "by",
@@ -33,7 +44,9 @@ export const engrave: CutKind = {
         { value: "depth", label: "depth" },
         { value: "width", label: "stroke width" },
       ],
-      help: "Depth: the same everywhere. Stroke width: a pointed or round cutter goes as deep as it must to cut as wide as the stroke was drawn; needs a centre line.",
+      help:
+        "Depth: the same everywhere. Stroke width: a pointed or round cutter goes as deep as it must to cut as " +
+        "wide as the stroke was drawn; needs a centre line.",
       auto: () => ({ value: "depth", reason: "an even line" }),
     },
     {
@@ -45,10 +58,26 @@ export const engrave: CutKind = {
       max: 50,
       step: 0.05,
       slider: true,
-      auto: (c) => ({ value: c.material.family === "soft metal" ? 0.2 : 0.5, reason: c.material.family === "soft metal" ? "a clear line in metal" : "a clear line" }),
-      consequence: (v, c) => `${formatLength(2 * profileOf(c.cutter).r(v as number))} mm wide at the top · leaves ${formatLength(Math.max(0, c.stock.thickness - (v as number)))} of ${formatLength(c.stock.thickness)} mm`,
+      auto: (c) => ({
+        value: c.material.family === "soft metal" ? 0.2 : 0.5,
+        reason: c.material.family === "soft metal" ? "a clear line in metal" : "a clear line",
+      }),
+      consequence: (v, c) =>
+        `${formatLength(2 * profileOf(c.cutter).r(v as number))} mm wide at the top · leaves ` +
+        `${formatLength(Math.max(0, c.stock.thickness - (v as number)))} of ${formatLength(c.stock.thickness)} ` +
+        "mm",
     },
-    { key: "stepdown", label: "Stepdown", type: "length", help: "Depth of each pass.", min: 0.005, max: 50, step: 0.05, more: true, auto: (c) => feedsFor(c.cutter, c.material, c.machine, 0.5, c.cutter.diameter).stepdown },
+    {
+      key: "stepdown",
+      label: "Stepdown",
+      type: "length",
+      help: "Depth of each pass.",
+      min: 0.005,
+      max: 50,
+      step: 0.05,
+      more: true,
+      auto: (c) => feedsFor(c.cutter, c.material, c.machine, 0.5, c.cutter.diameter).stepdown,
+    },
     rateField("feed", "Feed", "feed", (c: CutContext, s) => feedsAt(c, s).feed),
     rateField("plunge", "Plunge", "feed", (c: CutContext, s) => feedsAt(c, s).plunge),
     rateField("spindle", "Spindle speed", "speed", (c: CutContext, s) => feedsAt(c, s).spindle),
@@ -70,7 +99,15 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   const most = Math.min(s.depth as number, p.height);
   const byWidth = s.by === "width" && inputs.lines !== null && inputs.cutter.kind !== "flat";
   if (s.by === "width" && !byWidth)
-    notes.push({ code: "no-stroke-width", severity: "warning", message: inputs.lines === null ? "Engraving as wide as the strokes needs a centre line: set the outline's trace to centre line. Until then the depth is the same everywhere." : "A flat cutter cuts one width at any depth: use a V, ball or tapered one to follow the strokes' width." });
+    notes.push({
+      code: "no-stroke-width",
+      severity: "warning",
+      message:
+        inputs.lines === null
+          ? "Engraving as wide as the strokes needs a centre line: set the outline's trace to centre line. Until " +
+            "then the depth is the same everywhere."
+          : "A flat cutter cuts one width at any depth: use a V, ball or tapered one to follow the strokes' width.",
+    });
   const lines = byWidth ? linesByWidth(inputs, p, most) : linesByDepth(inputs, most);
   const ends = lines.map((l) => ({ x0: l.x[0], y0: l.y[0], x1: l.x[l.x.length - 1], y1: l.y[l.y.length - 1] }));
   const order = shortOrder(ends);
@@ -86,18 +123,29 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   return { toolpath: w.take(), notes, facts: {} };
 }
 
-const turned = (l: Followed): Followed => ({ x: l.x.slice().reverse(), y: l.y.slice().reverse(), z: l.z.slice().reverse() });
+const turned = (l: Followed): Followed => ({
+  x: l.x.slice().reverse(),
+  y: l.y.slice().reverse(),
+  z: l.z.slice().reverse(),
+});
 
 function linesByDepth(inputs: CutInputs, depth: number): Followed[] {
   const out: Followed[] = [];
   const add = (xy: Float64Array, from: number, to: number, close: boolean) => {
     const n = to - from + (close ? 1 : 0);
     const at = (i: number) => from + (i % (to - from));
-    out.push({ x: Float64Array.from({ length: n }, (_, i) => xy[2 * at(i)]), y: Float64Array.from({ length: n }, (_, i) => xy[2 * at(i) + 1]), z: new Float64Array(n).fill(-depth) });
+    out.push({
+      x: Float64Array.from({ length: n }, (_, i) => xy[2 * at(i)]),
+      y: Float64Array.from({ length: n }, (_, i) => xy[2 * at(i) + 1]),
+      z: new Float64Array(n).fill(-depth),
+    });
   };
   const { lines, ink } = inputs;
-  if (lines) for (let k = 0; k + 1 < lines.starts.length; k++) add(lines.xy, lines.starts[k], lines.starts[k + 1], false);
-  else for (let k = 0; k < ringCount(ink); k++) if (ink.starts[k + 1] - ink.starts[k] > 1) add(ink.xy, ink.starts[k], ink.starts[k + 1], true);
+  if (lines)
+    for (let k = 0; k + 1 < lines.starts.length; k++) add(lines.xy, lines.starts[k], lines.starts[k + 1], false);
+  else
+    for (let k = 0; k < ringCount(ink); k++)
+      if (ink.starts[k + 1] - ink.starts[k] > 1) add(ink.xy, ink.starts[k], ink.starts[k + 1], true);
   return out;
 }
 

@@ -1,13 +1,16 @@
 import { describe, expect, it } from "vitest";
-import { ringsFrom } from "../../geometry/rings.ts";
+import { ringsFrom, insideRegion } from "../../geometry/rings.ts";
 import { planOn, proofOf } from "../../testing/cutting.ts";
 import { circle, distanceToRings, seeded, star } from "../../testing/random.ts";
-import { insideRegion } from "../../geometry/rings.ts";
 import { circlesOf } from "../drill/drill.ts";
 
 describe("hatch", () => {
   it("covers the share of the area that width over spacing says, at any angle, and stays inside", () => {
-    for (const [way, angle] of [["lines", 0], ["lines", 37], ["rings", 0]] as const) {
+    for (const [way, angle] of [
+      ["lines", 0],
+      ["lines", 37],
+      ["rings", 0],
+    ] as const) {
       const region = ringsFrom([star(seeded(4), 9, 25, 40, 50, 50), circle(50, 50, 8, 60, true)]);
       const plan = planOn("hatch", region, "flat:0.8", { way, angle, spacing: 2.4, depth: 0.3, edge: false });
       const s = proofOf([{ ...plan, cutter: "flat:0.8" }], 0.1);
@@ -30,25 +33,48 @@ describe("hatch", () => {
   });
 
   it("crosses, and says when the cutter is too wide", () => {
-    const region = ringsFrom([[[20, 20], [80, 20], [80, 80], [20, 80]]]);
+    const region = ringsFrom([
+      [
+        [20, 20],
+        [80, 20],
+        [80, 80],
+        [20, 80],
+      ],
+    ]);
     const one = planOn("hatch", region, "v:60:6", { spacing: 4, edge: false });
     const two = planOn("hatch", region, "v:60:6", { spacing: 4, edge: false, crossed: true });
     expect(two.facts.lines).toBeGreaterThan(1.9 * one.facts.lines);
-    expect(planOn("hatch", ringsFrom([circle(50, 50, 0.3, 20)]), "flat:2", {}).notes[0]).toMatchObject({ code: "cutter-too-wide" });
+    expect(planOn("hatch", ringsFrom([circle(50, 50, 0.3, 20)]), "flat:2", {}).notes[0]).toMatchObject({
+      code: "cutter-too-wide",
+    });
   });
 });
 
 describe("drill", () => {
-  const art = ringsFrom([circle(20, 20, 2.5, 64), circle(70, 30, 2, 64), [[40, 60], [60, 60], [60, 80], [40, 80]], circle(50, 70, 3, 64, true)]);
+  const art = ringsFrom([
+    circle(20, 20, 2.5, 64),
+    circle(70, 30, 2, 64),
+    [
+      [40, 60],
+      [60, 60],
+      [60, 80],
+      [40, 80],
+    ],
+    circle(50, 70, 3, 64, true),
+  ]);
 
   it("finds circles, pieces and holes alike, and nothing else", () => {
-    expect(circlesOf(art).map((c) => [c.x, c.y, c.r].map((v) => Math.round(v * 10) / 10))).toEqual([[20, 20, 2.5], [70, 30, 2], [50, 70, 3]]);
+    expect(circlesOf(art).map((c) => [c.x, c.y, c.r].map((v) => Math.round(v * 10) / 10))).toEqual([
+      [20, 20, 2.5],
+      [70, 30, 2],
+      [50, 70, 3],
+    ]);
     expect(circlesOf(ringsFrom([star(seeded(2), 20, 5, 8)]))).toEqual([]);
   });
 
   it("goes through the stock with its full width, in pecks no deeper than asked, out of the hole between them", () => {
     const { toolpath: t, values } = planOn("drill", art, "drill:4", { peck: 5, most: 6, at: "90 90" });
-    const bottoms = [...t.z].filter((z, i) => t.kind[i] === 4).sort((a, b) => a - b);
+    const bottoms = [...t.z].filter((_, i) => t.kind[i] === 4).sort((a, b) => a - b);
     // Stock 20 mm, 0.5 past it, and the point of 118°: 2 / tan 59°.
     expect(bottoms[0]).toBeCloseTo(-20 - (values.past as number) - 2 / Math.tan((59 * Math.PI) / 180), 9);
     expect(bottoms.filter((z) => z === bottoms[0]).length).toBe(4);

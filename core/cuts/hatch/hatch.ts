@@ -13,7 +13,14 @@ import { type Level, levels } from "../area/level.ts";
 import { rateFields, stepdownField } from "../fields.ts";
 import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
 
-const feedsAt = (c: CutContext, s: Settings) => feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown as number, s.depth as number), 2 * profileOf(c.cutter).r(s.depth as number));
+const feedsAt = (c: CutContext, s: Settings) =>
+  feedsFor(
+    c.cutter,
+    c.material,
+    c.machine,
+    Math.min(s.stepdown as number, s.depth as number),
+    2 * profileOf(c.cutter).r(s.depth as number),
+  );
 const degrees = (v: unknown): number => ((v as number) * Math.PI) / 180;
 
 /** Fills the shapes with parallel lines, crossed where wanted, or with rings, engraved at one depth. */
@@ -45,7 +52,10 @@ export const hatch: CutKind = {
       max: 50,
       step: 0.05,
       slider: true,
-      auto: (c) => ({ value: c.material.family === "soft metal" ? 0.15 : 0.4, reason: c.material.family === "soft metal" ? "a clear line in metal" : "a clear line" }),
+      auto: (c) => ({
+        value: c.material.family === "soft metal" ? 0.15 : 0.4,
+        reason: c.material.family === "soft metal" ? "a clear line in metal" : "a clear line",
+      }),
       consequence: (v, c) => `each line ${formatLength(2 * profileOf(c.cutter).r(v as number))} mm wide`,
     },
     {
@@ -57,16 +67,55 @@ export const hatch: CutKind = {
       max: 100,
       step: 0.1,
       slider: true,
-      auto: (c, s) => ({ value: Math.max(0.1, Math.round(4 * profileOf(c.cutter).r(s.depth as number) * 100) / 100), reason: "as much left between as is cut" }),
+      auto: (c, s) => ({
+        value: Math.max(0.1, Math.round(4 * profileOf(c.cutter).r(s.depth as number) * 100) / 100),
+        reason: "as much left between as is cut",
+      }),
       consequence: (v, c, s) => {
         const width = 2 * profileOf(c.cutter).r(s.depth as number);
-        return width >= (v as number) ? "lines run into each other" : `cuts ${Math.round((100 * width) / (v as number))} % of the area${s.crossed ? " each way" : ""}`;
+        return width >= (v as number)
+          ? "lines run into each other"
+          : `cuts ${Math.round((100 * width) / (v as number))} % of the area${s.crossed ? " each way" : ""}`;
       },
     },
-    { key: "angle", label: "Angle", type: "angle", min: -180, max: 180, step: 5, when: (s) => s.way === "lines", auto: () => ({ value: 45, reason: "slanting lines catch light from any side" }) },
-    { key: "crossed", label: "Crossed", type: "switch", help: "A second set of lines over the first.", when: (s) => s.way === "lines", auto: () => ({ value: false, reason: "one set of lines" }) },
-    { key: "second", label: "Second angle", type: "angle", min: -180, max: 180, step: 5, when: (s) => s.way === "lines" && s.crossed === true, auto: (_c, s) => ({ value: (s.angle as number) > 90 ? (s.angle as number) - 90 : (s.angle as number) + 90, reason: "square to the first" }) },
-    { key: "edge", label: "Along the edge", type: "switch", help: "Cuts once round the filled area too, for a clean edge.", auto: () => ({ value: true, reason: "a clean edge" }) },
+    {
+      key: "angle",
+      label: "Angle",
+      type: "angle",
+      min: -180,
+      max: 180,
+      step: 5,
+      when: (s) => s.way === "lines",
+      auto: () => ({ value: 45, reason: "slanting lines catch light from any side" }),
+    },
+    {
+      key: "crossed",
+      label: "Crossed",
+      type: "switch",
+      help: "A second set of lines over the first.",
+      when: (s) => s.way === "lines",
+      auto: () => ({ value: false, reason: "one set of lines" }),
+    },
+    {
+      key: "second",
+      label: "Second angle",
+      type: "angle",
+      min: -180,
+      max: 180,
+      step: 5,
+      when: (s) => s.way === "lines" && s.crossed === true,
+      auto: (_c, s) => ({
+        value: (s.angle as number) > 90 ? (s.angle as number) - 90 : (s.angle as number) + 90,
+        reason: "square to the first",
+      }),
+    },
+    {
+      key: "edge",
+      label: "Along the edge",
+      type: "switch",
+      help: "Cuts once round the filled area too, for a clean edge.",
+      auto: () => ({ value: true, reason: "a clean edge" }),
+    },
     stepdownField((_c, s) => s.depth as number),
     ...rateFields(feedsAt),
   ],
@@ -83,21 +132,36 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   // The lines' ends and the edge stay inside the ink at the stock's top.
   const keep = p.r(depth);
   if (keep >= c.widest) {
-    notes.push({ code: "cutter-too-wide", severity: "stop", message: `At ${formatLength(depth)} mm deep the cutter is ${formatLength(2 * keep)} mm wide; the widest place to fill is ${formatLength(2 * c.widest)} mm. Go less deep, or use a finer cutter.` });
+    notes.push({
+      code: "cutter-too-wide",
+      severity: "stop",
+      message:
+        `At ${formatLength(depth)} mm deep the cutter is ${formatLength(2 * keep)} mm wide; the widest place to ` +
+        `fill is ${formatLength(2 * c.widest)} mm. Go less deep, or use a finer cutter.`,
+    });
     return { toolpath: w.take(), notes, facts: {}, within: inputs.ink };
   }
   const inner = inset(c, keep).rings;
   const lines: { x: Float64Array; y: Float64Array; closed: boolean }[] = [];
   if (s.way === "rings") {
-    for (let at = keep + (s.edge ? (s.spacing as number) : (s.spacing as number) / 2); at < c.widest; at += s.spacing as number) lines.push(...loopsOf(inset(c, at).rings));
+    for (
+      let at = keep + (s.edge ? (s.spacing as number) : (s.spacing as number) / 2);
+      at < c.widest;
+      at += s.spacing as number
+    )
+      lines.push(...loopsOf(inset(c, at).rings));
   } else {
     const angles = s.crossed ? [s.angle, s.second] : [s.angle];
-    for (const a of angles) for (const q of spans(inner, degrees(a), s.spacing as number)) lines.push({ x: Float64Array.of(q.x0, q.x1), y: Float64Array.of(q.y0, q.y1), closed: false });
+    for (const a of angles)
+      for (const q of spans(inner, degrees(a), s.spacing as number))
+        lines.push({ x: Float64Array.of(q.x0, q.x1), y: Float64Array.of(q.y0, q.y1), closed: false });
   }
   if (s.edge) lines.push(...loopsOf(inner));
   inputs.progress(0.5);
   const all = levels(depth, s.stepdown as number, () => 0);
-  const order = nearestOrder(lines.map((l) => ({ x0: l.x[0], y0: l.y[0], x1: l.x[l.x.length - 1], y1: l.y[l.y.length - 1], oneWay: l.closed })));
+  const order = nearestOrder(
+    lines.map((l) => ({ x0: l.x[0], y0: l.y[0], x1: l.x[l.x.length - 1], y1: l.y[l.y.length - 1], oneWay: l.closed })),
+  );
   // A point goes straight down; a flat cutter needs a way in.
   const ways = isFlat(p) ? new WaysIn(p.radius, inputs.cutter.centreCutting, FLAT_SLOPE) : null;
   for (const { index, reverse } of order) {
@@ -135,5 +199,8 @@ function sinkAndCut(
 }
 
 function loopsOf(r: Rings): { x: Float64Array; y: Float64Array; closed: boolean }[] {
-  return Array.from({ length: ringCount(r) }, (_, k) => ({ ...unroll(r.xy, r.starts[k], r.starts[k + 1], 0, false), closed: true }));
+  return Array.from({ length: ringCount(r) }, (_, k) => ({
+    ...unroll(r.xy, r.starts[k], r.starts[k + 1], 0, false),
+    closed: true,
+  }));
 }

@@ -13,10 +13,17 @@ function panel(n: number, side: number): Rings {
   const random = seeded(9);
   const cells = Array.from({ length: n * n }, (_, i) => ({ i, at: random() })).sort((a, b) => a.at - b.at);
   const step = side / n;
-  return ringsFrom(cells.map(({ i }) => (i % 2 ? star(random, 9, 0.22 * step, 0.36 * step, ((i % n) + 0.5) * step, (Math.floor(i / n) + 0.5) * step) : circle(((i % n) + 0.5) * step, (Math.floor(i / n) + 0.5) * step, 0.33 * step, 60))));
+  return ringsFrom(
+    cells.map(({ i }) =>
+      i % 2
+        ? star(random, 9, 0.22 * step, 0.36 * step, ((i % n) + 0.5) * step, (Math.floor(i / n) + 0.5) * step)
+        : circle(((i % n) + 0.5) * step, (Math.floor(i / n) + 0.5) * step, 0.33 * step, 60),
+    ),
+  );
 }
 
-const pierces = (t: Toolpath): { x: number; y: number; i: number }[] => [...t.kind].flatMap((k, i) => (k === TORCH_ON ? [{ x: t.x[i], y: t.y[i], i }] : []));
+const pierces = (t: Toolpath): { x: number; y: number; i: number }[] =>
+  [...t.kind].flatMap((k, i) => (k === TORCH_ON ? [{ x: t.x[i], y: t.y[i], i }] : []));
 
 describe("plasma against its definition", () => {
   for (const side of ["outside", "inside"])
@@ -66,12 +73,28 @@ describe("plasma against its definition", () => {
   });
 
   it("cuts holes before the outsides that hold them, and slows in small holes and at corners", () => {
-    const region = ringsFrom([[[5, 5], [95, 5], [95, 95], [5, 95]], circle(50, 50, 32, 180, true), circle(14, 14, 4, 60, true)]);
+    const region = ringsFrom([
+      [
+        [5, 5],
+        [95, 5],
+        [95, 95],
+        [5, 95],
+      ],
+      circle(50, 50, 32, 180, true),
+      circle(14, 14, 4, 60, true),
+    ]);
     const { toolpath: t, values } = planOn("plasma", region, cutter, {});
     expect(Math.hypot(pierces(t)[2].x - 50, pierces(t)[2].y - 50)).toBeGreaterThan(40);
-    const feeds = (near: (x: number, y: number) => boolean) => [...t.feed].filter((_, i) => t.kind[i] >= 1 && t.kind[i] <= 3 && near(t.x[i], t.y[i]));
-    expect(Math.max(...feeds((x, y) => Math.hypot(x - 14, y - 14) < 3.5))).toBeCloseTo(0.6 * (values.feed as number), 6);
-    expect(Math.max(...feeds((x, y) => Math.abs(Math.hypot(x - 50, y - 50) - 31.2) < 0.02))).toBeCloseTo(values.feed as number, 6);
+    const feeds = (near: (x: number, y: number) => boolean) =>
+      [...t.feed].filter((_, i) => t.kind[i] >= 1 && t.kind[i] <= 3 && near(t.x[i], t.y[i]));
+    expect(Math.max(...feeds((x, y) => Math.hypot(x - 14, y - 14) < 3.5))).toBeCloseTo(
+      0.6 * (values.feed as number),
+      6,
+    );
+    expect(Math.max(...feeds((x, y) => Math.abs(Math.hypot(x - 50, y - 50) - 31.2) < 0.02))).toBeCloseTo(
+      values.feed as number,
+      6,
+    );
     expect(Math.min(...feeds((x, y) => x < 6 && y < 6))).toBeCloseTo(0.75 * (values.feed as number), 6);
   });
 
@@ -79,14 +102,25 @@ describe("plasma against its definition", () => {
     const region = panel(14, 98);
     const { toolpath: t } = planOn("plasma", region, "torch:0.4", { lead: 0.6 });
     let inOrder = 0;
-    for (let k = 1; k < region.starts.length - 1; k++) inOrder += Math.hypot(region.xy[2 * region.starts[k]] - region.xy[2 * region.starts[k - 1]], region.xy[2 * region.starts[k] + 1] - region.xy[2 * region.starts[k - 1] + 1]);
+    for (let k = 1; k < region.starts.length - 1; k++)
+      inOrder += Math.hypot(
+        region.xy[2 * region.starts[k]] - region.xy[2 * region.starts[k - 1]],
+        region.xy[2 * region.starts[k] + 1] - region.xy[2 * region.starts[k - 1] + 1],
+      );
     // Going up and down at every contour is the same in either order.
     const vertical = 2 * pierces(t).length * 5;
     expect(figures(t).rapidLength - vertical).toBeLessThan(0.67 * inOrder);
   });
 
   it("takes a pierce by hand, and refuses one that would cut the part", () => {
-    const region = ringsFrom([[[30, 30], [70, 30], [70, 70], [30, 70]]]);
+    const region = ringsFrom([
+      [
+        [30, 30],
+        [70, 30],
+        [70, 70],
+        [30, 70],
+      ],
+    ]);
     const good = planOn("plasma", region, cutter, { leadsAt: "50 20", shape: "line" });
     expect(pierces(good.toolpath)[0]).toMatchObject({ x: 50, y: 20 });
     const bad = planOn("plasma", region, cutter, { leadsAt: "50 50", shape: "line" });
@@ -95,9 +129,14 @@ describe("plasma against its definition", () => {
   });
 
   it("says what falls out, what the kerf swallows, and keeps to the controller's moves", () => {
-    const codes = (region: Rings, own: Record<string, string | number>) => planOn("plasma", region, cutter, own).notes.map((n) => n.code);
-    expect(codes(ringsFrom([circle(50, 50, 30, 90), circle(50, 50, 20, 90, true)]), { side: "inside" })).toContain("pieces-drop-out");
-    expect(codes(ringsFrom([circle(50, 50, 30, 90), circle(50, 50, 0.5, 30, true)]), {})).toContain("narrower-than-kerf");
+    const codes = (region: Rings, own: Record<string, string | number>) =>
+      planOn("plasma", region, cutter, own).notes.map((n) => n.code);
+    expect(codes(ringsFrom([circle(50, 50, 30, 90), circle(50, 50, 20, 90, true)]), { side: "inside" })).toContain(
+      "pieces-drop-out",
+    );
+    expect(codes(ringsFrom([circle(50, 50, 30, 90), circle(50, 50, 0.5, 30, true)]), {})).toContain(
+      "narrower-than-kerf",
+    );
     const wavy = ringsFrom([star(seeded(3), 300, 38, 40, 50, 50)]);
     const free = planOn("plasma", wavy, cutter, {}).toolpath.kind.length;
     const held = planOn("plasma", wavy, cutter, { linesMost: 150 });

@@ -39,18 +39,123 @@ export const plasma: CutKind = {
       help: "The way from the pierce onto the contour. An arc comes onto it smoothly and leaves the smallest mark.",
       auto: () => ({ value: "arc", reason: "the smallest mark" }),
     },
-    { key: "lead", label: "Lead length", type: "length", help: "How far from the contour the pierce is: its blow-out must not reach the part.", min: 0, max: 50, step: 0.5, slider: true, when: (s) => s.shape !== "none", auto: (c) => ({ value: Math.round(Math.max(3, 1.5 * c.cutter.diameter + c.stock.thickness) * 10) / 10, reason: "one and a half kerfs and the sheet's thickness" }) },
-    placesField("leadsAt", "Pierces by hand", "Pierce places dragged on the stage, mm: the lead runs from there to the nearest place of the contour.", "pierce") as never,
-    { key: "overcut", label: "Overcut", type: "length", help: "Goes on this far past the contour's beginning, so that no cusp stays.", min: 0, max: 20, step: 0.5, more: true, auto: () => ({ value: 1, reason: "no cusp where the cut closes" }) },
-    { key: "pierceHeight", label: "Pierce height", type: "length", min: 0.5, max: 15, step: 0.1, more: true, auto: (c) => usual(c).pierceHeight },
-    { key: "pierceDelay", label: "Pierce delay", type: "number", help: "Seconds the torch stands until it is through.", min: 0, max: 10, step: 0.1, more: true, auto: (c) => usual(c).pierceDelay },
-    { key: "cutHeight", label: "Cut height", type: "length", min: 0.3, max: 10, step: 0.1, more: true, auto: (c) => usual(c).cutHeight },
-    { key: "slowHoles", label: "Small holes at", type: "share", help: "Share of the feed in holes narrower than three sheet thicknesses.", min: 0.1, max: 1, step: 0.05, more: true, auto: () => ({ value: 0.6, reason: "keeps small holes round" }) },
-    { key: "slowCorners", label: "Corners at", type: "share", help: "Share of the feed close to sharp corners, where the machine slows anyway and the arc lags behind.", min: 0.1, max: 1, step: 0.05, more: true, auto: () => ({ value: 0.75, reason: "keeps corners sharp" }) },
-    { key: "linesMost", label: "Moves at most", type: "number", help: "What the controller's memory takes. The path is thinned until it fits; how far it then strays is said. 0: no limit.", min: 0, max: 1000000, step: 100, more: true, auto: () => ({ value: 0, reason: "no limit" }) },
+    {
+      key: "lead",
+      label: "Lead length",
+      type: "length",
+      help: "How far from the contour the pierce is: its blow-out must not reach the part.",
+      min: 0,
+      max: 50,
+      step: 0.5,
+      slider: true,
+      when: (s) => s.shape !== "none",
+      auto: (c) => ({
+        value: Math.round(Math.max(3, 1.5 * c.cutter.diameter + c.stock.thickness) * 10) / 10,
+        reason: "one and a half kerfs and the sheet's thickness",
+      }),
+    },
+    placesField(
+      "leadsAt",
+      "Pierces by hand",
+      "Pierce places dragged on the stage, mm: the lead runs from there to the nearest place of the contour.",
+      "pierce",
+    ) as never,
+    {
+      key: "overcut",
+      label: "Overcut",
+      type: "length",
+      help: "Goes on this far past the contour's beginning, so that no cusp stays.",
+      min: 0,
+      max: 20,
+      step: 0.5,
+      more: true,
+      auto: () => ({ value: 1, reason: "no cusp where the cut closes" }),
+    },
+    {
+      key: "pierceHeight",
+      label: "Pierce height",
+      type: "length",
+      min: 0.5,
+      max: 15,
+      step: 0.1,
+      more: true,
+      auto: (c) => usual(c).pierceHeight,
+    },
+    {
+      key: "pierceDelay",
+      label: "Pierce delay",
+      type: "number",
+      help: "Seconds the torch stands until it is through.",
+      min: 0,
+      max: 10,
+      step: 0.1,
+      more: true,
+      auto: (c) => usual(c).pierceDelay,
+    },
+    {
+      key: "cutHeight",
+      label: "Cut height",
+      type: "length",
+      min: 0.3,
+      max: 10,
+      step: 0.1,
+      more: true,
+      auto: (c) => usual(c).cutHeight,
+    },
+    {
+      key: "slowHoles",
+      label: "Small holes at",
+      type: "share",
+      help: "Share of the feed in holes narrower than three sheet thicknesses.",
+      min: 0.1,
+      max: 1,
+      step: 0.05,
+      more: true,
+      auto: () => ({ value: 0.6, reason: "keeps small holes round" }),
+    },
+    {
+      key: "slowCorners",
+      label: "Corners at",
+      type: "share",
+      help: "Share of the feed close to sharp corners, where the machine slows anyway and the arc lags behind.",
+      min: 0.1,
+      max: 1,
+      step: 0.05,
+      more: true,
+      auto: () => ({ value: 0.75, reason: "keeps corners sharp" }),
+    },
+    {
+      key: "linesMost",
+      label: "Moves at most",
+      type: "number",
+      help:
+        "What the controller's memory takes. The path is thinned until it fits; how far it then strays is said. " +
+        "0: no limit.",
+      min: 0,
+      max: 1000000,
+      step: 100,
+      more: true,
+      auto: () => ({ value: 0, reason: "no limit" }),
+    },
     { key: "feed", label: "Feed", type: "feed", min: 1, max: 100000, auto: (c) => usual(c).feed },
-    { key: "plunge", label: "Down to cut height", type: "feed", min: 1, max: 100000, more: true, auto: (c) => ({ value: c.machine.plungeMost, reason: "the machine's most" }) },
-    { key: "spindle", label: "Spindle speed", type: "speed", min: 0, max: 100000, when: () => false, auto: () => ({ value: 0, reason: "a torch has none" }) },
+    {
+      key: "plunge",
+      label: "Down to cut height",
+      type: "feed",
+      min: 1,
+      max: 100000,
+      more: true,
+      auto: (c) => ({ value: c.machine.plungeMost, reason: "the machine's most" }),
+    },
+    {
+      key: "spindle",
+      label: "Spindle speed",
+      type: "speed",
+      min: 0,
+      max: 100000,
+      when: () => false,
+      auto: () => ({ value: 0, reason: "a torch has none" }),
+    },
   ],
   plan,
 };
@@ -67,17 +172,53 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   if (ringCount(ink) === 0) return { toolpath: new ToolpathWriter(1, 1, 1).take(), notes, facts: {} };
   const { loops, waste, clearance, missed, joined } = contourLoops(inputs, s, kerf / 2);
   inputs.progress(0.4);
-  if (missed.length > 0) notes.push({ code: "narrower-than-kerf", severity: "warning", message: `${missed.length} ${missed.length === 1 ? "contour is" : "contours are"} narrower than the ${formatLength(kerf)} mm kerf and will not be cut.`, at: { x: ink.xy[2 * ink.starts[missed[0]]], y: ink.xy[2 * ink.starts[missed[0]] + 1] } });
+  if (missed.length > 0)
+    notes.push({
+      code: "narrower-than-kerf",
+      severity: "warning",
+      message:
+        `${missed.length} ${missed.length === 1 ? "contour is" : "contours are"} narrower than the ` +
+        `${formatLength(kerf)} mm kerf and will not be cut.`,
+      at: { x: ink.xy[2 * ink.starts[missed[0]]], y: ink.xy[2 * ink.starts[missed[0]] + 1] },
+    });
   if (joined.length > 0) notes.push(joinedNote(ink, joined, `${formatLength(kerf)} mm kerf`));
   if (clearance) {
     const thin = thinParts(clearance, kerf / 2);
-    if (thin.area > kerf * kerf) notes.push({ code: "strokes-lost-to-kerf", severity: "warning", message: `${thin.area.toFixed(1)} mm² of ${s.side === "inside" ? "strokes" : "gaps"} are narrower than the ${formatLength(kerf)} mm kerf and close up. Widen them, or make the art larger.`, at: { x: thin.x, y: thin.y } });
+    if (thin.area > kerf * kerf)
+      notes.push({
+        code: "strokes-lost-to-kerf",
+        severity: "warning",
+        message:
+          `${thin.area.toFixed(1)} mm² of ${s.side === "inside" ? "strokes" : "gaps"} are narrower than the ` +
+          `${formatLength(kerf)} mm kerf and close up. Widen them, or make the art larger.`,
+        at: { x: thin.x, y: thin.y },
+      });
   }
-  const small = loops.filter((l) => ringArea({ xy: l.xy, starts: Int32Array.of(l.start, l.end), parent: ink.parent }, 0) > 0 && widthOf(l) < 1.5 * stock.thickness);
-  if (small.length > 0) notes.push({ code: "holes-too-small", severity: "warning", message: `${small.length} ${small.length === 1 ? "opening is" : "openings are"} narrower than one and a half sheet thicknesses: too small to come out clean. Drill ${small.length === 1 ? "it" : "them"}, or make the art larger.`, at: { x: small[0].xy[2 * small[0].start], y: small[0].xy[2 * small[0].start + 1] } });
+  const small = loops.filter(
+    (l) =>
+      ringArea({ xy: l.xy, starts: Int32Array.of(l.start, l.end), parent: ink.parent }, 0) > 0 &&
+      widthOf(l) < 1.5 * stock.thickness,
+  );
+  if (small.length > 0)
+    notes.push({
+      code: "holes-too-small",
+      severity: "warning",
+      message:
+        `${small.length} ${small.length === 1 ? "opening is" : "openings are"} narrower than one and a half ` +
+        `sheet thicknesses: too small to come out clean. Drill ${small.length === 1 ? "it" : "them"}, or make ` +
+        "the art larger.",
+      at: { x: small[0].xy[2 * small[0].start], y: small[0].xy[2 * small[0].start + 1] },
+    });
   if (s.side === "inside") droppers(inputs, notes);
 
-  const rules: LeadRules = { shape: s.shape as LeadRules["shape"], reach: s.lead as number, edges: new SegmentGrid(ink), away: kerf / 2, width: stock.width, height: stock.height };
+  const rules: LeadRules = {
+    shape: s.shape as LeadRules["shape"],
+    reach: s.lead as number,
+    edges: new SegmentGrid(ink),
+    away: kerf / 2,
+    width: stock.width,
+    height: stock.height,
+  };
   const byHand = parsePlaces(s.leadsAt as string, "Pierces");
   const order = contourOrder(loops, 0, 0);
   let without = 0;
@@ -97,10 +238,29 @@ function plan(inputs: CutInputs, s: Settings): Planned {
         firstWithout ??= { x: loop.x[0], y: loop.y[0] };
       }
     }
-    return { loop: lead ? begunAt(loop, lead.place) : loop, lead, slow: widthOf(l) < SMALL_HOLE * stock.thickness && !l.frees ? (s.slowHoles as number) : 1 };
+    return {
+      loop: lead ? begunAt(loop, lead.place) : loop,
+      lead,
+      slow: widthOf(l) < SMALL_HOLE * stock.thickness && !l.frees ? (s.slowHoles as number) : 1,
+    };
   });
-  if (without > 0) notes.push({ code: "no-room-for-lead", severity: "warning", message: `${without} ${without === 1 ? "contour has" : "contours have"} no room for a lead: the pierce marks the edge there. Shorten the lead, or drag a pierce by hand.`, at: firstWithout });
-  if (refused > 0) notes.push({ code: "lead-into-part", severity: "warning", message: `${refused} ${refused === 1 ? "pierce" : "pierces"} placed by hand would cut into a part or leave the sheet; the automatic place is used there.` });
+  if (without > 0)
+    notes.push({
+      code: "no-room-for-lead",
+      severity: "warning",
+      message:
+        `${without} ${without === 1 ? "contour has" : "contours have"} no room for a lead: the pierce marks the ` +
+        "edge there. Shorten the lead, or drag a pierce by hand.",
+      at: firstWithout,
+    });
+  if (refused > 0)
+    notes.push({
+      code: "lead-into-part",
+      severity: "warning",
+      message:
+        `${refused} ${refused === 1 ? "pierce" : "pierces"} placed by hand would cut into a part or leave the ` +
+        "sheet; the automatic place is used there.",
+    });
 
   const write = (stray: number): ToolpathWriter => {
     const w = new ToolpathWriter(s.feed as number, s.plunge as number, inputs.machine.rapid);
@@ -114,12 +274,40 @@ function plan(inputs: CutInputs, s: Settings): Planned {
     stray *= 1.5;
     w = write(stray);
   }
-  if (most > 0 && w.count > most) notes.push({ code: "too-many-moves", severity: "stop", message: `The path has ${w.count} moves even when it strays ${formatLength(stray)} mm; the controller takes ${most}. Cut fewer contours in one program.` });
-  else if (stray > FINE) notes.push({ code: "path-thinned", severity: "note", message: `To keep to ${most} moves the path strays by up to ${formatLength(stray, "mm", 3)} mm.` });
-  const marks = plans.map((p): Mark => ({ kind: "pierce", x: p.lead?.x0 ?? p.loop.x[0], y: p.lead?.y0 ?? p.loop.y[0] }));
+  if (most > 0 && w.count > most)
+    notes.push({
+      code: "too-many-moves",
+      severity: "stop",
+      message:
+        `The path has ${w.count} moves even when it strays ${formatLength(stray)} mm; the controller takes ` +
+        `${most}. Cut fewer contours in one program.`,
+    });
+  else if (stray > FINE)
+    notes.push({
+      code: "path-thinned",
+      severity: "note",
+      message: `To keep to ${most} moves the path strays by up to ${formatLength(stray, "mm", 3)} mm.`,
+    });
+  const marks = plans.map((p): Mark => ({
+    kind: "pierce",
+    x: p.lead?.x0 ?? p.loop.x[0],
+    y: p.lead?.y0 ?? p.loop.y[0],
+  }));
   const off = marks.find((m) => m.x < 0 || m.y < 0 || m.x > stock.width || m.y > stock.height);
-  if (off) notes.push({ code: "pierce-off-sheet", severity: "stop", message: "A pierce lies beyond the sheet: the torch finds no metal there. Move the art inwards.", at: off });
-  return { toolpath: w.take(), notes, facts: { pierces: marks.length, pieces: loops.filter((l) => l.frees).length, stray }, marks, ...(s.side !== "on" && { within: waste }) };
+  if (off)
+    notes.push({
+      code: "pierce-off-sheet",
+      severity: "stop",
+      message: "A pierce lies beyond the sheet: the torch finds no metal there. Move the art inwards.",
+      at: off,
+    });
+  return {
+    toolpath: w.take(),
+    notes,
+    facts: { pierces: marks.length, pieces: loops.filter((l) => l.frees).length, stray },
+    marks,
+    ...(s.side !== "on" && { within: waste }),
+  };
 }
 
 /** The narrower side of a contour's box, mm. */
@@ -150,6 +338,13 @@ function droppers({ ink }: CutInputs, notes: Note[]): void {
     count++;
     at ??= { x: ink.xy[2 * ink.starts[k]], y: ink.xy[2 * ink.starts[k] + 1] };
   }
-  if (count > 0) notes.push({ code: "pieces-drop-out", severity: "warning", message: `${count} ${count === 1 ? "island drops" : "islands drop"} out of the sheet: nothing holds ${count === 1 ? "it" : "them"}. Set bridges on the outline's slip to tie ${count === 1 ? "it" : "them"}.`, at });
+  if (count > 0)
+    notes.push({
+      code: "pieces-drop-out",
+      severity: "warning",
+      message:
+        `${count} ${count === 1 ? "island drops" : "islands drop"} out of the sheet: nothing holds ` +
+        `${count === 1 ? "it" : "them"}. Set bridges on the outline's slip to tie ${count === 1 ? "it" : "them"}.`,
+      at,
+    });
 }
-

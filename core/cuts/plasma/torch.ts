@@ -4,13 +4,23 @@ import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { Bending } from "../contour/gentle.ts";
 import type { Lead } from "../contour/leads.ts";
 
-/** A path that turns by more than this, radians, within this many mm is at a corner; the torch slows for it before and after. */
+/**
+ * A path that turns by more than this, radians, within this many mm is at a corner; the torch slows for it before and
+ * after.
+ */
 const CORNER = 0.6;
 const CORNER_WINDOW = 1;
 const CORNER_REACH = 3;
 
 /** One contour: pierce, lead in, once round with the overcut, torch off. */
-export function torchAlong(w: ToolpathWriter, loop: Loop, lead: Lead | null, slow: number, s: Settings, stray: number): void {
+export function torchAlong(
+  w: ToolpathWriter,
+  loop: Loop,
+  lead: Lead | null,
+  slow: number,
+  s: Settings,
+  stray: number,
+): void {
   const height = s.cutHeight as number;
   w.share = slow;
   w.above(lead?.x0 ?? loop.x[0], lead?.y0 ?? loop.y[0], s.pierceHeight as number);
@@ -20,7 +30,7 @@ export function torchAlong(w: ToolpathWriter, loop: Loop, lead: Lead | null, slo
   else w.to(loop.x[0], loop.y[0], height);
   const path = withOvercut(loop, s.overcut as number);
   const corner = nearCorners(path, loop);
-  for (let i = 0; i + 1 < path.x.length; ) {
+  for (let i = 0; i + 1 < path.x.length;) {
     let j = i + 1;
     while (j + 1 < path.x.length && corner[j] === corner[i]) j++;
     w.share = slow * (corner[i] ? (s.slowCorners as number) : 1);
@@ -58,6 +68,8 @@ function nearCorners(path: Loop, loop: Loop): Uint8Array {
   for (let i = 0; i < n; i++) if (bending.near(loop.s[i], CORNER_WINDOW) > CORNER) corners.push(loop.s[i]);
   return Uint8Array.from(path.s, (s, i) => {
     const next = path.s[Math.min(path.s.length - 1, i + 1)];
-    return corners.some((c) => [c - total, c, c + total].some((q) => next > q - CORNER_REACH && s < q + CORNER_REACH)) ? 1 : 0;
+    return corners.some((c) => [c - total, c, c + total].some((q) => next > q - CORNER_REACH && s < q + CORNER_REACH))
+      ? 1
+      : 0;
   });
 }

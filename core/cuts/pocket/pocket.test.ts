@@ -10,30 +10,64 @@ import { againstPocket } from "../../testing/reach.ts";
 import { ARC_CCW, ARC_CW, RAPID, sweepOf, type Toolpath } from "../../toolpath/toolpath.ts";
 import { engagedAngle } from "../area/even.ts";
 
-const withIsland = (seed: number): Rings => ringsFrom([star(seeded(seed), 7 + seed, 20, 42, 50, 50), circle(50 + seed, 48, 7, 60, true)]);
-const dumbbell = ringsFrom([[[10, 30], [40, 30], [40, 46], [60, 46], [60, 30], [90, 30], [90, 70], [60, 70], [60, 54], [40, 54], [40, 70], [10, 70]]]);
+const withIsland = (seed: number): Rings =>
+  ringsFrom([star(seeded(seed), 7 + seed, 20, 42, 50, 50), circle(50 + seed, 48, 7, 60, true)]);
+const dumbbell = ringsFrom([
+  [
+    [10, 30],
+    [40, 30],
+    [40, 46],
+    [60, 46],
+    [60, 30],
+    [90, 30],
+    [90, 70],
+    [60, 70],
+    [60, 54],
+    [40, 54],
+    [40, 70],
+    [10, 70],
+  ],
+]);
 
 describe("pocket against its definition", () => {
-  for (const [way, seeds] of [["rings", [1, 2, 3, 4]], ["lines", [1, 2, 3]], ["even", [1, 2, 3]]] as const)
+  for (const [way, seeds] of [
+    ["rings", [1, 2, 3, 4]],
+    ["lines", [1, 2, 3]],
+    ["even", [1, 2, 3]],
+  ] as const)
     for (const seed of seeds)
-      it(`${way}, star ${seed} with an island: nothing outside, everything reachable at the floor, no rapid and no plunge through stock`, () => {
-        const region = withIsland(seed);
-        const plan = planOn("pocket", region, "flat10", { way, depth: 5, stepdown: 3, stepover: 3, finish: seed % 2 ? 0 : 0.4, angle: 30 });
-        expect(plan.notes.filter((n) => n.severity === "stop")).toEqual([]);
-        const s = newSurface(100, 100, 0.25);
-        const report = sweep(s, plan.toolpath, profileOf(parseCutter("flat10")), 1);
-        const r = againstPocket(s, region, 5, 5, 0.3);
-        expect(r.reachable).toBeGreaterThan(5000);
-        expect({ outside: r.outside, deeper: r.deeper, left: r.left }).toEqual({ outside: 0, deeper: 0, left: 0 });
-        expect(report.rapids, `rapid at move ${report.rapidAt}`).toBe(0);
-        expect(report.plunges, `plunge at move ${report.plungeAt}`).toBe(0);
-      });
+      it(
+        `${way}, star ${seed} with an island: nothing outside, everything reachable at the floor, no rapid and ` +
+          "no plunge through stock",
+        () => {
+          const region = withIsland(seed);
+          const plan = planOn("pocket", region, "flat10", {
+            way,
+            depth: 5,
+            stepdown: 3,
+            stepover: 3,
+            finish: seed % 2 ? 0 : 0.4,
+            angle: 30,
+          });
+          expect(plan.notes.filter((n) => n.severity === "stop")).toEqual([]);
+          const s = newSurface(100, 100, 0.25);
+          const report = sweep(s, plan.toolpath, profileOf(parseCutter("flat10")), 1);
+          const r = againstPocket(s, region, 5, 5, 0.3);
+          expect(r.reachable).toBeGreaterThan(5000);
+          expect({ outside: r.outside, deeper: r.deeper, left: r.left }).toEqual({ outside: 0, deeper: 0, left: 0 });
+          expect(report.rapids, `rapid at move ${report.rapidAt}`).toBe(0);
+          expect(report.plunges, `plunge at move ${report.plungeAt}`).toBe(0);
+        },
+      );
 
   it("goes down in steps no deeper than asked, entering by helix in the open and by ramp in a slot", () => {
     for (const entry of ["auto", "ramp", "helix"]) {
       const { toolpath: t } = planOn("pocket", dumbbell, "flat:6", { depth: 6, stepdown: 2, entry });
-      for (let i = 1; i < t.kind.length; i++) if (t.kind[i] !== RAPID && (t.x[i] !== t.x[i - 1] || t.y[i] !== t.y[i - 1])) expect(t.z[i - 1] - t.z[i]).toBeLessThanOrEqual(2.5 + 1e-9);
-      if (entry === "auto") expect([...t.kind].some((k, i) => i > 0 && (k === ARC_CCW || k === ARC_CW) && t.z[i] < t.z[i - 1])).toBe(true);
+      for (let i = 1; i < t.kind.length; i++)
+        if (t.kind[i] !== RAPID && (t.x[i] !== t.x[i - 1] || t.y[i] !== t.y[i - 1]))
+          expect(t.z[i - 1] - t.z[i]).toBeLessThanOrEqual(2.5 + 1e-9);
+      if (entry === "auto")
+        expect([...t.kind].some((k, i) => i > 0 && (k === ARC_CCW || k === ARC_CW) && t.z[i] < t.z[i - 1])).toBe(true);
     }
   });
 
@@ -51,7 +85,10 @@ describe("pocket against its definition", () => {
   it("says so when the cutter fits nowhere, and when the stepover leaves ridges", () => {
     const small = ringsFrom([circle(50, 50, 2, 40)]);
     expect(planOn("pocket", small, "flat:6", {}).notes[0]).toMatchObject({ code: "cutter-too-wide", severity: "stop" });
-    expect(planOn("pocket", dumbbell, "flat:6", { stepover: 6 }).notes[0]).toMatchObject({ code: "stepover-too-wide", severity: "stop" });
+    expect(planOn("pocket", dumbbell, "flat:6", { stepover: 6 }).notes[0]).toMatchObject({
+      code: "stepover-too-wide",
+      severity: "stop",
+    });
   });
 });
 
@@ -74,7 +111,8 @@ describe("rest of a pocket", () => {
       for (let k = 0; k < s.z.length; k++) if (s.z[k] < before[k] - 0.01) took++;
       let length = 0;
       const t = small.toolpath;
-      for (let i = 1; i < t.kind.length; i++) if (t.kind[i] !== RAPID) length += Math.hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1]);
+      for (let i = 1; i < t.kind.length; i++)
+        if (t.kind[i] !== RAPID) length += Math.hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1]);
       expect(length, `seed ${seed}`).toBeLessThan((took * 0.04) / 0.4 + 60);
     }
   });
@@ -89,7 +127,8 @@ function largestBite(t: Toolpath, radius: number, from: number): number {
     const r = radius / cell;
     for (let j = Math.max(0, Math.ceil(y / cell - r)); j <= Math.min(side - 1, Math.floor(y / cell + r)); j++) {
       const half = Math.sqrt(r * r - (j - y / cell) ** 2);
-      for (let i = Math.max(0, Math.ceil(x / cell - half)); i <= Math.min(side - 1, Math.floor(x / cell + half)); i++) cut[j * side + i] = 1;
+      for (let i = Math.max(0, Math.ceil(x / cell - half)); i <= Math.min(side - 1, Math.floor(x / cell + half)); i++)
+        cut[j * side + i] = 1;
     }
   };
   let worst = 0;
@@ -98,7 +137,10 @@ function largestBite(t: Toolpath, radius: number, from: number): number {
     const r = arc ? Math.hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]) : 0;
     const turn = arc ? sweepOf(t, i) : 0;
     const a0 = arc ? Math.atan2(t.y[i - 1] - t.cy[i], t.x[i - 1] - t.cx[i]) : 0;
-    const steps = Math.max(1, Math.ceil((arc ? r * Math.abs(turn) : Math.hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1])) / 0.25));
+    const steps = Math.max(
+      1,
+      Math.ceil((arc ? r * Math.abs(turn) : Math.hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1])) / 0.25),
+    );
     for (let k = 1; k <= steps; k++) {
       const f = k / steps;
       const x = arc ? t.cx[i] + r * Math.cos(a0 + turn * f) : t.x[i - 1] + f * (t.x[i] - t.x[i - 1]);
@@ -108,10 +150,15 @@ function largestBite(t: Toolpath, radius: number, from: number): number {
         let bite = 0;
         for (let q = 0; q < 180; q++) {
           const a = (q * Math.PI) / 90;
-          const [u, v] = [Math.round((x + (radius + 0.05) * Math.cos(a)) / cell), Math.round((y + (radius + 0.05) * Math.sin(a)) / cell)];
+          const [u, v] = [
+            Math.round((x + (radius + 0.05) * Math.cos(a)) / cell),
+            Math.round((y + (radius + 0.05) * Math.sin(a)) / cell),
+          ];
           // Only where the cutter is moving into counts: what it stands against sideways it cut before.
           if (u >= 0 && v >= 0 && u < side && v < side && !cut[v * side + u]) {
-            const [dx, dy] = arc ? [-Math.sin(a0 + turn * f) * Math.sign(turn), Math.cos(a0 + turn * f) * Math.sign(turn)] : [t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1]];
+            const [dx, dy] = arc
+              ? [-Math.sin(a0 + turn * f) * Math.sign(turn), Math.cos(a0 + turn * f) * Math.sign(turn)]
+              : [t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1]];
             if (dx * Math.cos(a) + dy * Math.sin(a) > 0.02 * Math.hypot(dx, dy)) bite++;
           }
         }
@@ -140,5 +187,7 @@ it("even load holds the engagement it states, where rings do not", () => {
   // Sharp corners load it whatever is done: that is said.
   const sharp = ringsFrom([star(seeded(5), 11, 24, 44, 50, 50)]);
   expect(bite("even", sharp)).toBeGreaterThan(limit + 0.05);
-  expect(planOn("pocket", sharp, "flat:6", { ...settings, way: "even" }).notes.map((n) => n.code)).toEqual(["load-in-narrows"]);
+  expect(planOn("pocket", sharp, "flat:6", { ...settings, way: "even" }).notes.map((n) => n.code)).toEqual([
+    "load-in-narrows",
+  ]);
 });

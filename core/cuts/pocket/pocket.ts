@@ -11,11 +11,23 @@ import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import { type AreaPlan, type Level, levels } from "../area/level.ts";
 import { clearLines } from "../area/lines.ts";
 import { clearRings } from "../area/rings.ts";
-import { directionField, entryField, entryOf, leaveField, rampField, rateFields, safeStepover, slopeOf, stepdownField, stepoverField } from "../fields.ts";
+import {
+  directionField,
+  entryField,
+  entryOf,
+  leaveField,
+  rampField,
+  rateFields,
+  safeStepover,
+  slopeOf,
+  stepdownField,
+  stepoverField,
+} from "../fields.ts";
 import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
 
 const depthOf = (_c: CutContext, s: Settings): number => s.depth as number;
-const feedsAt = (c: CutContext, s: Settings) => feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown as number, s.depth as number), s.stepover as number);
+const feedsAt = (c: CutContext, s: Settings) =>
+  feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown as number, s.depth as number), s.stepover as number);
 
 /** Takes everything inside the shapes down to a floor, islands left standing. */
 export const pocket: CutKind = {
@@ -32,8 +44,13 @@ export const pocket: CutKind = {
       max: 200,
       step: 0.1,
       slider: true,
-      auto: (c) => ({ value: Math.round(Math.min(3, c.stock.thickness / 3) * 10) / 10 || 0.1, reason: c.stock.thickness < 9 ? "a third of the stock" : "deep enough to be seen and filled" }),
-      consequence: (v, c) => `leaves ${formatLength(Math.max(0, c.stock.thickness - (v as number)))} of ${formatLength(c.stock.thickness)} mm`,
+      auto: (c) => ({
+        value: Math.round(Math.min(3, c.stock.thickness / 3) * 10) / 10 || 0.1,
+        reason: c.stock.thickness < 9 ? "a third of the stock" : "deep enough to be seen and filled",
+      }),
+      consequence: (v, c) =>
+        `leaves ${formatLength(Math.max(0, c.stock.thickness - (v as number)))} of ` +
+        `${formatLength(c.stock.thickness)} mm`,
     },
     {
       key: "way",
@@ -44,13 +61,37 @@ export const pocket: CutKind = {
         { value: "lines", label: "lines" },
         { value: "even", label: "even load" },
       ],
-      help: "Rings follow the edge. Lines run to and fro. Even load takes arcs that never engage the cutter more than a straight cut as wide as the stepover: slower on paper, but deeper passes and no screaming corners.",
+      help:
+        "Rings follow the edge. Lines run to and fro. Even load takes arcs that never engage the cutter more " +
+        "than a straight cut as wide as the stepover: slower on paper, but deeper passes and no screaming " +
+        "corners.",
       auto: () => ({ value: "rings", reason: "follows the shape" }),
     },
-    { key: "angle", label: "Line angle", type: "angle", min: -180, max: 180, step: 5, when: (s) => s.way === "lines", auto: () => ({ value: 0, reason: "along X" }) },
+    {
+      key: "angle",
+      label: "Line angle",
+      type: "angle",
+      min: -180,
+      max: 180,
+      step: 5,
+      when: (s) => s.way === "lines",
+      auto: () => ({ value: 0, reason: "along X" }),
+    },
     stepoverField,
     stepdownField(depthOf),
-    { key: "finish", label: "Finishing pass", type: "length", help: "Left on the walls while clearing, then taken in one pass round them. 0 for none.", min: 0, max: 5, step: 0.05, auto: (c) => ({ value: Math.round(Math.min(0.3, c.cutter.diameter / 12) * 100) / 100, reason: "a thin last cut leaves a clean wall" }) },
+    {
+      key: "finish",
+      label: "Finishing pass",
+      type: "length",
+      help: "Left on the walls while clearing, then taken in one pass round them. 0 for none.",
+      min: 0,
+      max: 5,
+      step: 0.05,
+      auto: (c) => ({
+        value: Math.round(Math.min(0.3, c.cutter.diameter / 12) * 100) / 100,
+        reason: "a thin last cut leaves a clean wall",
+      }),
+    },
     {
       key: "first",
       label: "First",
@@ -59,7 +100,9 @@ export const pocket: CutKind = {
         { value: "floor", label: "floor" },
         { value: "walls", label: "walls" },
       ],
-      help: "Whether each pass clears the floor and then finishes the walls, or cuts the walls first, so that the edge is free before the middle goes.",
+      help:
+        "Whether each pass clears the floor and then finishes the walls, or cuts the walls first, so that the " +
+        "edge is free before the middle goes.",
       more: true,
       when: (s) => (s.finish as number) > 0,
       auto: () => ({ value: "floor", reason: "walls last come out cleanest" }),
@@ -83,11 +126,31 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   inputs.progress(0.3);
   const wall = radius + (s.leave as number);
   const finish = s.finish as number;
-  const area: AreaPlan = { c, radius, stepover: safeStepover(inputs, s, notes, "Pocket"), slope: slopeOf(s), entry: entryOf(s), centre: inputs.cutter.centreCutting, conventional: s.direction === "conventional" };
+  const area: AreaPlan = {
+    c,
+    radius,
+    stepover: safeStepover(inputs, s, notes, "Pocket"),
+    slope: slopeOf(s),
+    entry: entryOf(s),
+    centre: inputs.cutter.centreCutting,
+    conventional: s.direction === "conventional",
+  };
   const facts = { widest: c.widest, deepest: s.depth as number, area: regionArea(region) };
-  const out = (): Planned => ({ toolpath: w.take(), notes, facts, within: region, ideal: { region, floor: s.depth as number, slope: Infinity, ridge: 0 } });
+  const out = (): Planned => ({
+    toolpath: w.take(),
+    notes,
+    facts,
+    within: region,
+    ideal: { region, floor: s.depth as number, slope: Infinity, ridge: 0 },
+  });
   if (c.widest <= wall) {
-    notes.push({ code: "cutter-too-wide", severity: "stop", message: `The ${formatLength(inputs.cutter.diameter)} mm cutter fits nowhere in the pocket: its widest place is ${formatLength(2 * c.widest)} mm. Use a smaller cutter.` });
+    notes.push({
+      code: "cutter-too-wide",
+      severity: "stop",
+      message:
+        `The ${formatLength(inputs.cutter.diameter)} mm cutter fits nowhere in the pocket: its widest place is ` +
+        `${formatLength(2 * c.widest)} mm. Use a smaller cutter.`,
+    });
     return out();
   }
   // Where the finishing allowance leaves no way in, the wall pass alone does it.
@@ -103,7 +166,14 @@ function plan(inputs: CutInputs, s: Settings): Planned {
     inputs.progress(0.3 + (0.7 * (k + 1)) / all.length);
   });
   notes.push(...ground.notes("Pocket"));
-  if (crowded > 0.5) notes.push({ code: "load-in-narrows", severity: "note", message: `Over ${formatLength(crowded, "mm", 1)} mm, in corners and narrows, the pocket is hardly wider than the cutter: there it is loaded to both sides whatever is done. A smaller cutter helps.` });
+  if (crowded > 0.5)
+    notes.push({
+      code: "load-in-narrows",
+      severity: "note",
+      message:
+        `Over ${formatLength(crowded, "mm", 1)} mm, in corners and narrows, the pocket is hardly wider than the ` +
+        "cutter: there it is loaded to both sides whatever is done. A smaller cutter helps.",
+    });
   return out();
 }
 

@@ -18,18 +18,35 @@ export interface PassShape {
  * From distance `at` along the loop: sink from z0 to z1, then once round and `overlap` mm beyond, over the tabs.
  * @returns where it ends, as a distance along the loop
  */
-export function pass(w: ToolpathWriter, l: Loop, at: number, z0: number, z1: number, shape: PassShape, tabs: readonly Tab[], overlap = 0): number {
+export function pass(
+  w: ToolpathWriter,
+  l: Loop,
+  at: number,
+  z0: number,
+  z1: number,
+  shape: PassShape,
+  tabs: readonly Tab[],
+  overlap = 0,
+): number {
   const n = l.x.length - 1;
   const total = l.s[n];
   if (!(total > 1e-6)) return at;
   const rampLength = (z0 - z1) / shape.slope;
   const end = at + rampLength + total + overlap;
   const marks: number[] = [at, at + rampLength, end];
-  for (let turn = Math.floor(at / total); turn * total < end; turn++) for (let i = 0; i < n; i++) marks.push(turn * total + l.s[i]);
+  for (let turn = Math.floor(at / total); turn * total < end; turn++)
+    for (let i = 0; i < n; i++) marks.push(turn * total + l.s[i]);
   const wall = shape.top - z1;
   if (wall > 0)
     for (let turn = Math.floor(at / total) - 1; turn * total < end; turn++)
-      for (const t of tabs) for (const d of [-shape.half - wall / shape.tabSlope, -shape.half, shape.half, shape.half + wall / shape.tabSlope]) marks.push(turn * total + t.at + d);
+      for (const t of tabs)
+        for (const d of [
+          -shape.half - wall / shape.tabSlope,
+          -shape.half,
+          shape.half,
+          shape.half + wall / shape.tabSlope,
+        ])
+          marks.push(turn * total + t.at + d);
   marks.sort((a, b) => a - b);
   const along = marks.filter((m, i) => m >= at && m <= end && (i === 0 || m - marks[i - 1] > 1e-7));
   const x = new Float64Array(along.length);
@@ -50,7 +67,7 @@ export function pass(w: ToolpathWriter, l: Loop, at: number, z0: number, z1: num
     const plain = rampLength > 0 ? Math.max(z1, z0 - ((along[i] - at) * (z0 - z1)) / rampLength) : z1;
     z[i] = wall > 0 ? Math.max(plain, tabLimit(tabs, total, shape.half, shape.top, z1, s, shape.tabSlope)) : plain;
   }
-  for (let i = 0; i + 1 < along.length; ) {
+  for (let i = 0; i + 1 < along.length;) {
     let j = i + 1;
     const level = z[j] === z[i];
     while (j + 1 < along.length && (z[j + 1] === z[j]) === level) j++;

@@ -20,7 +20,8 @@ describe("profile against its definition", () => {
           const d = distanceToRings(region, x, y);
           const inside = insideRegion(region, x, y);
           if (inside && d > 0.01 && z < 0) touched++;
-          // Beside a long straight run everything within the cutter's diameter is gone; count what is deep in the waste strip.
+          // Beside a long straight run everything within the cutter's diameter is gone; count what is deep in the waste
+          // strip.
           if (!inside && d > 0.1 && d < 3.9 && z > -20 && Math.hypot(x - 50, y - 50) > 40) left++;
         }
       expect(touched, `seed ${seed}`).toBe(0);
@@ -28,14 +29,22 @@ describe("profile against its definition", () => {
     }
   });
 
-  const square = ringsFrom([[[30, 30], [70, 30], [70, 70], [30, 70]]]);
+  const square = ringsFrom([
+    [
+      [30, 30],
+      [70, 30],
+      [70, 70],
+      [30, 70],
+    ],
+  ]);
 
   it("goes through the stock and a little past, in steps no deeper than asked", () => {
     const { toolpath: t } = planOn("profile", square, "flat:6", { tabs: 0, stepdown: 3, past: 0.3 });
     expect(figures(t).minZ).toBeCloseTo(-20.3, 9);
     const levels = new Set([...t.z].filter((z) => z < 0).map((z) => z.toFixed(4)));
     expect([...levels].filter((z) => Number(z) === -20.3).length).toBe(1);
-    for (let i = 1; i < t.kind.length; i++) if (t.kind[i] !== RAPID) expect(t.z[i - 1] - t.z[i]).toBeLessThanOrEqual(3 + 1e-9);
+    for (let i = 1; i < t.kind.length; i++)
+      if (t.kind[i] !== RAPID) expect(t.z[i - 1] - t.z[i]).toBeLessThanOrEqual(3 + 1e-9);
   });
 
   it("leaves as many tabs as asked, as thick as asked, away from corners", () => {
@@ -49,7 +58,12 @@ describe("profile against its definition", () => {
     for (let k = 0; k < 4000; k++) {
       const side = Math.floor(k / 1000);
       const f = ((k % 1000) / 1000) * 40 + 30;
-      const [x, y] = [[f, 27], [73, f], [100 - f, 73], [27, 100 - f]][side];
+      const [x, y] = [
+        [f, 27],
+        [73, f],
+        [100 - f, 73],
+        [27, 100 - f],
+      ][side];
       const z = s.z[Math.floor(y / s.cell) * s.width + Math.floor(x / s.cell)];
       if (z > -20 + 1e-6) {
         high = Math.max(high, z);
@@ -64,13 +78,22 @@ describe("profile against its definition", () => {
   });
 
   it("cuts holes before the outside that holds them, and climbs round both", () => {
-    const region = ringsFrom([[[20, 20], [80, 20], [80, 80], [20, 80]], circle(50, 50, 15, 90, true)]);
+    const region = ringsFrom([
+      [
+        [20, 20],
+        [80, 20],
+        [80, 80],
+        [20, 80],
+      ],
+      circle(50, 50, 15, 90, true),
+    ]);
     const { toolpath: t } = planOn("profile", region, "flat:6", { tabs: 0 });
     const first = t.z.findIndex((z) => z < 0);
     expect(Math.hypot(t.x[first] - 50, t.y[first] - 50)).toBeLessThan(13);
     // Climb: clockwise round the part's outside, so the signed area of the last level is negative.
     const last: number[] = [];
-    for (let i = 0; i < t.kind.length; i++) if (Math.abs(t.z[i] + 20.2) < 1e-9 && Math.hypot(t.x[i] - 50, t.y[i] - 50) > 20) last.push(t.x[i], t.y[i]);
+    for (let i = 0; i < t.kind.length; i++)
+      if (Math.abs(t.z[i] + 20.2) < 1e-9 && Math.hypot(t.x[i] - 50, t.y[i] - 50) > 20) last.push(t.x[i], t.y[i]);
     let area = 0;
     for (let i = 0; i < last.length; i += 2) {
       const j = (i + 2) % last.length;
@@ -80,7 +103,15 @@ describe("profile against its definition", () => {
   });
 
   it("says which holes the cutter cannot enter", () => {
-    const region = ringsFrom([[[20, 20], [80, 20], [80, 80], [20, 80]], circle(50, 50, 2, 30, true)]);
+    const region = ringsFrom([
+      [
+        [20, 20],
+        [80, 20],
+        [80, 80],
+        [20, 80],
+      ],
+      circle(50, 50, 2, 30, true),
+    ]);
     expect(planOn("profile", region, "flat:6", {}).notes[0].message).toMatch(/1 hole is too narrow/);
   });
 });
@@ -102,7 +133,14 @@ describe("profile, its other ways", () => {
 
   it("on the line: the cutter's middle follows the outline", () => {
     const { toolpath: t } = planOn("profile", ring, "flat:4", { side: "on", through: false, depth: 1 });
-    for (let i = 0; i < t.kind.length; i++) if (t.z[i] < 0) expect(Math.min(Math.abs(Math.hypot(t.x[i] - 50, t.y[i] - 50) - 30), Math.abs(Math.hypot(t.x[i] - 50, t.y[i] - 50) - 14))).toBeLessThan(0.05);
+    for (let i = 0; i < t.kind.length; i++)
+      if (t.z[i] < 0)
+        expect(
+          Math.min(
+            Math.abs(Math.hypot(t.x[i] - 50, t.y[i] - 50) - 30),
+            Math.abs(Math.hypot(t.x[i] - 50, t.y[i] - 50) - 14),
+          ),
+        ).toBeLessThan(0.05);
   });
 
   it("keeps an onion skin under everything until all contours are cut, then takes it", () => {
@@ -125,15 +163,31 @@ describe("profile, its other ways", () => {
       if (r < 29.98 && r > 14.02) expect(s.z[k]).toBe(0);
       if (r > 30.2 && r < 33.8) expect(s.z[k]).toBeLessThan(-20);
     }
-    expect(plan.marks!.filter((m) => m.kind === "pierce").every((m) => Math.hypot(m.x - 50, m.y - 50) > 34 || Math.hypot(m.x - 50, m.y - 50) < 10)).toBe(true);
+    expect(
+      plan
+        .marks!.filter((m) => m.kind === "pierce")
+        .every((m) => Math.hypot(m.x - 50, m.y - 50) > 34 || Math.hypot(m.x - 50, m.y - 50) < 10),
+    ).toBe(true);
   });
 
   it("puts tabs where they are set by hand, square ones with upright ends", () => {
-    const square = ringsFrom([[[30, 30], [70, 30], [70, 70], [30, 70]]]);
+    const square = ringsFrom([
+      [
+        [30, 30],
+        [70, 30],
+        [70, 70],
+        [30, 70],
+      ],
+    ]);
     for (const tabShape of ["ramped", "square"]) {
       const plan = planOn("profile", square, "flat:6", { tabsAt: "40 25; 60 75", tabHeight: 2, tabWidth: 6, tabShape });
       expect(plan.facts.tabs).toBe(2);
-      expect(plan.marks!.map((m) => [Math.round(m.x), Math.round(m.y)])).toEqual(expect.arrayContaining([[40, 27], [60, 73]]));
+      expect(plan.marks!.map((m) => [Math.round(m.x), Math.round(m.y)])).toEqual(
+        expect.arrayContaining([
+          [40, 27],
+          [60, 73],
+        ]),
+      );
       const s = proofOf([{ ...plan, cutter: "flat:6" }], 0.25);
       const along = (x: number) => s.z[Math.floor(27 / 0.25) * s.width + Math.floor(x / 0.25)];
       expect(along(40)).toBeCloseTo(-18, 1);
@@ -144,9 +198,20 @@ describe("profile, its other ways", () => {
   });
 
   it("takes the last pass as a thin cut to size at full depth", () => {
-    const square = ringsFrom([[[30, 30], [70, 30], [70, 70], [30, 70]]]);
+    const square = ringsFrom([
+      [
+        [30, 30],
+        [70, 30],
+        [70, 70],
+        [30, 70],
+      ],
+    ]);
     const { toolpath: t } = planOn("profile", square, "flat:6", { tabs: 0, lastPass: 0.4 });
-    const at = (x: number) => [...t.x].map((v, i) => [v, t.z[i]]).filter(([v, z]) => Math.abs(v - x) < 1e-6 && z < 0).map(([, z]) => z);
+    const at = (x: number) =>
+      [...t.x]
+        .map((v, i) => [v, t.z[i]])
+        .filter(([v, z]) => Math.abs(v - x) < 1e-6 && z < 0)
+        .map(([, z]) => z);
     // 26.6: the passes that leave 0.4; 27: the one that takes it, at the bottom only.
     expect(at(26.6).length).toBeGreaterThan(4);
     expect(Math.max(...at(27))).toBeLessThan(-15);

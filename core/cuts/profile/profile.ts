@@ -1,6 +1,5 @@
 import { feedsFor } from "../../cutters/feeds.ts";
-import { ringCount } from "../../geometry/rings.ts";
-import { regionArea } from "../../geometry/rings.ts";
+import { ringCount, regionArea } from "../../geometry/rings.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import { parsePlaces, placesField } from "../../settings/places.ts";
 import type { Settings } from "../../settings/fields.ts";
@@ -16,8 +15,10 @@ import { type CutField, directionField, leaveField, rampField, rateFields, slope
 import type { CutContext, CutInputs, CutKind, Mark, Note, Planned } from "../kind.ts";
 import { pass, type PassShape } from "./pass.ts";
 
-const depthOf = (c: CutContext, s: Settings): number => (s.through ? c.stock.thickness + (s.past as number) : (s.depth as number));
-const feedsAt = (c: CutContext, s: Settings) => feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown as number, depthOf(c, s)), c.cutter.diameter);
+const depthOf = (c: CutContext, s: Settings): number =>
+  s.through ? c.stock.thickness + (s.past as number) : (s.depth as number);
+const feedsAt = (c: CutContext, s: Settings) =>
+  feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown as number, depthOf(c, s)), c.cutter.diameter);
 const hasTabs = (s: Settings): boolean => (s.tabs as number) > 0 || s.tabsAt !== "";
 /** Walls of a square tab are this steep, rise over run. */
 const SQUARE_SLOPE = 20;
@@ -34,7 +35,8 @@ const fields: CutField[] = [
     step: 0.1,
     when: (s) => s.through === false,
     auto: (c) => ({ value: Math.round((c.stock.thickness / 2) * 100) / 100, reason: "half the stock" }),
-    consequence: (v, c) => `leaves ${formatLength(Math.max(0, c.stock.thickness - (v as number)))} of ${formatLength(c.stock.thickness)} mm`,
+    consequence: (v, c) =>
+      `leaves ${formatLength(Math.max(0, c.stock.thickness - (v as number)))} of ${formatLength(c.stock.thickness)} mm`,
   },
   {
     key: "past",
@@ -49,10 +51,54 @@ const fields: CutField[] = [
     auto: () => ({ value: 0.2, reason: "leaves no skin; needs a spoil board" }),
   },
   stepdownField(depthOf),
-  { key: "tabs", label: "Tabs on each piece", type: "number", help: "Short bridges that hold the piece until you cut it free.", min: 0, max: 40, step: 1, when: (s) => s.through === true, auto: (_c, s) => ({ value: s.through ? 4 : 0, reason: s.through ? "holds a piece on every side" : "the piece stays in the stock" }) },
-  { ...placesField("tabsAt", "Tabs by hand", "Places on the stock, mm, where tabs stand instead of the automatic ones.", "tabs"), when: (s) => s.through === true },
-  { key: "tabWidth", label: "Tab width", type: "length", min: 0.5, max: 50, step: 0.5, more: true, when: hasTabs, auto: (c) => ({ value: Math.max(4, c.cutter.diameter), reason: "about the cutter's diameter" }) },
-  { key: "tabHeight", label: "Tab thickness", type: "length", min: 0.2, max: 50, step: 0.1, more: true, when: hasTabs, auto: (c) => ({ value: Math.round(Math.min(2, c.stock.thickness / 3) * 10) / 10, reason: "strong enough to hold, thin enough to saw" }) },
+  {
+    key: "tabs",
+    label: "Tabs on each piece",
+    type: "number",
+    help: "Short bridges that hold the piece until you cut it free.",
+    min: 0,
+    max: 40,
+    step: 1,
+    when: (s) => s.through === true,
+    auto: (_c, s) => ({
+      value: s.through ? 4 : 0,
+      reason: s.through ? "holds a piece on every side" : "the piece stays in the stock",
+    }),
+  },
+  {
+    ...placesField(
+      "tabsAt",
+      "Tabs by hand",
+      "Places on the stock, mm, where tabs stand instead of the automatic ones.",
+      "tabs",
+    ),
+    when: (s) => s.through === true,
+  },
+  {
+    key: "tabWidth",
+    label: "Tab width",
+    type: "length",
+    min: 0.5,
+    max: 50,
+    step: 0.5,
+    more: true,
+    when: hasTabs,
+    auto: (c) => ({ value: Math.max(4, c.cutter.diameter), reason: "about the cutter's diameter" }),
+  },
+  {
+    key: "tabHeight",
+    label: "Tab thickness",
+    type: "length",
+    min: 0.2,
+    max: 50,
+    step: 0.1,
+    more: true,
+    when: hasTabs,
+    auto: (c) => ({
+      value: Math.round(Math.min(2, c.stock.thickness / 3) * 10) / 10,
+      reason: "strong enough to hold, thin enough to saw",
+    }),
+  },
   {
     key: "tabShape",
     label: "Tab shape",
@@ -65,9 +111,45 @@ const fields: CutField[] = [
     when: hasTabs,
     auto: () => ({ value: "ramped", reason: "the cutter climbs over without stopping" }),
   },
-  { key: "skin", label: "Onion skin", type: "length", help: "Every contour is first cut down to a skin this thick that holds the pieces, then all skins are cut through last. 0 for none.", min: 0, max: 5, step: 0.05, when: (s) => s.through === true, auto: () => ({ value: 0, reason: "tabs hold the pieces" }) },
-  { key: "lastPass", label: "Last pass", type: "length", help: "Left on the wall by all passes but the last, which takes it at full depth. 0 for none.", min: 0, max: 5, step: 0.05, more: true, when: (s) => s.side !== "on", auto: () => ({ value: 0, reason: "each pass cuts to size" }) },
-  { key: "lead", label: "Lead-in", type: "length", help: "Radius of the arc by which the cutter comes onto the wall from the waste, so that it leaves no mark. 0: it sinks along the contour.", min: 0, max: 50, step: 0.5, more: true, when: (s) => s.side !== "on", auto: () => ({ value: 0, reason: "sinks along the contour" }) },
+  {
+    key: "skin",
+    label: "Onion skin",
+    type: "length",
+    help:
+      "Every contour is first cut down to a skin this thick that holds the pieces, then all skins are cut " +
+      "through last. 0 for none.",
+    min: 0,
+    max: 5,
+    step: 0.05,
+    when: (s) => s.through === true,
+    auto: () => ({ value: 0, reason: "tabs hold the pieces" }),
+  },
+  {
+    key: "lastPass",
+    label: "Last pass",
+    type: "length",
+    help: "Left on the wall by all passes but the last, which takes it at full depth. 0 for none.",
+    min: 0,
+    max: 5,
+    step: 0.05,
+    more: true,
+    when: (s) => s.side !== "on",
+    auto: () => ({ value: 0, reason: "each pass cuts to size" }),
+  },
+  {
+    key: "lead",
+    label: "Lead-in",
+    type: "length",
+    help:
+      "Radius of the arc by which the cutter comes onto the wall from the waste, so that it leaves no mark. 0: " +
+      "it sinks along the contour.",
+    min: 0,
+    max: 50,
+    step: 0.5,
+    more: true,
+    when: (s) => s.side !== "on",
+    auto: () => ({ value: 0, reason: "sinks along the contour" }),
+  },
   leaveField,
   directionField,
   rampField,
@@ -103,14 +185,41 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   const { loops, waste, missed, joined } = contourLoops(inputs, s, away);
   inputs.progress(0.5);
   if (missed.length > 0) {
-    const what = s.side === "outside" ? (missed.length === 1 ? "hole is" : "holes are") : missed.length === 1 ? "opening is" : "openings are";
-    notes.push({ code: "hole-too-small", severity: "warning", message: `${missed.length} ${what} too narrow for the ${formatLength(cutter.diameter)} mm cutter and will not be cut. Use a smaller cutter.`, at: { x: ink.xy[2 * ink.starts[missed[0]]], y: ink.xy[2 * ink.starts[missed[0]] + 1] } });
+    const what =
+      s.side === "outside"
+        ? missed.length === 1
+          ? "hole is"
+          : "holes are"
+        : missed.length === 1
+          ? "opening is"
+          : "openings are";
+    notes.push({
+      code: "hole-too-small",
+      severity: "warning",
+      message:
+        `${missed.length} ${what} too narrow for the ${formatLength(cutter.diameter)} mm cutter and will not be ` +
+        "cut. Use a smaller cutter.",
+      at: { x: ink.xy[2 * ink.starts[missed[0]]], y: ink.xy[2 * ink.starts[missed[0]] + 1] },
+    });
   }
   if (joined.length > 0) notes.push(joinedNote(ink, joined, `${formatLength(cutter.diameter)} mm cutter`));
   const depth = depthOf(inputs, s);
   const skin = s.through ? Math.min(s.skin as number, depth / 2) : 0;
-  const rules: LeadRules = { shape: (s.lead as number) > 0 && s.side !== "on" ? "arc" : "none", right: s.direction === "conventional", reach: s.lead as number, edges: new SegmentGrid(ink), away, width: stock.width, height: stock.height };
-  const shape: PassShape = { slope: slopeOf(s), half: ((s.tabWidth as number) + cutter.diameter) / 2, top: -stock.thickness + (s.tabHeight as number), tabSlope: s.tabShape === "square" ? SQUARE_SLOPE : 1 };
+  const rules: LeadRules = {
+    shape: (s.lead as number) > 0 && s.side !== "on" ? "arc" : "none",
+    right: s.direction === "conventional",
+    reach: s.lead as number,
+    edges: new SegmentGrid(ink),
+    away,
+    width: stock.width,
+    height: stock.height,
+  };
+  const shape: PassShape = {
+    slope: slopeOf(s),
+    half: ((s.tabWidth as number) + cutter.diameter) / 2,
+    top: -stock.thickness + (s.tabHeight as number),
+    tabSlope: s.tabShape === "square" ? SQUARE_SLOPE : 1,
+  };
   const byHand = parsePlaces(s.tabsAt as string, "Tabs");
   const marks: Mark[] = [];
   let short = 0;
@@ -123,12 +232,19 @@ function plan(inputs: CutInputs, s: Settings): Planned {
     if (l.frees && s.through) {
       // The same places on the wall for every path along it.
       const mine = on ?? nearOnes(byHand, loops, l);
-      tabs = mine.length > 0 ? tabsFromPlaces(loop, mine.map((m) => (Array.isArray(m) ? m : [m.x, m.y]) as [number, number])) : placeTabs(loop, s.tabs as number, tabLength);
+      tabs =
+        mine.length > 0
+          ? tabsFromPlaces(
+              loop,
+              mine.map((m) => (Array.isArray(m) ? m : [m.x, m.y]) as [number, number]),
+            )
+          : placeTabs(loop, s.tabs as number, tabLength);
       if (mine.length === 0 && tabs.length < (s.tabs as number)) short++;
     }
     return { loop, tabs, lead };
   };
-  const rough = s.side !== "on" && (s.lastPass as number) > 0 ? contourLoops(inputs, s, away + (s.lastPass as number)).loops : [];
+  const rough =
+    s.side !== "on" && (s.lastPass as number) > 0 ? contourLoops(inputs, s, away + (s.lastPass as number)).loops : [];
   const facts = { tabs: 0, pieces: loops.filter((l) => l.frees).length, area: regionArea(ink), skin };
   const order = contourOrder(loops, 0, 0);
   const all = order.map((i) => ({ l: loops[i], r: ready(loops[i], null) }));
@@ -160,14 +276,25 @@ function plan(inputs: CutInputs, s: Settings): Planned {
       along(w, r, -(depth - skin), -depth, shape);
       w.lift();
     }
-  if (short > 0) notes.push({ code: "tabs-do-not-fit", severity: "note", message: `${short} ${short === 1 ? "piece is" : "pieces are"} too small for ${s.tabs} tabs each ${formatLength(s.tabWidth as number)} mm wide: ${short === 1 ? "it gets" : "they get"} as many as fit.` });
+  if (short > 0)
+    notes.push({
+      code: "tabs-do-not-fit",
+      severity: "note",
+      message:
+        `${short} ${short === 1 ? "piece is" : "pieces are"} too small for ${s.tabs} tabs each ` +
+        `${formatLength(s.tabWidth as number)} mm wide: ${short === 1 ? "it gets" : "they get"} as many as fit.`,
+    });
   return { toolpath: w.take(), notes, facts, marks, ...(s.side !== "on" && { within: waste }) };
 }
 
 const xy = ({ x, y }: { x: number; y: number }) => ({ x, y });
 
 /** Places by hand that are nearer to this contour than to any other. */
-function nearOnes(places: readonly [number, number][], loops: readonly ContourLoop[], mine: ContourLoop): [number, number][] {
+function nearOnes(
+  places: readonly [number, number][],
+  loops: readonly ContourLoop[],
+  mine: ContourLoop,
+): [number, number][] {
   const distance = (l: ContourLoop, x: number, y: number): number => {
     let best = Infinity;
     for (let i = l.start; i < l.end; i++) best = Math.min(best, (l.xy[2 * i] - x) ** 2 + (l.xy[2 * i + 1] - y) ** 2);
@@ -252,7 +379,14 @@ function along(w: ToolpathWriter, r: Ready, z0: number, z1: number, shape: PassS
     return;
   }
   const way = leadPoints(lead, 16);
-  sinkAlong(w, Float64Array.from(way, (p) => p[0]), Float64Array.from(way, (p) => p[1]), z0, z1, shape.slope);
+  sinkAlong(
+    w,
+    Float64Array.from(way, (p) => p[0]),
+    Float64Array.from(way, (p) => p[1]),
+    z0,
+    z1,
+    shape.slope,
+  );
   if (lead.centre) w.arc(lead.ccw, lead.centre.x, lead.centre.y, loop.x[0], loop.y[0], z1);
   else w.to(loop.x[0], loop.y[0], z1);
   pass(w, loop, 0, z1, z1, shape, r.tabs, OVERLAP);
@@ -262,6 +396,13 @@ function along(w: ToolpathWriter, r: Ready, z0: number, z1: number, shape: PassS
   if (reach > 0) {
     const side = lead.ccw ? 1 : -1;
     const [nx, ny] = [-end.uy * side, end.ux * side];
-    w.arc(lead.ccw, end.x + reach * nx, end.y + reach * ny, end.x + reach * (nx + end.ux), end.y + reach * (ny + end.uy), z1);
+    w.arc(
+      lead.ccw,
+      end.x + reach * nx,
+      end.y + reach * ny,
+      end.x + reach * (nx + end.ux),
+      end.y + reach * (ny + end.uy),
+      z1,
+    );
   }
 }

@@ -27,9 +27,12 @@ export const floorFields: readonly Field<CutContext>[] = [
     when: (s) => s.limited === true,
     auto: (c) => {
       const quarter = Math.round(c.stock.thickness * USUAL_FLOOR_SHARE * 10) / 10;
-      return quarter < USUAL_FLOOR ? { value: Math.max(0.2, quarter), reason: `a quarter of the ${formatLength(c.stock.thickness)} mm stock` } : { value: USUAL_FLOOR, reason: "deep enough for clear shadows" };
+      return quarter < USUAL_FLOOR
+        ? { value: Math.max(0.2, quarter), reason: `a quarter of the ${formatLength(c.stock.thickness)} mm stock` }
+        : { value: USUAL_FLOOR, reason: "deep enough for clear shadows" };
     },
-    consequence: (v, c) => `leaves ${formatLength(c.stock.thickness - (v as number))} of ${formatLength(c.stock.thickness)} mm`,
+    consequence: (v, c) =>
+      `leaves ${formatLength(c.stock.thickness - (v as number))} of ${formatLength(c.stock.thickness)} mm`,
   },
 ];
 
@@ -55,7 +58,9 @@ export const borderFields: readonly Field<CutContext>[] = [
       { value: "grow", label: "ink, grown" },
       { value: "shape", label: "another outline" },
     ],
-    help: "What is carved away round the ink: up to the stock's edge, up to a frame, a band round the ink, or the inside of another outline.",
+    help:
+      "What is carved away round the ink: up to the stock's edge, up to a frame, a band round the ink, or the " +
+      "inside of another outline.",
     when: (s) => s.side === "stands",
     auto: () => ({ value: "stock", reason: "everything but the ink is carved away" }),
   },
@@ -63,12 +68,17 @@ export const borderFields: readonly Field<CutContext>[] = [
     key: "borderWidth",
     label: "Border width",
     type: "length",
-    help: "For a frame, how much of the stock's edge is left standing; for grown ink, how far round the ink is carved away.",
+    help:
+      "For a frame, how much of the stock's edge is left standing; for grown ink, how far round the ink is " +
+      "carved away.",
     min: 0.1,
     max: 500,
     step: 0.5,
     when: (s) => s.side === "stands" && (s.border === "frame" || s.border === "grow"),
-    auto: (c, s) => (s.border === "grow" ? { value: 6, reason: "twice a usual floor: the ink stands free" } : { value: Math.max(2, c.stock.margin), reason: "the margin kept from the stock's edge" }),
+    auto: (c, s) =>
+      s.border === "grow"
+        ? { value: 6, reason: "twice a usual floor: the ink stands free" }
+        : { value: Math.max(2, c.stock.margin), reason: "the margin kept from the stock's edge" },
   },
 ];
 

@@ -11,7 +11,10 @@ import type { CutInputs } from "../kind.ts";
 /** How far passes reach into ground a clearing cutter opened, more than both paths may stray, mm. */
 const OVERLAP = 0.01;
 
-/** How far written passes over a floor may stray from the computed ones, mm: what they may stray, they lie nearer together. */
+/**
+ * How far written passes over a floor may stray from the computed ones, mm: what they may stray, they lie nearer
+ * together.
+ */
 export const FLOOR_TOLERANCE = 0.002;
 
 /** Rings scraped with a point before it is clearly a mistake: more than any sign needs, few enough to compute. */
@@ -22,7 +25,14 @@ const MOST_RINGS = 2000;
  * reached, in rings as far apart as the stated ridge allows, and along the middle where two rings are too far apart.
  * `scraped` is the length spent on open floor, mm.
  */
-export function floorTrails(inputs: CutInputs, c: Clearance, s: Settings, p: Profile, floor: number, rho: number): { foot: Trail[]; rest: Trail[]; scraped: number } {
+export function floorTrails(
+  inputs: CutInputs,
+  c: Clearance,
+  s: Settings,
+  p: Profile,
+  floor: number,
+  rho: number,
+): { foot: Trail[]; rest: Trail[]; scraped: number } {
   const foot: Trail[] = [];
   const rest: Trail[] = [];
   let scraped = 0;
@@ -48,9 +58,17 @@ export function floorTrails(inputs: CutInputs, c: Clearance, s: Settings, p: Pro
 
 /** What all clearing cutters together have opened of the floor. */
 function clearedBy(inputs: CutInputs, c: Clearance, rho: number): { cleared: Reached | null; radius: number } {
-  const cutters = inputs.helpers.filter((h) => h.kind === "clear").map((h) => ({ radius: profileOf(h.cutter).radius, from: rho + profileOf(h.cutter).radius + (h.settings.leave as number) }));
+  const cutters = inputs.helpers
+    .filter((h) => h.kind === "clear")
+    .map((h) => ({
+      radius: profileOf(h.cutter).radius,
+      from: rho + profileOf(h.cutter).radius + (h.settings.leave as number),
+    }));
   const cleared = reachedBy(c, cutters);
-  return { cleared, radius: cleared ? Math.min(...cutters.filter((q) => q.from < c.widest).map((q) => q.from - rho)) : Infinity };
+  return {
+    cleared,
+    radius: cleared ? Math.min(...cutters.filter((q) => q.from < c.widest).map((q) => q.from - rho)) : Infinity,
+  };
 }
 
 /** Adds rings as closed trails, or the stretches of them where `skip` is false. @returns their length, mm */
@@ -69,10 +87,16 @@ function addRings(paths: Trail[], r: Rings, z: number, skip: ((x: number, y: num
 const BLUNT = 0.97;
 
 /**
- * The axis where rings alone leave too high a ridge: at their corners, which lie step / slope apart, and in the middle where
- * it is more than half a step beyond the last ring.
+ * The axis where rings alone leave too high a ridge: at their corners, which lie step / slope apart, and in the middle
+ * where it is more than half a step beyond the last ring.
  */
-function middles(c: Clearance, rho: number, step: number, z: number, skip: ((x: number, y: number, d: number) => boolean) | null): Trail[] {
+function middles(
+  c: Clearance,
+  rho: number,
+  step: number,
+  z: number,
+  skip: ((x: number, y: number, d: number) => boolean) | null,
+): Trail[] {
   const { axis, kept } = c;
   const a: number[] = [];
   const b: number[] = [];

@@ -9,7 +9,10 @@ import { FLOOR_TOLERANCE } from "./rest.ts";
 
 /** How far thinned carving moves may be from the medial axis, mm. */
 const THIN = 0.002;
-/** Ways over the floor longer than this many times its depth are lifted over: mostly to a stroke that begins at the stock's top. */
+/**
+ * Ways over the floor longer than this many times its depth are lifted over: mostly to a stroke that begins at the
+ * stock's top.
+ */
 const LONGEST_LINK = 3;
 /** Ways may come so much nearer to a wall than its foot, mm. */
 const LINK_SLACK = 0.002;
@@ -40,7 +43,10 @@ export function clearLinks(region: Rings, radius: (depth: number) => number, flo
   };
 }
 
-/** Cuts trails in an order that travels little; stays down where one begins at the end of another, or where the floor between them is open. */
+/**
+ * Cuts trails in an order that travels little; stays down where one begins at the end of another, or where the floor
+ * between them is open.
+ */
 export function carveTrails(
   w: ToolpathWriter,
   parts: readonly Trail[],
@@ -81,4 +87,8 @@ function carve(w: ToolpathWriter, t: Trail, opened?: Opened): void {
   }
 }
 
-const backwards = (t: Trail): Trail => ({ x: t.x.slice().reverse(), y: t.y.slice().reverse(), z: t.z.slice().reverse() });
+const backwards = (t: Trail): Trail => ({
+  x: t.x.slice().reverse(),
+  y: t.y.slice().reverse(),
+  z: t.z.slice().reverse(),
+});

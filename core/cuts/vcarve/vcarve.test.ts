@@ -9,8 +9,8 @@ import { planOn, proofOf } from "../../testing/cutting.ts";
 const CELL = 0.1;
 
 /**
- * Compares the surface swept from the moves with the definition z = −min(F, d/tan(θ/2)): the largest wall error normal to
- * the wall, the largest depth outside the region, and the share of floor left higher than the stated ridge.
+ * Compares the surface swept from the moves with the definition z = −min(F, d/tan(θ/2)): the largest wall error normal
+ * to the wall, the largest depth outside the region, and the share of floor left higher than the stated ridge.
  */
 function against(region: Rings, angle: number, floor: number, ridge: number, cuts: Parameters<typeof proofOf>[0]) {
   const s = proofOf(cuts, CELL);
@@ -46,10 +46,29 @@ function against(region: Rings, angle: number, floor: number, ridge: number, cut
 }
 
 const shapes: [string, Rings][] = [
-  ["square", ringsFrom([[[30, 30], [70, 30], [70, 70], [30, 70]]])],
+  [
+    "square",
+    ringsFrom([
+      [
+        [30, 30],
+        [70, 30],
+        [70, 70],
+        [30, 70],
+      ],
+    ]),
+  ],
   ["circle", ringsFrom([circle(50, 50, 12, 360)])],
   ["ring", ringsFrom([circle(50, 50, 20, 360), circle(50, 50, 14, 360, true)])],
-  ["wedge", ringsFrom([[[20, 40], [80, 40], [80, 46]]])],
+  [
+    "wedge",
+    ringsFrom([
+      [
+        [20, 40],
+        [80, 40],
+        [80, 46],
+      ],
+    ]),
+  ],
 ];
 
 describe("V-carve against its definition", () => {
@@ -71,8 +90,16 @@ describe("V-carve against its definition", () => {
       const v = "v:60:30";
       const settings = { floor: 3, ridge: 0.1, stepdown: 50, limited: true };
       const flat = "flat:4";
-      const clear = planOn("clear", region, flat, {}, { target: { id: "v", kind: "vcarve", cutter: parseCutter(v), settings } });
-      const carve = planOn("vcarve", region, v, settings, { helpers: [{ id: "c", kind: "clear", cutter: parseCutter(flat), settings: clear.values }] });
+      const clear = planOn(
+        "clear",
+        region,
+        flat,
+        {},
+        { target: { id: "v", kind: "vcarve", cutter: parseCutter(v), settings } },
+      );
+      const carve = planOn("vcarve", region, v, settings, {
+        helpers: [{ id: "c", kind: "clear", cutter: parseCutter(flat), settings: clear.values }],
+      });
       const r = against(region, 60, 3, 0.1, [
         { ...clear, cutter: flat },
         { ...carve, cutter: v },
@@ -94,7 +121,14 @@ describe("V-carve against its definition", () => {
   });
 
   it("a flat tip stays out of strokes narrower than itself", () => {
-    const region = ringsFrom([[[20, 50], [80, 50], [80, 50.3], [20, 50.3]]]);
+    const region = ringsFrom([
+      [
+        [20, 50],
+        [80, 50],
+        [80, 50.3],
+        [20, 50.3],
+      ],
+    ]);
     expect(planOn("vcarve", region, "v:30:6:0.5", {}).toolpath.kind.length).toBe(0);
   });
 
@@ -102,10 +136,22 @@ describe("V-carve against its definition", () => {
     let overFloor = 0;
     for (let seed = 1; seed <= 10; seed++) {
       // Islands with corners turned towards the floor: ways between rings must go round them.
-      const region = ringsFrom([star(seeded(seed), 9 + 2 * seed, 20, 44, 50, 50), star(seeded(seed + 50), 7, 4, 9, 45, 52).reverse(), star(seeded(seed + 90), 5, 1, 3, 58, 47).reverse()]);
+      const region = ringsFrom([
+        star(seeded(seed), 9 + 2 * seed, 20, 44, 50, 50),
+        star(seeded(seed + 50), 7, 4, 9, 45, 52).reverse(),
+        star(seeded(seed + 90), 5, 1, 3, 58, 47).reverse(),
+      ]);
       const settings = { floor: 3, ridge: 0.3, stepdown: 50, limited: true };
-      const clear = planOn("clear", region, "flat:4", {}, { target: { id: "v", kind: "vcarve", cutter: parseCutter("v:60:30"), settings } });
-      const { toolpath: t } = planOn("vcarve", region, "v:60:30", settings, { helpers: [{ id: "c", kind: "clear", cutter: parseCutter("flat:4"), settings: clear.values }] });
+      const clear = planOn(
+        "clear",
+        region,
+        "flat:4",
+        {},
+        { target: { id: "v", kind: "vcarve", cutter: parseCutter("v:60:30"), settings } },
+      );
+      const { toolpath: t } = planOn("vcarve", region, "v:60:30", settings, {
+        helpers: [{ id: "c", kind: "clear", cutter: parseCutter("flat:4"), settings: clear.values }],
+      });
       const half = Math.PI / 6;
       for (let i = 1; i < t.kind.length; i++) {
         if (t.kind[i] === RAPID || Math.hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1]) < 1e-9) continue;
@@ -114,7 +160,11 @@ describe("V-carve against its definition", () => {
         for (let q = 1; q < 12; q++) {
           const f = q / 12;
           const depth = -t.z[i - 1] - f * (t.z[i] - t.z[i - 1]);
-          const d = distanceToRings(region, t.x[i - 1] + f * (t.x[i] - t.x[i - 1]), t.y[i - 1] + f * (t.y[i] - t.y[i - 1]));
+          const d = distanceToRings(
+            region,
+            t.x[i - 1] + f * (t.x[i] - t.x[i - 1]),
+            t.y[i - 1] + f * (t.y[i] - t.y[i - 1]),
+          );
           expect(d, `seed ${seed}, move ${i}`).toBeGreaterThan(depth * Math.tan(half) - 0.006);
         }
       }

@@ -15,9 +15,18 @@ import { floorTrails } from "./rest.ts";
 import { carveTrails, clearLinks } from "./strokes.ts";
 import { thinParts } from "./thin.ts";
 
-const feedsAt = (c: CutContext, s: Settings) => feedsFor(c.cutter, c.material, c.machine, Math.min(s.floor as number, c.material.stepdown * c.cutter.diameter), c.cutter.diameter);
+const feedsAt = (c: CutContext, s: Settings) =>
+  feedsFor(
+    c.cutter,
+    c.material,
+    c.machine,
+    Math.min(s.floor as number, c.material.stepdown * c.cutter.diameter),
+    c.cutter.diameter,
+  );
 
-/** Carves with a pointed cutter so that the stock's top keeps the outline exactly and walls slope at the cutter's angle. */
+/**
+ * Carves with a pointed cutter so that the stock's top keeps the outline exactly and walls slope at the cutter's angle.
+ */
 export const vcarve: CutKind = {
   kind: "vcarve",
   title: "Carve",
@@ -33,7 +42,9 @@ export const vcarve: CutKind = {
       key: "ridge",
       label: "Ridge on the floor",
       type: "length",
-      help: "Height of the lines a pointed cutter leaves between its passes over a floor. Lower is smoother and slower.",
+      help:
+        "Height of the lines a pointed cutter leaves between its passes over a floor. Lower is smoother and " +
+        "slower.",
       min: 0.005,
       max: 2,
       step: 0.01,
@@ -52,7 +63,10 @@ export const vcarve: CutKind = {
       more: true,
       auto: (c) => {
         const deep = Math.round(Math.max(0.2, c.material.stepdown * c.cutter.diameter * 0.75) * 100) / 100;
-        return { value: deep, reason: `what ${c.material.name.toLowerCase()} lets a ${formatLength(c.cutter.diameter)} mm V take at once` };
+        return {
+          value: deep,
+          reason: `what ${c.material.name.toLowerCase()} lets a ${formatLength(c.cutter.diameter)} mm V take at once`,
+        };
       },
     },
     rateField("feed", "Feed", "feed", (c: CutContext, s) => feedsAt(c, s).feed),
@@ -66,7 +80,8 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   const profile = profileOf(inputs.cutter);
   const w = new ToolpathWriter(s.feed as number, s.plunge as number, inputs.machine.rapid);
   const region = inputs.carveRegion(s);
-  if (!region || ringCount(region) === 0) return { toolpath: w.take(), notes: region ? [] : [outsideBorder], facts: {} };
+  if (!region || ringCount(region) === 0)
+    return { toolpath: w.take(), notes: region ? [] : [outsideBorder], facts: {} };
   const floor = effectiveFloor(s, profile);
   const c = withLoss(inputs.clearance(region), Math.max(LEAST_LOSS, inputs.held / 2));
   inputs.progress(0.4);
@@ -85,7 +100,10 @@ function plan(inputs: CutInputs, s: Settings): Planned {
 
   const links = clearLinks(region, (depth) => profile.r(depth), floor);
   const step = s.stepdown as number;
-  const passes = Math.max(1, Math.ceil(Math.min(floor, profile.height, profile.h(Math.min(c.widest, profile.radius))) / step - 1e-6));
+  const passes = Math.max(
+    1,
+    Math.ceil(Math.min(floor, profile.height, profile.h(Math.min(c.widest, profile.radius))) / step - 1e-6),
+  );
   for (let k = 0; k < passes; k++) {
     const top = k === 0 ? Infinity : -k * step;
     const low = k === passes - 1 ? -floor : -(k + 1) * step;
@@ -93,9 +111,28 @@ function plan(inputs: CutInputs, s: Settings): Planned {
     carveTrails(w, parts, links, floor, opened);
   }
   const thin = thinParts(c, profile.r(SCRATCH));
-  const facts = { widest: c.widest, deepest: Math.min(floor, profile.h(Math.min(c.widest, profile.radius))), scraped, area: regionArea(region), thinArea: thin.area, thinX: thin.x, thinY: thin.y };
+  const facts = {
+    widest: c.widest,
+    deepest: Math.min(floor, profile.h(Math.min(c.widest, profile.radius))),
+    scraped,
+    area: regionArea(region),
+    thinArea: thin.area,
+    thinX: thin.x,
+    thinY: thin.y,
+  };
   const ideal = { region, floor, slope: profile.ball > 0 ? Infinity : profile.coneSlope, ridge: s.ridge as number };
-  const notes: Note[] = scraped > LONG_SCRAPE ? [{ code: "v-scrapes-floor", severity: "warning", message: `The V cutter scrapes ${formatLength(scraped / 1000, "mm", 1)} m of open floor. Clear wide floors with a flat cutter first.` }] : [];
+  const notes: Note[] =
+    scraped > LONG_SCRAPE
+      ? [
+          {
+            code: "v-scrapes-floor",
+            severity: "warning",
+            message:
+              `The V cutter scrapes ${formatLength(scraped / 1000, "mm", 1)} m of open floor. Clear wide floors ` +
+              "with a flat cutter first.",
+          },
+        ]
+      : [];
   return { toolpath: w.take(), notes, facts, within: region, ...(profile.ball === 0 && { ideal }) };
 }
 
@@ -108,4 +145,10 @@ const LEAST_LOSS = 0.01;
 /** Scraping longer than this on open floor deserves a clearing cutter, mm. */
 const LONG_SCRAPE = 15000;
 
-const outsideBorder = { code: "ink-outside-border", severity: "stop" as const, message: "The art reaches beyond its border, or no outline is chosen for it, so nothing can be left standing there. Make the art smaller, move it, or choose or widen the border." };
+const outsideBorder = {
+  code: "ink-outside-border",
+  severity: "stop" as const,
+  message:
+    "The art reaches beyond its border, or no outline is chosen for it, so nothing can be left standing there. " +
+    "Make the art smaller, move it, or choose or widen the border.",
+};

@@ -40,7 +40,11 @@ export function boundaryOf(r: Rings): Boundary {
       xs.push(x);
       ys.push(y);
     }
-    while (xs.length > from + 1 && Math.hypot(xs.data[xs.length - 1] - xs.data[from], ys.data[ys.length - 1] - ys.data[from]) < MIN_EDGE) xs.length = ys.length = xs.length - 1;
+    while (
+      xs.length > from + 1 &&
+      Math.hypot(xs.data[xs.length - 1] - xs.data[from], ys.data[ys.length - 1] - ys.data[from]) < MIN_EDGE
+    )
+      xs.length = ys.length = xs.length - 1;
     if (xs.length < from + 3) xs.length = ys.length = from;
     else {
       starts.push(xs.length);
@@ -146,7 +150,8 @@ export function onInside(b: Boundary, f: Foot, x: number, y: number): boolean {
   if (!f.vertex) return left >= 0;
   const p = b.prev[f.edge];
   const leftBefore = b.ux[p] * vy - b.uy[p] * vx;
-  // At a vertex the edge that the point is less in line with decides; seen from the nearest vertex both agree unless flat.
+  // At a vertex the edge that the point is less in line with decides; seen from the nearest vertex both agree unless
+  // flat.
   return Math.abs(left) > Math.abs(leftBefore) ? left >= 0 : leftBefore >= 0;
 }
 

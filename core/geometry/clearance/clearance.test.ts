@@ -4,7 +4,14 @@ import { insideRegion, regionArea, ringArea, ringCount, ringsFrom, type Rings } 
 import { SegmentGrid } from "../segmentgrid.ts";
 import { clearanceOf, inset } from "./clearance.ts";
 
-const square = ringsFrom([[[0, 0], [20, 0], [20, 20], [0, 20]]]);
+const square = ringsFrom([
+  [
+    [0, 0],
+    [20, 0],
+    [20, 20],
+    [0, 20],
+  ],
+]);
 const ring = ringsFrom([circle(0, 0, 20, 720), circle(0, 0, 12, 720, true)]);
 
 function checkAxis(region: Rings) {
@@ -24,7 +31,12 @@ describe("clearance", () => {
     expect(worst).toBeLessThan(1e-6);
     expect(c.widest).toBeCloseTo(10, 6);
     let length = 0;
-    for (let e = 0; e < c.axis.a.length; e++) if (c.kept[e]) length += Math.hypot(c.axis.x[c.axis.a[e]] - c.axis.x[c.axis.b[e]], c.axis.y[c.axis.a[e]] - c.axis.y[c.axis.b[e]]);
+    for (let e = 0; e < c.axis.a.length; e++)
+      if (c.kept[e])
+        length += Math.hypot(
+          c.axis.x[c.axis.a[e]] - c.axis.x[c.axis.b[e]],
+          c.axis.y[c.axis.a[e]] - c.axis.y[c.axis.b[e]],
+        );
     expect(length).toBeCloseTo(2 * Math.hypot(20, 20), 3);
   });
 
@@ -57,8 +69,18 @@ describe("inset", () => {
   });
 
   it("has rounded inner corners round reflex vertices", () => {
-    // An L: inset by 2 has an arc of radius 2 round the inner corner, so the area falls short of the mitred one by (1 − π/4)·4.
-    const L = ringsFrom([[[0, 0], [20, 0], [20, 10], [10, 10], [10, 20], [0, 20]]]);
+    // An L: inset by 2 has an arc of radius 2 round the inner corner, so the area falls short of the mitred one by (1 −
+    // π/4)·4.
+    const L = ringsFrom([
+      [
+        [0, 0],
+        [20, 0],
+        [20, 10],
+        [10, 10],
+        [10, 20],
+        [0, 20],
+      ],
+    ]);
     const { rings } = inset(clearanceOf(L), 2);
     expect(regionArea(rings)).toBeCloseTo(16 * 6 + 6 * 10 + (1 - Math.PI / 4) * 4, 1);
   });
@@ -92,37 +114,48 @@ describe("inset", () => {
     }
   });
 
-  it("of finely flattened curves in several pieces: every point and every chord keeps its distance, no ring strays into another", () => {
-    for (let seed = 1; seed <= 2; seed++) {
-      const random = seeded(seed * 31);
-      const loops: [number, number][][] = [];
-      for (let q = 0; q < 4; q++) {
-        const [x, y] = [60 * (q % 2), 60 * (q >> 1)];
-        loops.push(blob(random, 700 + 200 * q, 24, x, y, 0.16), circle(140 + 12 * q, 0, 4, 360));
-        for (let h = 0; h < 3; h++) {
-          // A narrow slit, rounded at its ends, pointing outwards.
-          const a = 0.7 + 2.1 * h + 0.3 * random();
-          const slit = circle(0, 0, 1, 48, true).map(([u, v]) => {
-            const [lx, ly] = [11 + 5 * u, 0.7 * v];
-            return [x + lx * Math.cos(a) - ly * Math.sin(a), y + lx * Math.sin(a) + ly * Math.cos(a)] as [number, number];
-          });
-          loops.push(slit);
+  it(
+    "of finely flattened curves in several pieces: every point and every chord keeps its distance, no ring " +
+      "strays into another",
+    () => {
+      for (let seed = 1; seed <= 2; seed++) {
+        const random = seeded(seed * 31);
+        const loops: [number, number][][] = [];
+        for (let q = 0; q < 4; q++) {
+          const [x, y] = [60 * (q % 2), 60 * (q >> 1)];
+          loops.push(blob(random, 700 + 200 * q, 24, x, y, 0.16), circle(140 + 12 * q, 0, 4, 360));
+          for (let h = 0; h < 3; h++) {
+            // A narrow slit, rounded at its ends, pointing outwards.
+            const a = 0.7 + 2.1 * h + 0.3 * random();
+            const slit = circle(0, 0, 1, 48, true).map(([u, v]) => {
+              const [lx, ly] = [11 + 5 * u, 0.7 * v];
+              return [x + lx * Math.cos(a) - ly * Math.sin(a), y + lx * Math.sin(a) + ly * Math.cos(a)] as [
+                number,
+                number,
+              ];
+            });
+            loops.push(slit);
+          }
+        }
+        const region = ringsFrom(loops);
+        const c = clearanceOf(region);
+        const grid = new SegmentGrid(region);
+        for (let rho = 0.15; rho < c.widest; rho += 0.273) {
+          const { rings } = inset(c, rho);
+          let worst = 0;
+          for (let k = 0; k < ringCount(rings); k++)
+            for (let i = rings.starts[k]; i < rings.starts[k + 1]; i++) {
+              const j = i + 1 < rings.starts[k + 1] ? i + 1 : rings.starts[k];
+              const [x, y, u, v] = [rings.xy[2 * i], rings.xy[2 * i + 1], rings.xy[2 * j], rings.xy[2 * j + 1]];
+              for (const [px, py] of [
+                [x, y],
+                [(x + u) / 2, (y + v) / 2],
+              ])
+                worst = Math.max(worst, Math.abs(grid.distance(px, py, rho + 3) - rho));
+            }
+          expect(worst, `seed ${seed} at ${rho}`).toBeLessThan(0.01);
         }
       }
-      const region = ringsFrom(loops);
-      const c = clearanceOf(region);
-      const grid = new SegmentGrid(region);
-      for (let rho = 0.15; rho < c.widest; rho += 0.273) {
-        const { rings } = inset(c, rho);
-        let worst = 0;
-        for (let k = 0; k < ringCount(rings); k++)
-          for (let i = rings.starts[k]; i < rings.starts[k + 1]; i++) {
-            const j = i + 1 < rings.starts[k + 1] ? i + 1 : rings.starts[k];
-            const [x, y, u, v] = [rings.xy[2 * i], rings.xy[2 * i + 1], rings.xy[2 * j], rings.xy[2 * j + 1]];
-            for (const [px, py] of [[x, y], [(x + u) / 2, (y + v) / 2]]) worst = Math.max(worst, Math.abs(grid.distance(px, py, rho + 3) - rho));
-          }
-        expect(worst, `seed ${seed} at ${rho}`).toBeLessThan(0.01);
-      }
-    }
-  });
+    },
+  );
 });

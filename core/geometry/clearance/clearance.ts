@@ -6,8 +6,8 @@ import { insetRings } from "./inset.ts";
 import { pruneAxis } from "./prune.ts";
 
 /**
- * The clearance of a region Ω: its medial axis with the distance to the boundary at every node. V-carve paths, insets at
- * any distance, rest regions and thinnest strokes all come from this one structure.
+ * The clearance of a region Ω: its medial axis with the distance to the boundary at every node. V-carve paths, insets
+ * at any distance, rest regions and thinnest strokes all come from this one structure.
  */
 export interface Clearance {
   boundary: Boundary;
@@ -33,7 +33,13 @@ export function clearanceOf(region: Rings, loss = BRANCH_LOSS): Clearance {
   if (rings === 0) {
     const none = new Float64Array(0);
     const no = new Int32Array(0);
-    return { boundary, axis: { x: none, y: none, d: none, a: no, b: no, left: no, right: no }, kept: new Uint8Array(0), widest: 0, widestAt: none };
+    return {
+      boundary,
+      axis: { x: none, y: none, d: none, a: no, b: no, left: no, right: no },
+      kept: new Uint8Array(0),
+      widest: 0,
+      widestAt: none,
+    };
   }
   // Inside one connected piece the nearest boundary is always its own: pieces are worked one at a time.
   const axis = joinAxes(
@@ -67,7 +73,15 @@ function joinAxes(parts: readonly Axis[]): Axis {
     nodes += p.x.length;
     edges += p.a.length;
   }
-  const all: Axis = { x: new Float64Array(nodes), y: new Float64Array(nodes), d: new Float64Array(nodes), a: new Int32Array(edges), b: new Int32Array(edges), left: new Int32Array(edges), right: new Int32Array(edges) };
+  const all: Axis = {
+    x: new Float64Array(nodes),
+    y: new Float64Array(nodes),
+    d: new Float64Array(nodes),
+    a: new Int32Array(edges),
+    b: new Int32Array(edges),
+    left: new Int32Array(edges),
+    right: new Int32Array(edges),
+  };
   let n = 0;
   let m = 0;
   for (const p of parts) {
@@ -89,7 +103,10 @@ function joinAxes(parts: readonly Axis[]): Axis {
 /** Chords of inset arcs stay this close to the arc, mm. */
 export const INSET_TOLERANCE = 0.002;
 
-/** The curves at distance `rho` inside the region, the region beyond on their left; `follows` names a boundary ring of each. */
+/**
+ * The curves at distance `rho` inside the region, the region beyond on their left; `follows` names a boundary ring of
+ * each.
+ */
 export function inset(c: Clearance, rho: number, tolerance = INSET_TOLERANCE): { rings: Rings; follows: Int32Array } {
   return insetRings(c.boundary, c.axis, c.widestAt, rho, tolerance);
 }

@@ -21,11 +21,20 @@ export interface Point {
 const SAME_FOOT = 1e-9;
 
 /**
- * Towards the point equally far from the chains near edges e1 and e2, along the line that changes the difference fastest.
- * `to` given, also to that distance: the crossing of the axis with the inset at `to`.
- * Leaves the feet in `a` and `b`. @returns false where the two chains are one and the same piece
+ * Towards the point equally far from the chains near edges e1 and e2, along the line that changes the difference
+ * fastest. `to` given, also to that distance: the crossing of the axis with the inset at `to`. Leaves the feet in `a`
+ * and `b`. @returns false where the two chains are one and the same piece
  */
-export function settleBetween(b: Boundary, p: Point, e1: number, e2: number, reach: number, to = NaN, a: Foot = f1, c: Foot = f2): boolean {
+export function settleBetween(
+  b: Boundary,
+  p: Point,
+  e1: number,
+  e2: number,
+  reach: number,
+  to = NaN,
+  a: Foot = f1,
+  c: Foot = f2,
+): boolean {
   const x0 = p.x;
   const y0 = p.y;
   for (let k = 0; ; k++) {
@@ -40,7 +49,8 @@ export function settleBetween(b: Boundary, p: Point, e1: number, e2: number, rea
     const dx = gx - hx;
     const dy = gy - hy;
     const g2 = dx * dx + dy * dy;
-    if (g2 < 1e-10 || Math.abs(a.x - c.x) + Math.abs(a.y - c.y) < SAME_FOOT) return Math.abs(a.d - c.d) < 1e-6 && (Number.isNaN(to) || Math.abs(p.d - to) < 1e-6);
+    if (g2 < 1e-10 || Math.abs(a.x - c.x) + Math.abs(a.y - c.y) < SAME_FOOT)
+      return Math.abs(a.d - c.d) < 1e-6 && (Number.isNaN(to) || Math.abs(p.d - to) < 1e-6);
     const diff = a.d - c.d;
     let sx = (-diff * dx) / g2;
     let sy = (-diff * dy) / g2;

@@ -32,8 +32,8 @@ const REDRAWS = 2;
 /**
  * The medial axis inside some rings of a boundary that bound one connected piece. Every node is moved to exact
  * equidistance and checked against the boundary near it; where another piece turned out to be nearer, samples are added
- * there and the nodes around are found anew. Nodes that stay in doubt keep the true distance, so that nothing is ever cut
- * outside.
+ * there and the nodes around are found anew. Nodes that stay in doubt keep the true distance, so that nothing is ever
+ * cut outside.
  */
 export function axisOf(b: Boundary, rings: readonly number[]): Axis {
   const s = new Samples(b, rings);
@@ -153,7 +153,10 @@ class TriangleNodes {
   }
 }
 
-/** Joins the triangles' nodes across their edges. @returns null where new doubts came up and `strict` asks to look again */
+/**
+ * Joins the triangles' nodes across their edges.
+ * @returns null where new doubts came up and `strict` asks to look again
+ */
 function draw(b: Boundary, s: Samples, nodes: TriangleNodes, strict: boolean): Axis | null {
   const { corner, twin, triangles, leaving } = s.tri;
   const x = new GrowingF64(triangles + 64);
@@ -185,7 +188,10 @@ function draw(b: Boundary, s: Samples, nodes: TriangleNodes, strict: boolean): A
       p.x = mx;
       p.y = my;
       if (settleBetween(b, p, l, r, len)) {
-        const off = Math.max(Math.sqrt((p.x - mx) ** 2 + (p.y - my) ** 2), Math.abs(p.d - (d.data[n0] + d.data[n1]) / 2));
+        const off = Math.max(
+          Math.sqrt((p.x - mx) ** 2 + (p.y - my) ** 2),
+          Math.abs(p.d - (d.data[n0] + d.data[n1]) / 2),
+        );
         if (off > AXIS_TOLERANCE && off < 0.5 * len) {
           const deeper = nodes.doubt(p, sl, l, r) ? MAX_HALVINGS : depth + 1;
           const m = add(p.x, p.y, p.d);
@@ -227,7 +233,8 @@ function draw(b: Boundary, s: Samples, nodes: TriangleNodes, strict: boolean): A
       const e2 = corner[h % 3 === 0 ? h + 2 : h - 1];
       const t = (h / 3) | 0;
       if (node[t] >= 0 && ((s.next[v] === e1 && s.prev[v] === e2) || (s.next[v] === e2 && s.prev[v] === e1))) {
-        // Walking out to the corner, the boundary edge that leaves it lies on the left, the one that reaches it on the right.
+        // Walking out to the corner, the boundary edge that leaves it lies on the left, the one that reaches it on the
+        // right.
         split(node[t], add(b.x[ve], b.y[ve], 0), v, s.prev[v], 0);
         break;
       }

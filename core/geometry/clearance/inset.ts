@@ -18,7 +18,13 @@ import { gridOf, passesBack, takeOutNear } from "./overlap.ts";
  * @param tolerance how far chords may be from the arcs, mm
  * @returns rings with the region beyond ρ on their left, and for each the index of a ring of the region that it follows
  */
-export function insetRings(b: Boundary, axis: Axis, widest: Float64Array, rho: number, tolerance: number): { rings: Rings; follows: Int32Array } {
+export function insetRings(
+  b: Boundary,
+  axis: Axis,
+  widest: Float64Array,
+  rho: number,
+  tolerance: number,
+): { rings: Rings; follows: Int32Array } {
   const events = collect(b, axis, rho);
   const xy = new GrowingF64(1024);
   const starts = new GrowingI32(64);
@@ -77,7 +83,10 @@ export function insetRings(b: Boundary, axis: Axis, widest: Float64Array, rho: n
     close(from, k, passesBack(xy, from));
   }
   const offsets = starts.take();
-  return { rings: { xy: xy.take(), starts: offsets, parent: new Int32Array(offsets.length - 1).fill(-1) }, follows: follows.take() };
+  return {
+    rings: { xy: xy.take(), starts: offsets, parent: new Int32Array(offsets.length - 1).fill(-1) },
+    follows: follows.take(),
+  };
 }
 
 interface Event {
@@ -122,7 +131,9 @@ function collect(b: Boundary, axis: Axis, rho: number): Event[] {
     found.push(eventAt(b, fl, p, false), eventAt(b, fr, p, true));
     found[at].partner = at + 1;
   }
-  const order = found.map((_, i) => i).sort((i, j) => b.ring[found[i].edge] - b.ring[found[j].edge] || found[i].key - found[j].key);
+  const order = found
+    .map((_, i) => i)
+    .sort((i, j) => b.ring[found[i].edge] - b.ring[found[j].edge] || found[i].key - found[j].key);
   alternate(b, found, order);
   const rank = new Int32Array(found.length);
   order.forEach((i, r) => (rank[i] = r));
@@ -130,12 +141,14 @@ function collect(b: Boundary, axis: Axis, rho: number): Event[] {
   return order.map((i) => found[i]);
 }
 
-/** Inset points this close are one place, mm: rounding decided the order of their events, so these may change places. */
+/**
+ * Inset points this close are one place, mm: rounding decided the order of their events, so these may change places.
+ */
 const SAME_PLACE = 0.01;
 
 /** Along a ring beginnings and ends take turns; puts neighbours at one place into that order. */
 function alternate(b: Boundary, found: Event[], order: number[]): void {
-  for (let s = 0; s < order.length; ) {
+  for (let s = 0; s < order.length;) {
     let e = s + 1;
     while (e < order.length && b.ring[found[order[e]].edge] === b.ring[found[order[s]].edge]) e++;
     const n = e - s;
@@ -143,7 +156,12 @@ function alternate(b: Boundary, found: Event[], order: number[]): void {
       const j = s + ((i + 1) % n);
       const k = s + ((i + 2) % n);
       const [p, q, r] = [found[order[s + i]], found[order[j]], found[order[k]]];
-      if (p.begins !== q.begins || q.begins === r.begins || (q.x - r.x) ** 2 + (q.y - r.y) ** 2 > SAME_PLACE * SAME_PLACE) continue;
+      if (
+        p.begins !== q.begins ||
+        q.begins === r.begins ||
+        (q.x - r.x) ** 2 + (q.y - r.y) ** 2 > SAME_PLACE * SAME_PLACE
+      )
+        continue;
       [order[j], order[k]] = [order[k], order[j]];
       const { edge, t, vertex, turn, key } = q;
       Object.assign(r, { edge, t, vertex, turn, key });
@@ -164,7 +182,8 @@ function eventAt(b: Boundary, f: Foot, p: Point, begins: boolean): Event {
   return { edge: f.edge, t: f.t, vertex: f.vertex, turn, key, begins, x: p.x, y: p.y, partner: -1 };
 }
 
-const angle = (ax: number, ay: number, bx: number, by: number): number => Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
+const angle = (ax: number, ay: number, bx: number, by: number): number =>
+  Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
 
 /** The first end after a beginning, round its own ring; −1 when there is none. */
 function endAfter(b: Boundary, events: Event[], start: number): number {
@@ -199,7 +218,10 @@ function parallel(b: Boundary, from: Event, to: Event, rho: number, tolerance: n
   if (!to.vertex) trim(out, out.length - 2, out.length - 4, -b.ux[e], -b.uy[e], first);
 }
 
-/** Takes out the point at `next` while it lies behind the one at `end`: a blunt vertex's mitre beyond where the stretch ends. */
+/**
+ * Takes out the point at `next` while it lies behind the one at `end`: a blunt vertex's mitre beyond where the stretch
+ * ends.
+ */
 function trim(out: GrowingF64, end: number, next: number, ux: number, uy: number, first = end): void {
   const { data } = out;
   while (out.length - first > 4 && (data[next] - data[end]) * ux + (data[next + 1] - data[end + 1]) * uy < 0) {
@@ -217,10 +239,20 @@ function offset(b: Boundary, e: number, t: number, rho: number, out: GrowingF64)
 }
 
 /**
- * The turn at vertex v, from share f0 to f1 of it: an arc where the vertex is reflex, the mitre point where it is blunt.
+ * The turn at vertex v, from share f0 to f1 of it: an arc where the vertex is reflex, the mitre point where it is
+ * blunt.
  * @param joined whether the point before is the end of the parallel of the edge that reaches v
  */
-function round(b: Boundary, v: number, f0: number, f1: number, rho: number, tolerance: number, out: GrowingF64, joined: boolean): void {
+function round(
+  b: Boundary,
+  v: number,
+  f0: number,
+  f1: number,
+  rho: number,
+  tolerance: number,
+  out: GrowingF64,
+  joined: boolean,
+): void {
   const q = b.prev[v];
   const nx = -b.uy[q];
   const ny = b.ux[q];

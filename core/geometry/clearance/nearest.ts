@@ -26,7 +26,7 @@ export class Nearest {
     if (this.seen.length < tri.count) this.seen = new Int32Array(2 * tri.count);
     let i = start;
     let best = (xy[2 * i] - x) ** 2 + (xy[2 * i + 1] - y) ** 2;
-    for (let moved = true; moved; ) {
+    for (let moved = true; moved;) {
       moved = false;
       const first = leaving[i];
       let e = first;
@@ -76,7 +76,10 @@ export class Nearest {
     const { xy } = tri;
     const n = next[j];
     const p = prev[j];
-    return Math.max((xy[2 * n] - xy[2 * j]) ** 2 + (xy[2 * n + 1] - xy[2 * j + 1]) ** 2, (xy[2 * p] - xy[2 * j]) ** 2 + (xy[2 * p + 1] - xy[2 * j + 1]) ** 2);
+    return Math.max(
+      (xy[2 * n] - xy[2 * j]) ** 2 + (xy[2 * n + 1] - xy[2 * j + 1]) ** 2,
+      (xy[2 * p] - xy[2 * j]) ** 2 + (xy[2 * p + 1] - xy[2 * j + 1]) ** 2,
+    );
   }
 
   private reach(edge: number, x: number, y: number, out: Foot): void {

@@ -15,9 +15,9 @@ const GRADE = 2.5;
 
 /**
  * Points along some rings of a boundary with their triangulation, dense enough that it holds every piece between
- * neighbours and that its circles on the region's side are at least as wide as the spacing: then the Voronoi edges between
- * samples that are not neighbours follow the medial axis (N. Amenta, S. Choi, R. Kolluri, "The power crust" 2001, for the
- * sampling condition). Pieces are halved one at a time, so that each costs only its own surroundings.
+ * neighbours and that its circles on the region's side are at least as wide as the spacing: then the Voronoi edges
+ * between samples that are not neighbours follow the medial axis (N. Amenta, S. Choi, R. Kolluri, "The power crust"
+ * 2001, for the sampling condition). Pieces are halved one at a time, so that each costs only its own surroundings.
  *
  * Sample i lies on boundary edge `edge[i]` at `t[i]` mm from its start; the frame's points have edge −1.
  */
@@ -114,14 +114,21 @@ export class Samples {
     if (apex >= FRAME && apex !== next[j] && apex !== prev[i]) {
       const r = circumradius(tri.xy, i, j, apex);
       if (len > BETA * r) return true;
-      // The branch into a corner begins where the corner and its two neighbours are one triangle: what a missing one would lose.
-      const blunt = Math.max(this.t[i] === 0 ? this.bluntness(this.edge[i]) : 0, this.t[j] === 0 ? this.bluntness(this.edge[j]) : 0);
+      // The branch into a corner begins where the corner and its two neighbours are one triangle: what a missing one
+      // would lose.
+      const blunt = Math.max(
+        this.t[i] === 0 ? this.bluntness(this.edge[i]) : 0,
+        this.t[j] === 0 ? this.bluntness(this.edge[j]) : 0,
+      );
       if (blunt * r > CORNER_LOSS) return true;
     }
     return len > 4 * FINEST && len > GRADE * Math.min(this.pieceLength(prev[i]), this.pieceLength(j));
   }
 
-  /** How much farther than its clearance a disc under the corner at vertex v would have to reach, as a share; 0 where it is reflex. */
+  /**
+   * How much farther than its clearance a disc under the corner at vertex v would have to reach, as a share; 0 where it
+   * is reflex.
+   */
   private bluntness(v: number): number {
     const { ux, uy, prev } = this.b;
     const p = prev[v];
@@ -194,7 +201,9 @@ function grown<T extends Uint8Array | Int32Array | Float64Array>(a: T, n: number
   return out;
 }
 
-/** First samples of boundary edge e: its start, evenly no farther apart than COARSE, and closer towards sharp corners. */
+/**
+ * First samples of boundary edge e: its start, evenly no farther apart than COARSE, and closer towards sharp corners.
+ */
 function initialMarks(b: Boundary, e: number, edge: GrowingI32, t: GrowingF64): void {
   const len = b.len[e];
   const pieces = Math.ceil(len / COARSE);

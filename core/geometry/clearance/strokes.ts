@@ -3,7 +3,9 @@ import type { Clearance } from "./clearance.ts";
 /** Along a stroke clearance changes more slowly than this for each mm; corners and ends fall faster. */
 const STROKE_SLOPE = 0.35;
 
-/** Length of edge e of the axis where it runs along a stroke; 0 for edges left out and those into corners and ends. mm */
+/**
+ * Length of edge e of the axis where it runs along a stroke; 0 for edges left out and those into corners and ends. mm
+ */
 export function strokeLength({ axis, kept }: Clearance, e: number): number {
   if (!kept[e]) return 0;
   const i = axis.a[e];
@@ -12,7 +14,10 @@ export function strokeLength({ axis, kept }: Clearance, e: number): number {
   return len < 1e-9 || Math.abs(axis.d[i] - axis.d[j]) > STROKE_SLOPE * len ? 0 : len;
 }
 
-/** Widths of strokes along the axis, weighted by length: the width that 3 % lie under, and the middle one; null when none. */
+/**
+ * Widths of strokes along the axis, weighted by length: the width that 3 % lie under, and the middle one; null when
+ * none.
+ */
 export function strokeWidths(c: Clearance): { thinnest: number; typical: number } | null {
   const { axis } = c;
   const widths: { w: number; len: number }[] = [];

@@ -9,11 +9,12 @@ const NONE = -1;
 
 /**
  * A Delaunay triangulation that takes further points one at a time. Built in one go by `delaunator`; points are then
- * added by splitting the triangle they fall in and flipping edges until every circle is empty again (C. Lawson, "Software
- * for C¹ surface interpolation", 1977). A frame of {@link FRAME} far points keeps every later one inside the hull.
+ * added by splitting the triangle they fall in and flipping edges until every circle is empty again (C. Lawson,
+ * "Software for C¹ surface interpolation", 1977). A frame of {@link FRAME} far points keeps every later one inside the
+ * hull.
  *
- * Half-edge e runs from `corner[e]` to the next corner of its triangle (3t, 3t+1, 3t+2); `twin[e]` is the same edge seen
- * from the other side. Triangles turn the way `delaunator` turns them: clockwise where y points up.
+ * Half-edge e runs from `corner[e]` to the next corner of its triangle (3t, 3t+1, 3t+2); `twin[e]` is the same edge
+ * seen from the other side. Triangles turn the way `delaunator` turns them: clockwise where y points up.
  */
 export class Triangulation {
   /** x, y by turns, the frame first */
@@ -145,7 +146,19 @@ export class Triangulation {
       const v = corner[ep];
       const d = corner[op];
       // Negative: d lies inside the circle of a clockwise triangle.
-      if (incircle(xy[2 * a], xy[2 * a + 1], xy[2 * b], xy[2 * b + 1], xy[2 * v], xy[2 * v + 1], xy[2 * d], xy[2 * d + 1]) >= 0) continue;
+      if (
+        incircle(
+          xy[2 * a],
+          xy[2 * a + 1],
+          xy[2 * b],
+          xy[2 * b + 1],
+          xy[2 * v],
+          xy[2 * v + 1],
+          xy[2 * d],
+          xy[2 * d + 1],
+        ) >= 0
+      )
+        continue;
       // The edge a–b becomes d–v: triangles a d v and d b v.
       const outerD = twin[on];
       const outerB = twin[op];

@@ -16,11 +16,15 @@ function check({ picture, place }: ChainResult): Finding[] {
     {
       code: "coarse-picture",
       severity: "warning",
-      message: `At ${formatLength(place.width)} mm wide the picture has ${perMm.toFixed(1)} pixels in a millimetre; under ${LEAST_PER_MM} its edges wobble. Use a picture with more pixels, or at most ${fits} mm.`,
+      message:
+        `At ${formatLength(place.width)} mm wide the picture has ${perMm.toFixed(1)} pixels in a millimetre; ` +
+        `under ${LEAST_PER_MM} its edges wobble. Use a picture with more pixels, or at most ${fits} mm.`,
       cure: { id: picture.id, field: "width", value: fits, label: `Make it ${fits} mm wide` },
     },
   ];
 }
 
 /** One chain of each picture: outlines of the same one say the same. */
-const onePicture = (chains: ReadonlyMap<string, ChainResult>): ChainResult[] => [...new Map([...chains.values()].map((c) => [c.picture.id, c])).values()];
+const onePicture = (chains: ReadonlyMap<string, ChainResult>): ChainResult[] => [
+  ...new Map([...chains.values()].map((c) => [c.picture.id, c])).values(),
+];

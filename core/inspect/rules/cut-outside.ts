@@ -9,8 +9,8 @@ const TOUCH = 0.05;
 const LEAST_AREA = 0.4;
 
 /**
- * Stock that was cut where the cut's own region says it must not be: nothing a person did, but a fault here, and a ruined
- * board. The proof comes from the very moves that will be written, so it tells independently of the plan.
+ * Stock that was cut where the cut's own region says it must not be: nothing a person did, but a fault here, and a
+ * ruined board. The proof comes from the very moves that will be written, so it tells independently of the plan.
  */
 export const cutOutside: Rule = ({ build }) => {
   const out: Finding[] = [];
@@ -19,7 +19,9 @@ export const cutOutside: Rule = ({ build }) => {
     if (!c.cut.on || !c.within) return;
     const inside = maskOf(c.within, width, height, cell);
     const near = (x: number, y: number): boolean => {
-      for (let v = Math.max(0, y - BESIDE); v <= Math.min(height - 1, y + BESIDE); v++) for (let u = Math.max(0, x - BESIDE); u <= Math.min(width - 1, x + BESIDE); u++) if (inside[v * width + u]) return true;
+      for (let v = Math.max(0, y - BESIDE); v <= Math.min(height - 1, y + BESIDE); v++)
+        for (let u = Math.max(0, x - BESIDE); u <= Math.min(width - 1, x + BESIDE); u++)
+          if (inside[v * width + u]) return true;
       return false;
     };
     let count = 0;
@@ -34,7 +36,16 @@ export const cutOutside: Rule = ({ build }) => {
     const area = count * cell * cell;
     if (area < LEAST_AREA) return;
     const at = { x: ((first % width) + 0.5) * cell, y: (Math.floor(first / width) + 0.5) * cell };
-    out.push({ code: "cut-outside", severity: "stop", message: `${c.cut.name} cuts ${area.toFixed(1)} mm² where nothing may be cut, near x ${at.x.toFixed(1)}, y ${at.y.toFixed(1)} mm. This is a fault in Oaken Bit: do not run the program. Change a setting a little, such as hold within, and look again.`, cut: c.id, at });
+    out.push({
+      code: "cut-outside",
+      severity: "stop",
+      message:
+        `${c.cut.name} cuts ${area.toFixed(1)} mm² where nothing may be cut, near x ${at.x.toFixed(1)}, y ` +
+        `${at.y.toFixed(1)} mm. This is a fault in Oaken Bit: do not run the program. Change a setting a little, ` +
+        "such as hold within, and look again.",
+      cut: c.id,
+      at,
+    });
   });
   return out;
 };

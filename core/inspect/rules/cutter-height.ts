@@ -10,9 +10,12 @@ export const cutterHeight: Rule = ({ build }) => {
     if (!c.cut.on || c.values.limited === false) continue;
     const edge = Math.min(profileOf(c.cut.cutter).height, c.cut.cutter.fluteLength + 1e-9);
     const wanted = Math.max(-c.figures.minZ, c.values.limited === true ? (c.values.floor as number) : 0);
-    const widest = c.facts.widest === undefined ? wanted : Math.min(wanted, c.facts.deepest + (wanted > edge ? wanted : 0));
+    const widest =
+      c.facts.widest === undefined ? wanted : Math.min(wanted, c.facts.deepest + (wanted > edge ? wanted : 0));
     if (Math.min(wanted, widest) <= edge + 0.01) continue;
-    const message = `${c.cut.name} is to go ${formatLength(wanted)} mm deep; its cutter's edge is ${formatLength(edge)} mm long. Use a longer cutter${c.values.limited === true ? " or raise the floor" : ""}.`;
+    const message =
+      `${c.cut.name} is to go ${formatLength(wanted)} mm deep; its cutter's edge is ${formatLength(edge)} mm ` +
+      `long. Use a longer cutter${c.values.limited === true ? " or raise the floor" : ""}.`;
     out.push({ code: "deeper-than-cutter", severity: "warning", message, cut: c.id, at: widestPlace(c) });
   }
   return out;

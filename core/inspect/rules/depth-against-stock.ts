@@ -13,10 +13,32 @@ export const depthAgainstStock: Rule = ({ build }) => {
     const depth = (c.values.floor ?? c.values.depth) as number | undefined;
     if (depth === undefined) continue;
     const field = c.values.floor === undefined ? "depth" : "floor";
-    const cure = { id: c.id, field, value: Math.max(0.1, Math.floor((thickness - LEAST_LEFT) * 10) / 10), label: `Set to ${formatLength(Math.max(0.1, Math.floor((thickness - LEAST_LEFT) * 10) / 10))} mm` };
-    if (depth >= thickness) out.push({ code: "floor-through-stock", severity: "stop", message: `${c.cut.name} goes ${formatLength(depth)} mm deep; the stock is ${formatLength(thickness)} mm thick. Raise the floor.`, cut: c.id, cure });
+    const cure = {
+      id: c.id,
+      field,
+      value: Math.max(0.1, Math.floor((thickness - LEAST_LEFT) * 10) / 10),
+      label: `Set to ${formatLength(Math.max(0.1, Math.floor((thickness - LEAST_LEFT) * 10) / 10))} mm`,
+    };
+    if (depth >= thickness)
+      out.push({
+        code: "floor-through-stock",
+        severity: "stop",
+        message:
+          `${c.cut.name} goes ${formatLength(depth)} mm deep; the stock is ${formatLength(thickness)} mm thick. ` +
+          "Raise the floor.",
+        cut: c.id,
+        cure,
+      });
     else if (thickness - depth < LEAST_LEFT)
-      out.push({ code: "floor-leaves-little", severity: "warning", message: `${c.cut.name} leaves only ${formatLength(thickness - depth)} mm of the stock below its floor. Raise the floor, or use thicker stock.`, cut: c.id, cure });
+      out.push({
+        code: "floor-leaves-little",
+        severity: "warning",
+        message:
+          `${c.cut.name} leaves only ${formatLength(thickness - depth)} mm of the stock below its floor. Raise ` +
+          "the floor, or use thicker stock.",
+        cut: c.id,
+        cure,
+      });
   }
   return out;
 };

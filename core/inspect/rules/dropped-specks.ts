@@ -12,7 +12,10 @@ function check({ result, outline, values }: ChainResult): Finding[] {
     {
       code: "dropped-specks",
       severity: "note",
-      message: `${n} ${n === 1 ? "speck or pinhole" : "specks and pinholes"} under ${formatLength(values[outline.id].specks as number)} mm² ${n === 1 ? "was" : "were"} dropped. Lower the limit if one of them matters.`,
+      message:
+        `${n} ${n === 1 ? "speck or pinhole" : "specks and pinholes"} under ` +
+        `${formatLength(values[outline.id].specks as number)} mm² ${n === 1 ? "was" : "were"} dropped. Lower the ` +
+        "limit if one of them matters.",
       cure: { id: outline.id, field: "specks" },
       at: { x: result.droppedAt[0], y: result.droppedAt[1] },
     },

@@ -15,8 +15,26 @@ export const leftStanding: Rule = ({ build }) =>
     const out: Finding[] = [];
     const says = (area: number) => `${formatLength(area, "mm", 1)} mm² (${((100 * area) / l.area).toFixed(1)} %)`;
     if (l.uncut > LEAST_AREA && l.uncut > LEAST_SHARE * l.area)
-      out.push({ code: "floor-uncut", severity: "warning", message: `${says(l.uncut)} of ${c.cut.name}'s floor stays up to ${formatLength(l.uncutHeight)} mm too high: more than the ridge asked for. Switch its clearing cuts on, or lower the ridge.`, cut: c.id, at: l.uncutAt });
+      out.push({
+        code: "floor-uncut",
+        severity: "warning",
+        message:
+          `${says(l.uncut)} of ${c.cut.name}'s floor stays up to ${formatLength(l.uncutHeight)} mm too high: ` +
+          "more than the ridge asked for. Switch its clearing cuts on, or lower the ridge.",
+        cut: c.id,
+        at: l.uncutAt,
+      });
     if (l.lost > LEAST_AREA && l.lost > LEAST_SHARE * l.area)
-      out.push({ code: "out-of-reach", severity: l.lost > GRAVE * l.area ? "warning" : "note", message: `${says(l.lost)} of ${c.cut.name} is out of its cutter's reach and stays up to ${formatLength(l.lostHeight)} mm high. ${c.cut.kind === "pocket" ? "Add a rest cut with a smaller cutter" : "Use a finer cutter"} if it matters.`, cut: c.id, at: l.lostAt });
+      out.push({
+        code: "out-of-reach",
+        severity: l.lost > GRAVE * l.area ? "warning" : "note",
+        message:
+          `${says(l.lost)} of ${c.cut.name} is out of its cutter's reach and stays up to ` +
+          `${formatLength(l.lostHeight)} mm high. ` +
+          `${c.cut.kind === "pocket" ? "Add a rest cut with a smaller cutter" : "Use a finer cutter"} if it ` +
+          "matters.",
+        cut: c.id,
+        at: l.lostAt,
+      });
     return out;
   });

@@ -16,9 +16,28 @@ export const noFloor: Rule = ({ build }) => {
     const at = widestPlace(c);
     const cure = { id: c.id, field: "limited", value: true, label: "Set a depth limit" };
     if (Math.min(wanted, p.height) >= thickness)
-      out.push({ code: "no-floor-through-stock", severity: "stop", message: `${c.cut.name} has no depth limit: its widest stroke, ${formatLength(2 * widest)} mm, would go ${formatLength(wanted)} mm deep in ${formatLength(thickness)} mm stock. Set a floor.`, cut: c.id, cure, at });
+      out.push({
+        code: "no-floor-through-stock",
+        severity: "stop",
+        message:
+          `${c.cut.name} has no depth limit: its widest stroke, ${formatLength(2 * widest)} mm, would go ` +
+          `${formatLength(wanted)} mm deep in ${formatLength(thickness)} mm stock. Set a floor.`,
+        cut: c.id,
+        cure,
+        at,
+      });
     else if (wanted > p.height)
-      out.push({ code: "no-floor-past-cutter", severity: "warning", message: `${c.cut.name} has no depth limit: its widest stroke, ${formatLength(2 * widest)} mm, would need ${formatLength(wanted)} mm, but the cutter is only ${formatLength(p.height)} mm high. Set a floor, or use a wider cutter.`, cut: c.id, cure, at });
+      out.push({
+        code: "no-floor-past-cutter",
+        severity: "warning",
+        message:
+          `${c.cut.name} has no depth limit: its widest stroke, ${formatLength(2 * widest)} mm, would need ` +
+          `${formatLength(wanted)} mm, but the cutter is only ${formatLength(p.height)} mm high. Set a floor, or ` +
+          "use a wider cutter.",
+        cut: c.id,
+        cure,
+        at,
+      });
   }
   return out;
 };

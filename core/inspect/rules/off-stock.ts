@@ -28,7 +28,9 @@ function check(chain: ChainResult, { width, height, margin }: StockSettings): Fi
   }
   // Art that fills the stock ends at the margin to within what its outline may stray, and a hundredth of rounding.
   if (gap < margin - chain.held - ROUNDED) {
-    const how = `The art comes within ${formatLength(Math.max(0, gap))} mm of the ${edge} edge; the margin is ${formatLength(margin)} mm.`;
+    const how =
+      `The art comes within ${formatLength(Math.max(0, gap))} mm of the ${edge} edge; the margin is ` +
+      `${formatLength(margin)} mm.`;
     return [{ code: "art-near-edge", severity: "warning", message: `${how} Make it smaller or move it.`, cure, at }];
   }
   return [];

@@ -3,9 +3,12 @@ import type { CutResult } from "../../job/build.ts";
 import type { Finding, Rule } from "../finding.ts";
 
 /** A cut that goes through the stock and leaves what is inside it free. */
-const frees = (c: CutResult): boolean => (c.facts.pieces ?? 0) > 0 && (c.cut.kind === "plasma" || (c.values.through === true && !(c.facts.tabs > 0)));
+const frees = (c: CutResult): boolean =>
+  (c.facts.pieces ?? 0) > 0 && (c.cut.kind === "plasma" || (c.values.through === true && !(c.facts.tabs > 0)));
 
-/** Cuts in an order that spoils the piece: floors cleared after they were carved, pieces worked on after they came free. */
+/**
+ * Cuts in an order that spoils the piece: floors cleared after they were carved, pieces worked on after they came free.
+ */
 export const order: Rule = ({ build }) => {
   const out: Finding[] = [];
   const on = build.cuts.filter((c) => c.cut.on && c.toolpath.kind.length > 0);
@@ -14,15 +17,37 @@ export const order: Rule = ({ build }) => {
     if (typeof target === "number" && target >= 0) {
       const isRest = c.cut.kind === "rest";
       if (isRest ? target > i : target < i)
-        out.push({ code: "wrong-order", severity: "warning", message: isRest ? `${c.cut.name} takes the rest of ${on[target].cut.name} but comes before it: it would cut into solid stock. Move it after.` : `${c.cut.name} clears for ${on[target].cut.name} but comes after it, when the V cutter has scraped the floor already. Move it before.`, cut: c.id });
+        out.push({
+          code: "wrong-order",
+          severity: "warning",
+          message: isRest
+            ? `${c.cut.name} takes the rest of ${on[target].cut.name} but comes before it: it would cut into ` +
+              "solid stock. Move it after."
+            : `${c.cut.name} clears for ${on[target].cut.name} but comes after it, when the V cutter has scraped ` +
+              "the floor already. Move it before.",
+          cut: c.id,
+        });
     }
     const freed = on.slice(0, i).find((f) => frees(f) && touches(f, c));
-    if (freed) out.push({ code: "cut-after-free", severity: "warning", message: `${c.cut.name} works on what ${freed.cut.name} has cut free: the piece may shift under the cutter. Move it before, or hold the piece with tabs.`, cut: c.id });
+    if (freed)
+      out.push({
+        code: "cut-after-free",
+        severity: "warning",
+        message:
+          `${c.cut.name} works on what ${freed.cut.name} has cut free: the piece may shift under the cutter. ` +
+          "Move it before, or hold the piece with tabs.",
+        cut: c.id,
+      });
   });
   return out;
 };
 
-const box = (c: CutResult): Box => boundsOf(Float64Array.from({ length: 2 * c.toolpath.x.length }, (_, i) => (i % 2 ? c.toolpath.y[i >> 1] : c.toolpath.x[i >> 1])));
+const box = (c: CutResult): Box =>
+  boundsOf(
+    Float64Array.from({ length: 2 * c.toolpath.x.length }, (_, i) =>
+      i % 2 ? c.toolpath.y[i >> 1] : c.toolpath.x[i >> 1],
+    ),
+  );
 function touches(a: CutResult, b: CutResult): boolean {
   const [p, q] = [box(a), box(b)];
   return p.minX < q.maxX && q.minX < p.maxX && p.minY < q.maxY && q.minY < p.maxY;

@@ -4,4 +4,12 @@ import type { Rule } from "../finding.ts";
 export const staleProgram: Rule = ({ revision, written }) =>
   written === undefined || revision === undefined || written >= revision
     ? []
-    : [{ code: "program-older", severity: "warning", message: `The programs on disk were written from revision ${written}; the job is now at revision ${revision}. Write them again before running them.` }];
+    : [
+        {
+          code: "program-older",
+          severity: "warning",
+          message:
+            `The programs on disk were written from revision ${written}; the job is now at revision ${revision}. ` +
+            "Write them again before running them.",
+        },
+      ];

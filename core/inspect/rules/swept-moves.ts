@@ -10,7 +10,15 @@ export const sweptMoves: Rule = ({ build }) =>
     if (!swept) return [];
     const out: Finding[] = [];
     if (swept.rapids > 0)
-      out.push({ code: "rapid-through-stock", severity: "stop", message: `${c.cut.name} travels through stock at rapid speed in ${swept.rapids} ${swept.rapids === 1 ? "place" : "places"}. This is a fault in Oaken Bit: do not run the program.`, cut: c.id, at: place(c, swept.rapidAt) });
+      out.push({
+        code: "rapid-through-stock",
+        severity: "stop",
+        message:
+          `${c.cut.name} travels through stock at rapid speed in ${swept.rapids} ` +
+          `${swept.rapids === 1 ? "place" : "places"}. This is a fault in Oaken Bit: do not run the program.`,
+        cut: c.id,
+        at: place(c, swept.rapidAt),
+      });
     if (swept.plunges > 0 && !c.cut.cutter.centreCutting)
       out.push({
         code: "plunge-without-centre",

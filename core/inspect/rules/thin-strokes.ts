@@ -3,7 +3,6 @@ import { SCRATCH } from "../../picture/fitness.ts";
 import { formatLength } from "../../units.ts";
 import type { Finding, Rule } from "../finding.ts";
 
-
 /** Strokes so narrow that a V cutter only scratches them: lost detail, with its area and share of the art. */
 export const thinStrokes: Rule = ({ build }) => {
   const out: Finding[] = [];
@@ -15,7 +14,10 @@ export const thinStrokes: Rule = ({ build }) => {
     out.push({
       code: "lost-detail",
       severity: share > 0.02 ? "warning" : "note",
-      message: `${formatLength(c.facts.thinArea, "mm", 1)} mm² (${(100 * share).toFixed(1)} %) of the art is strokes under ${formatLength(width)} mm wide: ${c.cut.name} only scratches them, less than ${SCRATCH} mm deep. Make the art wider, or use a narrower V cutter.`,
+      message:
+        `${formatLength(c.facts.thinArea, "mm", 1)} mm² (${(100 * share).toFixed(1)} %) of the art is strokes ` +
+        `under ${formatLength(width)} mm wide: ${c.cut.name} only scratches them, less than ${SCRATCH} mm deep. ` +
+        "Make the art wider, or use a narrower V cutter.",
       cut: c.id,
       at: { x: c.facts.thinX, y: c.facts.thinY },
     });

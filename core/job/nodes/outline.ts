@@ -45,7 +45,8 @@ export function coloursOf(text: string): [number, number, number][] {
     .filter(Boolean)
     .map((t) => {
       const c = parseHex(t);
-      if (!c) throw new Problem("bad-setting", `Kept colours: "${t}" is not a colour. Write #rrggbb, with commas between.`);
+      if (!c)
+        throw new Problem("bad-setting", `Kept colours: "${t}" is not a colour. Write #rrggbb, with commas between.`);
       return c;
     });
 }
@@ -60,7 +61,9 @@ export const outlineFields: readonly Field<OutlineContext>[] = [
       { value: "colours", label: "colours" },
       { value: "centre", label: "centre line" },
     ],
-    help: "Ink: round everything darker than a grey. Colours: round the colours you choose. Centre line: one line along the middle of every stroke, for engraving.",
+    help:
+      "Ink: round everything darker than a grey. Colours: round the colours you choose. Centre line: one line " +
+      "along the middle of every stroke, for engraving.",
     auto: () => ({ value: "ink", reason: "a drawing in one colour" }),
   },
   {

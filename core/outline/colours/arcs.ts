@@ -7,8 +7,8 @@ import type { Swatch } from "./palette.ts";
 export const OUTSIDE = 255;
 
 /**
- * The borders between colours, each kept once: from one junction of three or more colours to the next, or closed. Points in
- * pixels, y down; `left` and `right` are the labels on either side as seen on screen walking along it.
+ * The borders between colours, each kept once: from one junction of three or more colours to the next, or closed.
+ * Points in pixels, y down; `left` and `right` are the labels on either side as seen on screen walking along it.
  */
 export interface Arcs {
   /** x, y by turns */
@@ -30,17 +30,31 @@ const DX = [1, 0, -1, 0];
 const DY = [0, 1, 0, -1];
 
 /**
- * Traces every border of a label map along pixel edges and puts each point where the blend between its two colours is half
- * and half, so that edges are good to parts of a pixel.
+ * Traces every border of a label map along pixel edges and puts each point where the blend between its two colours is
+ * half and half, so that edges are good to parts of a pixel.
  */
 export function traceArcs(l: Labels, r: Raster, swatches: readonly Swatch[]): Arcs {
   const { width: W, height: H, data } = l;
   const at = (x: number, y: number): number => (x < 0 || y < 0 || x >= W || y >= H ? OUTSIDE : data[y * W + x]);
   /** Labels left and right of the edge that leaves corner (x, y) in direction d. */
-  const sides = (x: number, y: number, d: number): [number, number] => (d === 0 ? [at(x, y - 1), at(x, y)] : d === 1 ? [at(x, y), at(x - 1, y)] : d === 2 ? [at(x - 1, y), at(x - 1, y - 1)] : [at(x - 1, y - 1), at(x, y - 1)]);
+  const sides = (x: number, y: number, d: number): [number, number] =>
+    d === 0
+      ? [at(x, y - 1), at(x, y)]
+      : d === 1
+        ? [at(x, y), at(x - 1, y)]
+        : d === 2
+          ? [at(x - 1, y), at(x - 1, y - 1)]
+          : [at(x - 1, y - 1), at(x, y - 1)];
   const across = new Uint8Array((W + 1) * (H + 1));
   const down = new Uint8Array((W + 1) * (H + 1));
-  const visited = (x: number, y: number, d: number): boolean => (d === 0 ? across[y * (W + 1) + x] : d === 2 ? across[y * (W + 1) + x - 1] : d === 1 ? down[y * (W + 1) + x] : down[(y - 1) * (W + 1) + x]) === 1;
+  const visited = (x: number, y: number, d: number): boolean =>
+    (d === 0
+      ? across[y * (W + 1) + x]
+      : d === 2
+        ? across[y * (W + 1) + x - 1]
+        : d === 1
+          ? down[y * (W + 1) + x]
+          : down[(y - 1) * (W + 1) + x]) === 1;
   const visit = (x: number, y: number, d: number): void => {
     if (d === 0) across[y * (W + 1) + x] = 1;
     else if (d === 2) across[y * (W + 1) + x - 1] = 1;
@@ -59,7 +73,15 @@ export function traceArcs(l: Labels, r: Raster, swatches: readonly Swatch[]): Ar
   const point = crossingPoint(l, r, swatches);
   const xy = new GrowingF64(1 << 14);
   const starts = new GrowingI32();
-  const out = { closed: [] as number[], left: [] as number[], right: [] as number[], from: [] as number[], to: [] as number[], leaves: [] as number[], arrives: [] as number[] };
+  const out = {
+    closed: [] as number[],
+    left: [] as number[],
+    right: [] as number[],
+    from: [] as number[],
+    to: [] as number[],
+    leaves: [] as number[],
+    arrives: [] as number[],
+  };
   const junctions = new Map<number, number>();
   const junctionOf = (x: number, y: number): number => {
     const key = y * (W + 1) + x;
@@ -116,7 +138,10 @@ export function traceArcs(l: Labels, r: Raster, swatches: readonly Swatch[]): Ar
       if (degree(x, y) <= 2) continue;
       for (let d = 0; d < 4; d++) if (isBorder(x, y, d) && !visited(x, y, d)) walk(x, y, d, true);
     }
-  for (let y = 0; y <= H; y++) for (let x = 0; x < W; x++) if ((y === 0 || y === H || data[(y - 1) * W + x] !== data[y * W + x]) && across[y * (W + 1) + x] === 0) walk(x, y, 0, false);
+  for (let y = 0; y <= H; y++)
+    for (let x = 0; x < W; x++)
+      if ((y === 0 || y === H || data[(y - 1) * W + x] !== data[y * W + x]) && across[y * (W + 1) + x] === 0)
+        walk(x, y, 0, false);
   starts.push(xy.length / 2);
   return {
     xy: xy.take(),
@@ -170,7 +195,13 @@ function crossingPoint(l: Labels, r: Raster, swatches: readonly Swatch[]): Point
 }
 
 /** A junction lies in the middle of the borders that meet there. */
-function junctionPoint(at: (x: number, y: number) => number, point: Point, x: number, y: number, p: Float64Array): void {
+function junctionPoint(
+  at: (x: number, y: number) => number,
+  point: Point,
+  x: number,
+  y: number,
+  p: Float64Array,
+): void {
   const labels = [at(x - 1, y - 1), at(x, y - 1), at(x, y), at(x - 1, y)];
   // Edges up, right, down, left lie between neighbours of that round.
   const directions = [3, 0, 1, 2];

@@ -8,13 +8,17 @@ import { joinCorners, labelPixels, type Labels, mergeSpecks } from "./labels.ts"
 import { findColours, type Swatch } from "./palette.ts";
 import { colourShape, fitArcs } from "./shapes.ts";
 
-/** Each pixel the mean of 4 × 4 looks at a drawing in flat colours: edges are blends, as scanners and renderers make them. */
+/**
+ * Each pixel the mean of 4 × 4 looks at a drawing in flat colours: edges are blends, as scanners and renderers make
+ * them.
+ */
 function rendered(width: number, height: number, at: (x: number, y: number) => readonly number[]): Raster {
   const data = new Uint8Array(4 * width * height);
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
       const sum = [0, 0, 0];
-      for (let q = 0; q < 16; q++) at(x + ((q % 4) + 0.5) / 4, y + ((q >> 2) + 0.5) / 4).forEach((v, k) => (sum[k] += v / 16));
+      for (let q = 0; q < 16; q++)
+        at(x + ((q % 4) + 0.5) / 4, y + ((q >> 2) + 0.5) / 4).forEach((v, k) => (sum[k] += v / 16));
       data.set([...sum.map(Math.round), 255], 4 * (y * width + x));
     }
   return { width, height, data };
@@ -28,7 +32,11 @@ const area = (s: Shape) => {
 const place = (height: number) => ({ scale: 1, x0: 0, y1: height });
 function shapesOf(r: Raster, swatches: readonly Swatch[], labels: Labels, hold = 0.3) {
   const f = fitArcs(traceArcs(labels, r, swatches), place(r.height), hold, 0.7);
-  const one = (keep: (l: number) => boolean) => colourShape(f, swatches.map((_, l) => keep(l)));
+  const one = (keep: (l: number) => boolean) =>
+    colourShape(
+      f,
+      swatches.map((_, l) => keep(l)),
+    );
   return { each: swatches.map((_, l) => one((q) => q === l)), one };
 }
 
@@ -38,7 +46,8 @@ const RED = [200, 64, 31];
 const GREY = [120, 112, 104];
 
 describe("colours", () => {
-  const draw = (x: number, y: number) => (Math.hypot(x - 100, y - 80) < 50 ? (x < 100 ? GREEN : RED) : x < 20 ? GREY : PAPER);
+  const draw = (x: number, y: number) =>
+    Math.hypot(x - 100, y - 80) < 50 ? (x < 100 ? GREEN : RED) : x < 20 ? GREY : PAPER;
   const r = rendered(200, 160, draw);
   const { swatches, table } = findColours(r, 4);
   const labels = labelPixels(r, swatches, table);
@@ -74,10 +83,18 @@ describe("colours", () => {
     for (let seed = 1; seed <= 12; seed++) {
       const random = seeded(seed);
       const sites = Array.from({ length: 14 }, () => [60 * random(), 44 * random(), Math.floor(5 * random())]);
-      const p = rendered(60, 44, (x, y) => colours[sites.reduce((a, b) => ((a[0] - x) ** 2 + (a[1] - y) ** 2 < (b[0] - x) ** 2 + (b[1] - y) ** 2 ? a : b))[2]]);
+      const p = rendered(
+        60,
+        44,
+        (x, y) =>
+          colours[
+            sites.reduce((a, b) => ((a[0] - x) ** 2 + (a[1] - y) ** 2 < (b[0] - x) ** 2 + (b[1] - y) ** 2 ? a : b))[2]
+          ],
+      );
       const found = findColours(p, 5);
       const l = labelPixels(p, found.swatches, found.table);
-      for (let k = 0; k < 40; k++) l.data[Math.floor(random() * l.data.length)] = Math.floor(random() * found.swatches.length);
+      for (let k = 0; k < 40; k++)
+        l.data[Math.floor(random() * l.data.length)] = Math.floor(random() * found.swatches.length);
       joinCorners(l);
       const s = shapesOf(p, found.swatches, l, 0.2);
       const whole = area(s.one(() => true));

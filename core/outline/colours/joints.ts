@@ -1,4 +1,4 @@
-import { ARC, arcSweep, CUBIC, eachSegment, LINE, type Shape, ShapeBuilder } from "../../geometry/shape.ts";
+import { ARC, arcSweep, CUBIC, eachSegment, LINE, type Shape, type ShapeBuilder } from "../../geometry/shape.ts";
 
 /** A segment as it is walked along: `n` holds its control points as a shape's nodes do, before its end. */
 export interface Segment {

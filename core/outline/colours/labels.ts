@@ -21,8 +21,8 @@ const MOST_EDGES = 0.4;
 const REACH = 3;
 
 /**
- * Every pixel's colour. Pixels on edges are blends of the colours beside them: they take one of those and never a third that
- * happens to look alike, so that no sliver of a wrong colour lines the edges.
+ * Every pixel's colour. Pixels on edges are blends of the colours beside them: they take one of those and never a third
+ * that happens to look alike, so that no sliver of a wrong colour lines the edges.
  */
 export function labelPixels(r: Raster, swatches: readonly Swatch[], table: Uint8Array): Labels {
   const { width: W, height: H, data } = r;
@@ -35,7 +35,14 @@ export function labelPixels(r: Raster, swatches: readonly Swatch[], table: Uint8
     if (a === max) out[i] = table[tableIndex(data[o] >> shift, data[o + 1] >> shift, data[o + 2] >> shift)];
     else {
       const white = 255 * (max - a);
-      out[i] = table[tableIndex(((data[o] >> shift) * a + white) / max, ((data[o + 1] >> shift) * a + white) / max, ((data[o + 2] >> shift) * a + white) / max)];
+      out[i] =
+        table[
+          tableIndex(
+            ((data[o] >> shift) * a + white) / max,
+            ((data[o + 1] >> shift) * a + white) / max,
+            ((data[o + 2] >> shift) * a + white) / max,
+          )
+        ];
     }
   }
   // Only pixels beside another colour can be an edge's blend.
@@ -43,14 +50,29 @@ export function labelPixels(r: Raster, swatches: readonly Swatch[], table: Uint8
   for (let y = 0, i = 0; y < H; y++)
     for (let x = 0; x < W; x++, i++) {
       const l = out[i];
-      if (x > 0 && y > 0 && x + 1 < W && y + 1 < H && out[i - 1] === l && out[i + 1] === l && out[i - W] === l && out[i + W] === l) continue;
+      if (
+        x > 0 &&
+        y > 0 &&
+        x + 1 < W &&
+        y + 1 < H &&
+        out[i - 1] === l &&
+        out[i + 1] === l &&
+        out[i - W] === l &&
+        out[i + W] === l
+      )
+        continue;
       const right = x + 1 < W ? i + 1 : i;
       const left = x > 0 ? i - 1 : i;
       const down = y + 1 < H ? i + W : i;
       const up = y > 0 ? i - W : i;
       if (out[right] === l && out[left] === l && out[down] === l && out[up] === l) continue; // at the picture's border
       let step = 0;
-      for (let q = 0; q < 3; q++) step += Math.max(Math.abs(data[4 * left + q] - data[4 * right + q]), Math.abs(data[4 * up + q] - data[4 * down + q])) >> shift;
+      for (let q = 0; q < 3; q++)
+        step +=
+          Math.max(
+            Math.abs(data[4 * left + q] - data[4 * right + q]),
+            Math.abs(data[4 * up + q] - data[4 * down + q]),
+          ) >> shift;
       if (step > EDGE_STEP) unknown.push(i);
     }
   if (unknown.length > MOST_EDGES * n) return { width: W, height: H, data: out };
@@ -66,7 +88,15 @@ export function labelPixels(r: Raster, swatches: readonly Swatch[], table: Uint8
   return { width: W, height: H, data: out };
 }
 
-function settleEdges(out: Uint8Array, W: number, H: number, unknown: readonly number[], swatches: readonly Swatch[], colour: (i: number) => readonly number[], table: Uint8Array): void {
+function settleEdges(
+  out: Uint8Array,
+  W: number,
+  H: number,
+  unknown: readonly number[],
+  swatches: readonly Swatch[],
+  colour: (i: number) => readonly number[],
+  table: Uint8Array,
+): void {
   const decided = new Uint8Array(unknown.length);
   unknown.forEach((i, k) => {
     const x = i % W;
@@ -93,8 +123,8 @@ function settleEdges(out: Uint8Array, W: number, H: number, unknown: readonly nu
 }
 
 /**
- * Connected pieces smaller than `least` pixels join the neighbour they share most border with, smallest first. Pieces are
- * found by joining runs of pixels with the runs of the row above (A. Rosenfeld, J. Pfaltz 1966, by union and find).
+ * Connected pieces smaller than `least` pixels join the neighbour they share most border with, smallest first. Pieces
+ * are found by joining runs of pixels with the runs of the row above (A. Rosenfeld, J. Pfaltz 1966, by union and find).
  * @returns how many pieces went
  */
 export function mergeSpecks(l: Labels, least: number): number {
@@ -111,7 +141,7 @@ export function mergeSpecks(l: Labels, least: number): number {
   for (let y = 0; y < H; y++) {
     const first = start.length;
     let up = above;
-    for (let x = 0; x < W; ) {
+    for (let x = 0; x < W;) {
       const at = y * W + x;
       const label = data[at];
       let end = x + 1;
@@ -147,10 +177,12 @@ export function mergeSpecks(l: Labels, least: number): number {
     const border = new Map<number, number>();
     const own = data[start.data[runs[0]]];
     const members: number[] = [];
-    for (const q of runs) for (let i = start.data[q], end = runEnd(start, q, (Math.floor(i / W) + 1) * W); i < end; i++) members.push(i);
+    for (const q of runs)
+      for (let i = start.data[q], end = runEnd(start, q, (Math.floor(i / W) + 1) * W); i < end; i++) members.push(i);
     for (const i of members) {
       const x = i % W;
-      for (const j of [x > 0 ? i - 1 : -1, x + 1 < W ? i + 1 : -1, i - W, i + W < W * H ? i + W : -1]) if (j >= 0 && data[j] !== own) border.set(data[j], (border.get(data[j]) ?? 0) + 1);
+      for (const j of [x > 0 ? i - 1 : -1, x + 1 < W ? i + 1 : -1, i - W, i + W < W * H ? i + W : -1])
+        if (j >= 0 && data[j] !== own) border.set(data[j], (border.get(data[j]) ?? 0) + 1);
     }
     let best = own;
     let most = 0;
@@ -161,12 +193,16 @@ export function mergeSpecks(l: Labels, least: number): number {
 }
 
 /** Where run q ends: at the next run, or at its row's end. */
-const runEnd = (start: GrowingI32, q: number, rowEnd: number): number => (q + 1 < start.length && start.data[q + 1] < rowEnd ? start.data[q + 1] : rowEnd);
+const runEnd = (start: GrowingI32, q: number, rowEnd: number): number =>
+  q + 1 < start.length && start.data[q + 1] < rowEnd ? start.data[q + 1] : rowEnd;
 
 /** How often the picture is gone through for pixels that meet at a corner only. */
 const CORNER_ROUNDS = 4;
 
-/** Two pixels of one colour that meet at a corner only are joined through one of the others, so that no contour touches itself. */
+/**
+ * Two pixels of one colour that meet at a corner only are joined through one of the others, so that no contour touches
+ * itself.
+ */
 export function joinCorners(l: Labels): void {
   const { width: W, height: H, data } = l;
   for (let round = 0; round < CORNER_ROUNDS; round++) {

@@ -16,12 +16,15 @@ const LOOKS = 300_000;
 const BITS = 5;
 const SIDE = 1 << BITS;
 const ROUNDS = 16;
-/** Neighbours that differ by more than this (of 255, summed over the channels) are an edge: blends there found no colour. */
+/**
+ * Neighbours that differ by more than this (of 255, summed over the channels) are an edge: blends there found no
+ * colour.
+ */
 const EDGE_STEP = 24;
 
 /**
- * The picture's `count` most telling colours: k-means in OKLab (S. Lloyd 1982) over a table of colours from flat parts only,
- * started from the fullest colour and then the ones farthest from those taken, weighted by how full they are.
+ * The picture's `count` most telling colours: k-means in OKLab (S. Lloyd 1982) over a table of colours from flat parts
+ * only, started from the fullest colour and then the ones farthest from those taken, weighted by how full they are.
  * @returns the colours, largest share first, and the label of every table entry
  */
 export function findColours(r: Raster, count: number): { swatches: Swatch[]; table: Uint8Array } {
@@ -65,7 +68,8 @@ export function findColours(r: Raster, count: number): { swatches: Swatch[]; tab
       for (let q = 0; q < 3; q++) total[4 * l + q] += w[i] * lab[3 * i + q];
       total[4 * l + 3] += w[i];
     }
-    for (let c = 0; c < k; c++) if (total[4 * c + 3] > 0) for (let q = 0; q < 3; q++) centre[3 * c + q] = total[4 * c + q] / total[4 * c + 3];
+    for (let c = 0; c < k; c++)
+      if (total[4 * c + 3] > 0) for (let q = 0; q < 3; q++) centre[3 * c + q] = total[4 * c + q] / total[4 * c + 3];
     if (!moved && round > 0) break;
   }
   const rgb = new Float64Array(4 * k);
@@ -75,7 +79,9 @@ export function findColours(r: Raster, count: number): { swatches: Swatch[]; tab
   });
   let all = 0;
   for (let c = 0; c < k; c++) all += rgb[4 * c + 3];
-  const order = Array.from({ length: k }, (_, c) => c).filter((c) => rgb[4 * c + 3] > 0).sort((p, q) => rgb[4 * q + 3] - rgb[4 * p + 3]);
+  const order = Array.from({ length: k }, (_, c) => c)
+    .filter((c) => rgb[4 * c + 3] > 0)
+    .sort((p, q) => rgb[4 * q + 3] - rgb[4 * p + 3]);
   const swatches = order.map((c): Swatch => {
     const mean = [0, 1, 2].map((q) => rgb[4 * c + q] / rgb[4 * c + 3]) as [number, number, number];
     return { hex: hexOf(mean), rgb: mean, share: rgb[4 * c + 3] / all };
@@ -85,13 +91,19 @@ export function findColours(r: Raster, count: number): { swatches: Swatch[]; tab
   const table = new Uint8Array(SIDE ** 3);
   for (let b = 0; b < table.length; b++) {
     const mid = (v: number) => (v + 0.5) / SIDE;
-    table[b] = nearest(Float64Array.from(oklab(mid(b >> (2 * BITS)), mid((b >> BITS) & (SIDE - 1)), mid(b & (SIDE - 1)))), 0, sorted, order.length);
+    table[b] = nearest(
+      Float64Array.from(oklab(mid(b >> (2 * BITS)), mid((b >> BITS) & (SIDE - 1)), mid(b & (SIDE - 1)))),
+      0,
+      sorted,
+      order.length,
+    );
   }
   return { swatches, table };
 }
 
 /** The table's index of a colour, channels 0…255. */
-export const tableIndex = (r: number, g: number, b: number): number => ((r >> (8 - BITS)) << (2 * BITS)) | ((g >> (8 - BITS)) << BITS) | (b >> (8 - BITS));
+export const tableIndex = (r: number, g: number, b: number): number =>
+  ((r >> (8 - BITS)) << (2 * BITS)) | ((g >> (8 - BITS)) << BITS) | (b >> (8 - BITS));
 
 function colourTable(r: Raster): { weight: Float64Array; sum: Float64Array } {
   const { width: W, height: H, data } = r;
@@ -105,7 +117,10 @@ function colourTable(r: Raster): { weight: Float64Array; sum: Float64Array } {
         const o = 4 * (y * W + x);
         const p = o + 4;
         const q = o + 4 * W;
-        const step = Math.max(Math.abs(data[o] - data[p]), Math.abs(data[o] - data[q])) + Math.max(Math.abs(data[o + 1] - data[p + 1]), Math.abs(data[o + 1] - data[q + 1])) + Math.max(Math.abs(data[o + 2] - data[p + 2]), Math.abs(data[o + 2] - data[q + 2]));
+        const step =
+          Math.max(Math.abs(data[o] - data[p]), Math.abs(data[o] - data[q])) +
+          Math.max(Math.abs(data[o + 1] - data[p + 1]), Math.abs(data[o + 1] - data[q + 1])) +
+          Math.max(Math.abs(data[o + 2] - data[p + 2]), Math.abs(data[o + 2] - data[q + 2]));
         if (step >> shift > EDGE_STEP && !edges) continue;
         const a = (data[o + 3] >> shift) / 255;
         const white = 255 * (1 - a);
@@ -137,4 +152,5 @@ function nearest(p: Float64Array, at: number, centre: Float64Array, k: number): 
   return best;
 }
 
-const apart = (p: Float64Array, i: number, q: Float64Array, j: number): number => (p[i] - q[j]) ** 2 + (p[i + 1] - q[j + 1]) ** 2 + (p[i + 2] - q[j + 2]) ** 2;
+const apart = (p: Float64Array, i: number, q: Float64Array, j: number): number =>
+  (p[i] - q[j]) ** 2 + (p[i + 1] - q[j + 1]) ** 2 + (p[i + 2] - q[j + 2]) ** 2;

@@ -22,7 +22,13 @@ export interface FittedArcs {
  * Fits every arc within `hold` mm of its points, all of them sound together but for the junctions that they share.
  * @throws Problem `too-busy`
  */
-export function fitArcs(arcs: Arcs, place: Placement, hold: number, cornerAngle: number, progress: Progress = noProgress): FittedArcs {
+export function fitArcs(
+  arcs: Arcs,
+  place: Placement,
+  hold: number,
+  cornerAngle: number,
+  progress: Progress = noProgress,
+): FittedArcs {
   checkBusy(arcs.xy.length / 2, arcs.closed.length);
   const noise = edgeNoise(arcs) * place.scale;
   const courses = Array.from(arcs.closed, (closed, k): Course => {

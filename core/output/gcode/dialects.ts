@@ -21,8 +21,30 @@ export interface Dialect {
 
 /** Every dialect there is; one line each. */
 export const DIALECTS: readonly Dialect[] = [
-  { id: "mm-per-cutter", name: "Millimetres, one program for each cutter", unit: "mm", decimals: 3, files: "cutter", arcs: true, extension: "nc", dwell: 3, torchOn: "M3", torchOff: "M5" },
-  { id: "inch-toolchange", name: "Inches, tool changes inside one program", unit: "in", decimals: 4, files: "all", arcs: true, extension: "nc", dwell: 3, torchOn: "M3", torchOff: "M5" },
+  {
+    id: "mm-per-cutter",
+    name: "Millimetres, one program for each cutter",
+    unit: "mm",
+    decimals: 3,
+    files: "cutter",
+    arcs: true,
+    extension: "nc",
+    dwell: 3,
+    torchOn: "M3",
+    torchOff: "M5",
+  },
+  {
+    id: "inch-toolchange",
+    name: "Inches, tool changes inside one program",
+    unit: "in",
+    decimals: 4,
+    files: "all",
+    arcs: true,
+    extension: "nc",
+    dwell: 3,
+    torchOn: "M3",
+    torchOff: "M5",
+  },
 ];
 
 export const unitScale = (d: Dialect): number => (d.unit === "mm" ? 1 : 1 / MM_PER_INCH);
@@ -30,6 +52,7 @@ export const unitScale = (d: Dialect): number => (d.unit === "mm" ? 1 : 1 / MM_P
 /** @throws Problem `unknown-dialect` */
 export function dialectById(id: string): Dialect {
   const found = DIALECTS.find((d) => d.id === id);
-  if (!found) throw new Problem("unknown-dialect", `No dialect "${id}". Known: ${DIALECTS.map((d) => d.id).join(", ")}.`);
+  if (!found)
+    throw new Problem("unknown-dialect", `No dialect "${id}". Known: ${DIALECTS.map((d) => d.id).join(", ")}.`);
   return found;
 }

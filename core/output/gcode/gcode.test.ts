@@ -17,13 +17,27 @@ const head = { job: "Näme (odd)", zero: "somewhere", from: "revision 3" };
 function cutsOf(seed: number) {
   const region = ringsFrom([star(seeded(seed), 10, 15, 40, 50, 50), circle(50, 50, 6, 40, true)]);
   return [
-    { name: "Carve", cutter: parseCutter("v:60:12"), spindle: 18000, toolpath: planOn("vcarve", region, "v:60:12", { floor: 2 }).toolpath },
-    { name: "Cut out", cutter: parseCutter("flat:4"), spindle: 16000, toolpath: planOn("profile", region, "flat:4", { tabs: 3 }).toolpath },
+    {
+      name: "Carve",
+      cutter: parseCutter("v:60:12"),
+      spindle: 18000,
+      toolpath: planOn("vcarve", region, "v:60:12", { floor: 2 }).toolpath,
+    },
+    {
+      name: "Cut out",
+      cutter: parseCutter("flat:4"),
+      spindle: 16000,
+      toolpath: planOn("profile", region, "flat:4", { tabs: 3 }).toolpath,
+    },
   ];
 }
 
 /** Every written end point, in order, without moves that the rounding made nothing of. */
-const ends = (t: Toolpath, from = 0) => Array.from({ length: t.kind.length - from }, (_, i) => [t.kind[i + from] === RAPID, t.x[i + from], t.y[i + from], t.z[i + from]] as const);
+const ends = (t: Toolpath, from = 0) =>
+  Array.from(
+    { length: t.kind.length - from },
+    (_, i) => [t.kind[i + from] === RAPID, t.x[i + from], t.y[i + from], t.z[i + from]] as const,
+  );
 
 describe("programs re-read by a parser of their own", () => {
   for (const dialect of DIALECTS)
@@ -41,7 +55,10 @@ describe("programs re-read by a parser of their own", () => {
           // Walk both: a written point may be missing only where it equals the one before it.
           let g = 0;
           for (const w of want) {
-            const same = (q: (typeof got)[number]) => Math.abs(q[1] + zero.x - w[1]) <= step && Math.abs(q[2] + zero.y - w[2]) <= step && Math.abs(q[3] + zero.z - w[3]) <= step;
+            const same = (q: (typeof got)[number]) =>
+              Math.abs(q[1] + zero.x - w[1]) <= step &&
+              Math.abs(q[2] + zero.y - w[2]) <= step &&
+              Math.abs(q[3] + zero.z - w[3]) <= step;
             if (g < got.length && same(got[g])) g++;
             else if (g < got.length && got[g][0] && !same(got[g]) && g + 1 < got.length && same(got[g + 1])) g += 2;
             else expect(g > 0 && same(got[g - 1]), `point ${w}`).toBe(true);
@@ -51,18 +68,29 @@ describe("programs re-read by a parser of their own", () => {
       }
     });
 
-  it("have no comment that begins with a name: what a controller does at MSG, LOG or PRINT is nobody's to choose", () => {
-    const names = ["MSG, hello", "LOGOPEN,/tmp/x", "(print, y)", "DEBUG, z", "PROBEOPEN a.txt", ") M30 (", "probe\nM3"];
-    for (const name of names) {
-      const cuts = cutsOf(1).map((c) => ({ ...c, name, stop: name }));
-      for (const { text } of writePrograms(cuts, DIALECTS[0], zero, { ...head, job: name })) {
-        const comments = text.match(/\([^\n]*\)/g)!;
-        for (const c of comments) expect(c).toMatch(/^\((job|from|cut|cutter|stop): [^()\n]*\)$/);
-        // With its comments taken away nothing of the name is left.
-        expect(text.replace(/\([^()\n]*\)/g, "")).not.toMatch(/hello|LOG|print|DEBUG|PROBE|M30 \(/);
+  it(
+    "have no comment that begins with a name: what a controller does " + "at MSG, LOG or PRINT is nobody's to choose",
+    () => {
+      const names = [
+        "MSG, hello",
+        "LOGOPEN,/tmp/x",
+        "(print, y)",
+        "DEBUG, z",
+        "PROBEOPEN a.txt",
+        ") M30 (",
+        "probe\nM3",
+      ];
+      for (const name of names) {
+        const cuts = cutsOf(1).map((c) => ({ ...c, name, stop: name }));
+        for (const { text } of writePrograms(cuts, DIALECTS[0], zero, { ...head, job: name })) {
+          const comments = text.match(/\([^\n]*\)/g)!;
+          for (const c of comments) expect(c).toMatch(/^\((job|from|cut|cutter|stop): [^()\n]*\)$/);
+          // With its comments taken away nothing of the name is left.
+          expect(text.replace(/\([^()\n]*\)/g, "")).not.toMatch(/hello|LOG|print|DEBUG|PROBE|M30 \(/);
+        }
       }
-    }
-  });
+    },
+  );
 
   it("hold no number that a machine cannot read: the writer refuses", () => {
     const [cut] = cutsOf(1);
@@ -98,7 +126,14 @@ describe("programs re-read by a parser of their own", () => {
     for (const [k, p] of writePrograms(cuts, DIALECTS[0], zero, head).entries()) {
       const t = readProgram(p.text).toolpath;
       const shift = (a: Float64Array, d: number) => a.map((v) => v + d);
-      const back = { ...t, x: shift(t.x, zero.x), y: shift(t.y, zero.y), z: shift(t.z, zero.z), cx: shift(t.cx, zero.x), cy: shift(t.cy, zero.y) };
+      const back = {
+        ...t,
+        x: shift(t.x, zero.x),
+        y: shift(t.y, zero.y),
+        z: shift(t.z, zero.z),
+        cx: shift(t.cx, zero.x),
+        cy: shift(t.cy, zero.y),
+      };
       const a = newSurface(100, 100, 0.2);
       const b = newSurface(100, 100, 0.2);
       sweep(a, cuts[k].toolpath, profileOf(cuts[k].cutter), 1);
@@ -119,23 +154,36 @@ describe("programs re-read by a parser of their own", () => {
         expect(p.text).not.toMatch(/-0(?![.\d])|\de[-+]?\d|NaN|Infinity|undefined/);
         expect(p.text).toMatch(/^[\x20-\x7e\n]+$/);
         const t = readProgram(p.text).toolpath;
-        for (let i = 1; i < t.kind.length; i++) if (t.kind[i] === RAPID && Math.hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1]) > 1e-9) expect(Math.min(t.z[i], t.z[i - 1]) + zero.z).toBeGreaterThan(0.4);
+        for (let i = 1; i < t.kind.length; i++)
+          if (t.kind[i] === RAPID && Math.hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1]) > 1e-9)
+            expect(Math.min(t.z[i], t.z[i - 1]) + zero.z).toBeGreaterThan(0.4);
       }
   });
 
   it("names programs so that nobody confuses them", () => {
-    expect(writePrograms(cutsOf(1), DIALECTS[0], zero, head).map((p) => p.name)).toEqual(["01-name-odd-carve-v-60-12.nc", "02-name-odd-cut-out-flat-4.nc"]);
+    expect(writePrograms(cutsOf(1), DIALECTS[0], zero, head).map((p) => p.name)).toEqual([
+      "01-name-odd-carve-v-60-12.nc",
+      "02-name-odd-cut-out-flat-4.nc",
+    ]);
     expect(() => dialectById("nonesuch")).toThrow(/No dialect/);
   });
 });
 
 describe("the reader", () => {
   it("reads incremental moves, radius arcs, comments and inches", () => {
-    const { toolpath: t } = readProgram("%\nN10 G20 G91 (to the right) G1 X1 F10\nG90 G2 X2 Y0 R0.5 ; half round\nG0 Z1\n");
+    const { toolpath: t } = readProgram(
+      "%\nN10 G20 G91 (to the right) G1 X1 F10\nG90 G2 X2 Y0 R0.5 ; half round\nG0 Z1\n",
+    );
     expect([...t.x]).toEqual([25.4, 50.8, 50.8]);
     expect(t.cx[1]).toBeCloseTo(38.1, 6);
   });
-  for (const [text, what] of [["G1 X1", /without a feed/], ["G21\nG2 X1 Y1 I9 J0 F5", /Line 2.*centre/], ["G1 X@", /cannot be read/], ["G77 X1", /not known/]] as const) it(`refuses ${JSON.stringify(text)}`, () => expect(() => readProgram(text)).toThrow(what));
+  for (const [text, what] of [
+    ["G1 X1", /without a feed/],
+    ["G21\nG2 X1 Y1 I9 J0 F5", /Line 2.*centre/],
+    ["G1 X@", /cannot be read/],
+    ["G77 X1", /not known/],
+  ] as const)
+    it(`refuses ${JSON.stringify(text)}`, () => expect(() => readProgram(text)).toThrow(what));
 });
 
 describe("a torch's program", () => {
@@ -147,7 +195,10 @@ describe("a torch's program", () => {
       const [p] = writePrograms([cut], dialect, zero, head);
       expect(p.text).not.toMatch(/M3 S/);
       const { toolpath: t } = readProgram(p.text, true);
-      const events = (q: Toolpath) => [...q.kind].flatMap((k, i) => (k === TORCH_ON || k === TORCH_OFF ? [{ k, x: q.x[i], y: q.y[i], wait: q.feed[i] }] : []));
+      const events = (q: Toolpath) =>
+        [...q.kind].flatMap((k, i) =>
+          k === TORCH_ON || k === TORCH_OFF ? [{ k, x: q.x[i], y: q.y[i], wait: q.feed[i] }] : [],
+        );
       const [want, got] = [events(plan.toolpath), events(t)];
       // One more at the very end: the program puts everything out before it stops.
       expect(got.length).toBe(want.length + 1);
@@ -160,7 +211,18 @@ describe("a torch's program", () => {
       const [a, b] = [newSurface(100, 100, 0.5, 3), newSurface(100, 100, 0.5, 3)];
       const profile = profileOf(cut.cutter);
       sweep(a, plan.toolpath, profile, 1);
-      sweep(b, { ...t, x: t.x.map((v) => v + zero.x), y: t.y.map((v) => v + zero.y), cx: t.cx.map((v) => v + zero.x), cy: t.cy.map((v) => v + zero.y) }, profile, 1);
+      sweep(
+        b,
+        {
+          ...t,
+          x: t.x.map((v) => v + zero.x),
+          y: t.y.map((v) => v + zero.y),
+          cx: t.cx.map((v) => v + zero.x),
+          cy: t.cy.map((v) => v + zero.y),
+        },
+        profile,
+        1,
+      );
       let differ = 0;
       for (let k = 0; k < a.z.length; k++) if (a.z[k] !== b.z[k]) differ++;
       expect(differ).toBeLessThan(8);

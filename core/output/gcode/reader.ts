@@ -176,7 +176,11 @@ class Reader {
 
   /** G92: here is what the words say. */
   private shiftZero(v: Record<string, number>): void {
-    const words: [number | undefined, keyof Axes][] = [[v.X, "x"], [v.Y, "y"], [v.Z, "z"]];
+    const words: [number | undefined, keyof Axes][] = [
+      [v.X, "x"],
+      [v.Y, "y"],
+      [v.Z, "z"],
+    ];
     for (const [word, axis] of words) if (word !== undefined) this.shift[axis] = this.now[axis] - word;
   }
 

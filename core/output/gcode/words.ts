@@ -44,8 +44,7 @@ export function blocksOf(text: string): Block[] {
 }
 
 function wordsOf(line: string, n: number): Word[] {
-  if (/[#[\]=]/.test(line))
-    throw badLine(n, "it uses parameters or expressions, which are not read here.");
+  if (/[#[\]=]/.test(line)) throw badLine(n, "it uses parameters or expressions, which are not read here.");
   const words: Word[] = [];
   const pattern = /([A-Za-z])\s*([-+]?(?:\d+\.?\d*|\.\d+))|(\S)/g;
   for (let m = pattern.exec(line); m; m = pattern.exec(line)) {

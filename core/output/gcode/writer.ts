@@ -30,24 +30,42 @@ export interface Program {
 }
 
 /**
- * G-code per ISO 6983 / RS-274: units, plane, distance mode, work offset and feed mode at the top, safe height before any
- * sideways rapid, coordinates from the work zero in the dialect's unit and decimals.
+ * G-code per ISO 6983 / RS-274: units, plane, distance mode, work offset and feed mode at the top, safe height before
+ * any sideways rapid, coordinates from the work zero in the dialect's unit and decimals.
  * @param zero the work zero in stock coordinates, mm
  */
-export function writePrograms(cuts: readonly ProgramCut[], dialect: Dialect, zero: { x: number; y: number; z: number }, head: ProgramHead): Program[] {
+export function writePrograms(
+  cuts: readonly ProgramCut[],
+  dialect: Dialect,
+  zero: { x: number; y: number; z: number },
+  head: ProgramHead,
+): Program[] {
   const groups: number[][] = [];
   cuts.forEach((c, i) => {
     if (c.toolpath.kind.length === 0) return;
     const last = groups[groups.length - 1];
     // Where files are one for each cutter, a stop begins a file of its own: what is to be done happens between files.
-    if (last && (dialect.files === "all" || c.stop === undefined) && (dialect.files === "all" || sameCutter(cuts[last[0]].cutter, c.cutter))) last.push(i);
+    if (
+      last &&
+      (dialect.files === "all" || c.stop === undefined) &&
+      (dialect.files === "all" || sameCutter(cuts[last[0]].cutter, c.cutter))
+    )
+      last.push(i);
     else groups.push([i]);
   });
   return groups.map((group, k) => {
     const first = cuts[group[0]];
-    const what = dialect.files === "all" && groups[0].length > 1 ? "all cuts" : `${group.map((i) => cuts[i].name).join(" ")} ${describeCutter(first.cutter)}`;
+    const what =
+      dialect.files === "all" && groups[0].length > 1
+        ? "all cuts"
+        : `${group.map((i) => cuts[i].name).join(" ")} ${describeCutter(first.cutter)}`;
     const name = `${String(k + 1).padStart(2, "0")}-${fileName(`${head.job} ${what}`)}.${dialect.extension}`;
-    const lines = programLines(group.map((i) => cuts[i]), dialect, zero, head);
+    const lines = programLines(
+      group.map((i) => cuts[i]),
+      dialect,
+      zero,
+      head,
+    );
     return { name, text: lines.join("\n") + "\n", lines: lines.length, cuts: group };
   });
 }
@@ -95,7 +113,12 @@ function digits(v: number, decimals: number): string {
   return short === "-0" ? "0" : short;
 }
 
-function programLines(cuts: readonly ProgramCut[], d: Dialect, zero: { x: number; y: number; z: number }, head: ProgramHead): string[] {
+function programLines(
+  cuts: readonly ProgramCut[],
+  d: Dialect,
+  zero: { x: number; y: number; z: number },
+  head: ProgramHead,
+): string[] {
   const k = unitScale(d);
   const unit = 10 ** d.decimals;
   const round = (v: number) => Math.round(v * unit) / unit;

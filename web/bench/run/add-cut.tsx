@@ -27,13 +27,31 @@ export function AddCut() {
   };
   return (
     <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger className="grid h-[74px] w-11 shrink-0 place-items-center rounded-md border border-dashed border-line text-soft hover:bg-sunk" aria-label="Add a cut" title="Add a cut">
+      <DropdownMenu.Trigger
+        className={
+          "grid h-[74px] w-11 shrink-0 place-items-center rounded-md border border-dashed border-line text-soft " +
+          "hover:bg-sunk"
+        }
+        aria-label="Add a cut"
+        title="Add a cut"
+      >
         <Plus size={18} />
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content side="top" align="end" sideOffset={6} className="z-50 w-72 rounded-md border border-line bg-raised p-1 shadow-card">
+        <DropdownMenu.Content
+          side="top"
+          align="end"
+          sideOffset={6}
+          className="z-50 w-72 rounded-md border border-line bg-raised p-1 shadow-card"
+        >
           {CUTS.filter((k) => !(k.kind in HELPERS)).map((k) => (
-            <DropdownMenu.Item key={k.kind} className="flex h-9 cursor-pointer items-center gap-2 rounded px-2 outline-none data-[highlighted]:bg-sunk" onSelect={() => add(k.kind)}>
+            <DropdownMenu.Item
+              key={k.kind}
+              className={
+                "flex h-9 cursor-pointer items-center gap-2 rounded px-2 " + "outline-none data-[highlighted]:bg-sunk"
+              }
+              onSelect={() => add(k.kind)}
+            >
               <span className="w-20 font-semibold">{k.title}</span>
               <span className="text-[13px] text-soft">{ABOUT[k.kind] ?? ""}</span>
             </DropdownMenu.Item>

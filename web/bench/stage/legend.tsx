@@ -9,7 +9,10 @@ export function Legend({ cuts, unit, rapids }: { cuts: readonly DrawnCut[]; unit
   return (
     <div className="plate num absolute right-3 top-3 w-44 px-3 py-2">
       <div>depth, {unit}</div>
-      <div className="my-1 h-2 rounded" style={{ background: "linear-gradient(90deg,#F8E7B0,#F0A848,#CF4F4B,#5B2A5E)" }} />
+      <div
+        className="my-1 h-2 rounded"
+        style={{ background: "linear-gradient(90deg,#F8E7B0,#F0A848,#CF4F4B,#5B2A5E)" }}
+      />
       <div className="flex justify-between">
         <span>0</span>
         <span>{formatLength(deepest / 2, unit, unit === "mm" ? 1 : 2)}</span>
@@ -31,7 +34,8 @@ export function CutLegend({ built }: { built: Built }) {
       {built.job.cuts.map((c, i) =>
         c.on ? (
           <span key={c.id} className="flex min-w-0 items-center gap-2">
-            <i className="h-3 w-4 shrink-0 rounded-sm" style={{ background: CUT_COLOURS[i % CUT_COLOURS.length] }} /> <span className="truncate">{c.name}</span>
+            <Swatch colour={CUT_COLOURS[i % CUT_COLOURS.length]} />
+            <span className="truncate">{c.name}</span>
           </span>
         ) : null,
       )}
@@ -60,10 +64,12 @@ export function LeftLegend({ built, unit }: { built: Built; unit: Unit }) {
         <span>{n(1)} and more</span>
       </p>
       <p className="mt-1 flex justify-between gap-3">
-        <span className="whitespace-nowrap">out of reach</span> <span className="num whitespace-nowrap">{said(lost)}</span>
+        <span className="whitespace-nowrap">out of reach</span>{" "}
+        <span className="num whitespace-nowrap">{said(lost)}</span>
       </p>
       <p className="flex justify-between gap-3">
-        <span className="whitespace-nowrap">floor left</span> <span className="num whitespace-nowrap">{said(uncut)}</span>
+        <span className="whitespace-nowrap">floor left</span>{" "}
+        <span className="num whitespace-nowrap">{said(uncut)}</span>
       </p>
     </div>
   );
@@ -93,3 +99,7 @@ export function OutlineLegend({ built }: { built: Built | null }) {
     </div>
   );
 }
+
+const Swatch = ({ colour }: { colour: string }) => (
+  <i className="h-3 w-4 shrink-0 rounded-sm" style={{ background: colour }} />
+);

@@ -49,7 +49,12 @@ export function ringSegments(r: DrawnRings): { outer: Float32Array; holes: Float
   return { outer: Float32Array.from(outer), holes: Float32Array.from(holes) };
 }
 
-const RAMP = [[248, 231, 176], [240, 168, 72], [207, 79, 75], [91, 42, 94]].map((c) => c.map((v) => v / 255));
+const RAMP = [
+  [248, 231, 176],
+  [240, 168, 72],
+  [207, 79, 75],
+  [91, 42, 94],
+].map((c) => c.map((v) => v / 255));
 function depthColour(t: number, out: number[]): void {
   const s = Math.max(0, Math.min(2.999, t * 3));
   const i = Math.floor(s);
@@ -60,7 +65,11 @@ function depthColour(t: number, out: number[]): void {
 const ARC_TOLERANCE = 0.02;
 
 /** Cutting moves coloured by depth, and rapids, as segment positions. `only` names one cut to show alone. */
-export function pathSegments(cuts: readonly DrawnCut[], deepest: number, only: string | null): { cut: Float32Array; colour: Float32Array; rapid: Float32Array } {
+export function pathSegments(
+  cuts: readonly DrawnCut[],
+  deepest: number,
+  only: string | null,
+): { cut: Float32Array; colour: Float32Array; rapid: Float32Array } {
   const cut: number[] = [];
   const colour: number[] = [];
   const rapid: number[] = [];
@@ -82,8 +91,13 @@ export function pathSegments(cuts: readonly DrawnCut[], deepest: number, only: s
   return { cut: Float32Array.from(cut), colour: Float32Array.from(colour), rapid: Float32Array.from(rapid) };
 }
 
-function eachChord(t: Toolpath, i: number, visit: (x0: number, y0: number, z0: number, x1: number, y1: number, z1: number) => void): void {
-  if (t.kind[i] !== ARC_CW && t.kind[i] !== ARC_CCW) return visit(t.x[i - 1], t.y[i - 1], t.z[i - 1], t.x[i], t.y[i], t.z[i]);
+function eachChord(
+  t: Toolpath,
+  i: number,
+  visit: (x0: number, y0: number, z0: number, x1: number, y1: number, z1: number) => void,
+): void {
+  if (t.kind[i] !== ARC_CW && t.kind[i] !== ARC_CCW)
+    return visit(t.x[i - 1], t.y[i - 1], t.z[i - 1], t.x[i], t.y[i], t.z[i]);
   const sweep = sweepOf(t, i);
   const r = Math.hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]);
   const a0 = Math.atan2(t.y[i - 1] - t.cy[i], t.x[i - 1] - t.cx[i]);
@@ -98,16 +112,28 @@ function eachChord(t: Toolpath, i: number, visit: (x0: number, y0: number, z0: n
   }
 }
 
-/** Cutting moves are drawn this wide, px, as long as there are no more of them than MOST_WIDE; then as thin as the card draws. */
+/**
+ * Cutting moves are drawn this wide, px, as long as there are no more of them than MOST_WIDE; then as thin as the card
+ * draws.
+ */
 const PATH_WIDTH = 2;
 const MOST_WIDE = 120_000;
 
 /** Cuts as lines with a colour at each end, rapids dashed in one colour. */
 export class PathLines {
   readonly group = new THREE.Group();
-  private wide = new LineSegments2(new LineSegmentsGeometry(), new LineMaterial({ vertexColors: true, linewidth: PATH_WIDTH, depthTest: false, transparent: true }));
-  private thin = new THREE.LineSegments(new THREE.BufferGeometry(), new THREE.LineBasicMaterial({ vertexColors: true, transparent: true, depthTest: false }));
-  private rapid = new THREE.LineSegments(new THREE.BufferGeometry(), new THREE.LineDashedMaterial({ color: 0xd8e6dc, dashSize: 1.6, gapSize: 1.6, transparent: true, depthTest: false }));
+  private wide = new LineSegments2(
+    new LineSegmentsGeometry(),
+    new LineMaterial({ vertexColors: true, linewidth: PATH_WIDTH, depthTest: false, transparent: true }),
+  );
+  private thin = new THREE.LineSegments(
+    new THREE.BufferGeometry(),
+    new THREE.LineBasicMaterial({ vertexColors: true, transparent: true, depthTest: false }),
+  );
+  private rapid = new THREE.LineSegments(
+    new THREE.BufferGeometry(),
+    new THREE.LineDashedMaterial({ color: 0xd8e6dc, dashSize: 1.6, gapSize: 1.6, transparent: true, depthTest: false }),
+  );
   constructor() {
     for (const o of [this.wide, this.thin, this.rapid]) {
       o.frustumCulled = false;

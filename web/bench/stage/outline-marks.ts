@@ -23,7 +23,10 @@ export class OutlineMarks {
     this.thin.set(lifted(o?.thin ?? []));
     this.ties.set(lifted((o?.bridges ?? []).flatMap((b) => [b.x0, b.y0, b.x1, b.y1])));
     const centre: number[] = [];
-    if (o?.lines) for (let k = 0; k + 1 < o.lines.starts.length; k++) for (let i = o.lines.starts[k]; i + 1 < o.lines.starts[k + 1]; i++) centre.push(...o.lines.xy.subarray(2 * i, 2 * i + 4));
+    if (o?.lines)
+      for (let k = 0; k + 1 < o.lines.starts.length; k++)
+        for (let i = o.lines.starts[k]; i + 1 < o.lines.starts[k + 1]; i++)
+          centre.push(...o.lines.xy.subarray(2 * i, 2 * i + 4));
     this.centre.set(lifted(centre));
     for (const l of [this.thin, this.ties, this.centre]) l.show(o ? 1 : 0);
     this.nodeAt = o?.nodeAt ?? [];
@@ -40,7 +43,32 @@ export class OutlineMarks {
     if (want > 0)
       for (let i = 0; i < this.nodeAt.length; i += 2) {
         const [x, y] = [this.nodeAt[i], this.nodeAt[i + 1]];
-        p.push(x - h, y - h, 0.07, x + h, y - h, 0.07, x + h, y - h, 0.07, x + h, y + h, 0.07, x + h, y + h, 0.07, x - h, y + h, 0.07, x - h, y + h, 0.07, x - h, y - h, 0.07);
+        p.push(
+          x - h,
+          y - h,
+          0.07,
+          x + h,
+          y - h,
+          0.07,
+          x + h,
+          y - h,
+          0.07,
+          x + h,
+          y + h,
+          0.07,
+          x + h,
+          y + h,
+          0.07,
+          x - h,
+          y + h,
+          0.07,
+          x - h,
+          y + h,
+          0.07,
+          x - h,
+          y - h,
+          0.07,
+        );
       }
     this.nodes.set(Float32Array.from(p));
     this.nodes.show(p.length > 0 ? 1 : 0);

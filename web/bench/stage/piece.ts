@@ -19,7 +19,10 @@ export class Piece {
   private readonly grid: number;
 
   /** @param smooth whether the graphics driver interpolates floating-point textures by itself */
-  constructor(private smooth: boolean, slow: boolean) {
+  constructor(
+    private smooth: boolean,
+    slow: boolean,
+  ) {
     this.grid = slow ? COARSE_GRID : GRID;
     const one = new THREE.DataTexture(new Uint8Array([255, 255, 255, 0]), 1, 1);
     one.needsUpdate = true;
@@ -31,9 +34,30 @@ export class Piece {
         side: THREE.DoubleSide,
         defines: smooth ? { SMOOTH_HEIGHTS: 1 } : {},
         uniforms: {
-          heights: { value: null }, shading: { value: one }, noiseMap: { value: noiseTable() }, cells: { value: new THREE.Vector2(1, 1) }, stock: { value: new THREE.Vector2(1, 1) }, thickness: { value: 1 }, proofMix: { value: 1 }, dim: { value: 0 }, spacing: { value: 1 },
-          face: { value: new THREE.Color() }, cutFace: { value: new THREE.Color() }, grain: { value: 1 },
-          picture: { value: one }, pictureRect: { value: new THREE.Vector4(0, 0, 1, 1) }, pictureMix: { value: 0 }, wipe: { value: 0 }, colouring: { value: 0 }, deepest: { value: 1 }, cutMap: { value: one }, painted: { value: 0 }, plan: { value: 1 }, paint: { value: new THREE.Color() }, leftMap: { value: one }, cutColours: { value: CUT_COLOURS.map((c) => new THREE.Color(c).convertLinearToSRGB()) },
+          heights: { value: null },
+          shading: { value: one },
+          noiseMap: { value: noiseTable() },
+          cells: { value: new THREE.Vector2(1, 1) },
+          stock: { value: new THREE.Vector2(1, 1) },
+          thickness: { value: 1 },
+          proofMix: { value: 1 },
+          dim: { value: 0 },
+          spacing: { value: 1 },
+          face: { value: new THREE.Color() },
+          cutFace: { value: new THREE.Color() },
+          grain: { value: 1 },
+          picture: { value: one },
+          pictureRect: { value: new THREE.Vector4(0, 0, 1, 1) },
+          pictureMix: { value: 0 },
+          wipe: { value: 0 },
+          colouring: { value: 0 },
+          deepest: { value: 1 },
+          cutMap: { value: one },
+          painted: { value: 0 },
+          plan: { value: 1 },
+          paint: { value: new THREE.Color() },
+          leftMap: { value: one },
+          cutColours: { value: CUT_COLOURS.map((c) => new THREE.Color(c).convertLinearToSRGB()) },
         },
       }),
     );
@@ -47,7 +71,8 @@ export class Piece {
     const u = this.uniforms;
     u.stock.value.set(width, height);
     u.thickness.value = thickness;
-    const rgb = (c: readonly number[]) => new THREE.Color().setRGB(c[0] / 255, c[1] / 255, c[2] / 255, THREE.LinearSRGBColorSpace);
+    const rgb = (c: readonly number[]) =>
+      new THREE.Color().setRGB(c[0] / 255, c[1] / 255, c[2] / 255, THREE.LinearSRGBColorSpace);
     u.face.value = rgb(material.face);
     u.cutFace.value = rgb(material.cut);
     u.grain.value = material.grain;
@@ -70,7 +95,13 @@ export class Piece {
     this.uniforms.heights.value = this.texture;
     this.uniforms.cells.value.set(s.width, s.height);
     this.shading?.dispose();
-    this.shading = new THREE.DataTexture(s.shading.data, s.shading.width, s.shading.height, THREE.RGFormat, THREE.UnsignedByteType);
+    this.shading = new THREE.DataTexture(
+      s.shading.data,
+      s.shading.width,
+      s.shading.height,
+      THREE.RGFormat,
+      THREE.UnsignedByteType,
+    );
     this.shading.minFilter = this.shading.magFilter = THREE.LinearFilter;
     this.shading.unpackAlignment = 1;
     this.shading.needsUpdate = true;

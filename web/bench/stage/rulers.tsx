@@ -6,7 +6,15 @@ const STEPS = { mm: [1, 5, 10, 20, 50, 100, 200, 500, 1000], in: [0.25, 0.5, 1, 
 const APART = 56;
 
 /** Figures along the stock's near and left edges, seen from above. */
-export function Rulers({ scene, stock, unit }: { scene: StageScene; stock: { width: number; height: number }; unit: Unit }) {
+export function Rulers({
+  scene,
+  stock,
+  unit,
+}: {
+  scene: StageScene;
+  stock: { width: number; height: number };
+  unit: Unit;
+}) {
   const a = scene.project(0, 0, 0);
   const b = scene.project(stock.width, 0, 0);
   const c = scene.project(0, stock.height, 0);
@@ -16,7 +24,14 @@ export function Rulers({ scene, stock, unit }: { scene: StageScene; stock: { wid
   const step = (STEPS[unit].find((s) => s * k * scale >= APART) ?? 1000) * k;
   const ticks = (length: number) => Array.from({ length: Math.floor(length / step + 1e-6) + 1 }, (_, i) => i * step);
   return (
-    <svg aria-hidden="true" className="pointer-events-none absolute inset-0 h-full w-full overflow-visible" fontSize="11" fontFamily="var(--font-mono)" fill="#a9c0b5" stroke="none">
+    <svg
+      aria-hidden="true"
+      className="pointer-events-none absolute inset-0 h-full w-full overflow-visible"
+      fontSize="11"
+      fontFamily="var(--font-mono)"
+      fill="#a9c0b5"
+      stroke="none"
+    >
       {ticks(stock.width).map((t) => (
         <g key={`x${t}`} transform={`translate(${a.x + t * scale} ${a.y})`}>
           <path d="M0 3V9" stroke="#a9c0b5" />

@@ -1,7 +1,7 @@
 import * as THREE from "three";
 import { materialById } from "@oaken/core/cutters/materials";
 import { type Cutter, profileOf } from "@oaken/core/cutters/profile";
-import { type JobDocument, zeroPoint } from "@oaken/core/job/document";
+import { type StockSettings, zeroPoint } from "@oaken/core/job/document";
 import type { Built, DrawnRings, DrawnSurface } from "../../compute/messages.ts";
 import type { Colouring, Mixer } from "../store.ts";
 import { PathLines, pathSegments, ringSegments, WideLines } from "./lines.ts";
@@ -63,28 +63,71 @@ export class StageScene {
     this.renderer.outputColorSpace = THREE.LinearSRGBColorSpace;
     this.renderer.setClearColor(0x1c352f);
     this.piece = new Piece(this.renderer.extensions.has("OES_texture_float_linear"), this.slow);
-    this.mat = new THREE.Mesh(new THREE.PlaneGeometry(1, 1), new THREE.ShaderMaterial({ vertexShader: MAT_VERTEX, fragmentShader: MAT_FRAGMENT, uniforms: { stock: { value: new THREE.Vector2(1, 1) }, thickness: { value: 1 } } }));
+    this.mat = new THREE.Mesh(
+      new THREE.PlaneGeometry(1, 1),
+      new THREE.ShaderMaterial({
+        vertexShader: MAT_VERTEX,
+        fragmentShader: MAT_FRAGMENT,
+        uniforms: { stock: { value: new THREE.Vector2(1, 1) }, thickness: { value: 1 } },
+      }),
+    );
     this.mat.frustumCulled = false;
-    this.scene.add(this.mat, this.piece.mesh, this.outer.object, this.holes.object, this.paths.group, this.outlineMarks.group, this.zero.object, this.marks.object);
+    this.scene.add(
+      this.mat,
+      this.piece.mesh,
+      this.outer.object,
+      this.holes.object,
+      this.paths.group,
+      this.outlineMarks.group,
+      this.zero.object,
+      this.marks.object,
+    );
     this.zero.object.renderOrder = 6;
   }
 
-  setJob(doc: JobDocument): void {
-    const { width, height, thickness, material } = doc.stock;
+  setStock(stock: StockSettings): void {
+    const { width, height, thickness, material } = stock;
     this.stock = { width, height, thickness };
-    this.piece.setStock(doc.stock, materialById(material));
+    this.piece.setStock(stock, materialById(material));
     const reach = 12 * Math.max(width, height);
     this.mat.geometry.dispose();
     this.mat.geometry = new THREE.PlaneGeometry(reach, reach);
     this.mat.geometry.translate(width / 2, height / 2, -thickness - 0.05);
     this.mat.material.uniforms.stock.value.set(width, height);
     this.mat.material.uniforms.thickness.value = thickness;
-    const z = zeroPoint(doc.stock);
+    const z = zeroPoint(stock);
     const arm = Math.max(6, 0.07 * Math.min(width, height));
     const sx = z.x > width * 0.75 ? -1 : 1;
     const sy = z.y > height * 0.75 ? -1 : 1;
     const lift = z.z + 0.2;
-    this.zero.set(Float32Array.of(z.x, z.y, lift, z.x + sx * arm, z.y, lift, z.x, z.y, lift, z.x, z.y + sy * arm, lift, z.x - 1, z.y - 1, lift, z.x + 1, z.y + 1, lift, z.x - 1, z.y + 1, lift, z.x + 1, z.y - 1, lift));
+    this.zero.set(
+      Float32Array.of(
+        z.x,
+        z.y,
+        lift,
+        z.x + sx * arm,
+        z.y,
+        lift,
+        z.x,
+        z.y,
+        lift,
+        z.x,
+        z.y + sy * arm,
+        lift,
+        z.x - 1,
+        z.y - 1,
+        lift,
+        z.x + 1,
+        z.y + 1,
+        lift,
+        z.x - 1,
+        z.y + 1,
+        lift,
+        z.x + 1,
+        z.y - 1,
+        lift,
+      ),
+    );
     this.zero.show(1);
     this.draw();
   }
@@ -176,7 +219,21 @@ export class StageScene {
   setMarks(at: ArrayLike<number>): void {
     const size = 0.012 * Math.max(this.stock.width, this.stock.height);
     const p: number[] = [];
-    for (let i = 0; i + 1 < at.length; i += 2) p.push(at[i] - size, at[i + 1] - size, 0.1, at[i] + size, at[i + 1] + size, 0.1, at[i] - size, at[i + 1] + size, 0.1, at[i] + size, at[i + 1] - size, 0.1);
+    for (let i = 0; i + 1 < at.length; i += 2)
+      p.push(
+        at[i] - size,
+        at[i + 1] - size,
+        0.1,
+        at[i] + size,
+        at[i + 1] + size,
+        0.1,
+        at[i] - size,
+        at[i + 1] + size,
+        0.1,
+        at[i] + size,
+        at[i + 1] - size,
+        0.1,
+      );
     this.marks.set(Float32Array.from(p));
     this.marks.show(p.length > 0 ? 1 : 0);
     this.draw();
@@ -198,10 +255,17 @@ export class StageScene {
           if (Number.isFinite(h)) points.push(new THREE.Vector2(Math.max(0.01, r), h));
         }
         const top = p.beam ? c.fluteLength : Math.max(p.height, c.fluteLength);
-        points.push(new THREE.Vector2(p.radius, top), new THREE.Vector2(p.radius, top + 2 * c.diameter), new THREE.Vector2(0, top + 2 * c.diameter));
+        points.push(
+          new THREE.Vector2(p.radius, top),
+          new THREE.Vector2(p.radius, top + 2 * c.diameter),
+          new THREE.Vector2(0, top + 2 * c.diameter),
+        );
         const g = new THREE.LatheGeometry(points, 28);
         g.rotateX(Math.PI / 2);
-        this.cutter = new THREE.Mesh(g, new THREE.ShaderMaterial({ vertexShader: STEEL_VERTEX, fragmentShader: STEEL_FRAGMENT, transparent: true }));
+        this.cutter = new THREE.Mesh(
+          g,
+          new THREE.ShaderMaterial({ vertexShader: STEEL_VERTEX, fragmentShader: STEEL_FRAGMENT, transparent: true }),
+        );
         this.cutter.renderOrder = 3;
         this.scene.add(this.cutter);
       }
@@ -320,7 +384,10 @@ export class StageScene {
     clearTimeout(this.rest);
     if (this.slow && this.renderer.getPixelRatio() !== window.devicePixelRatio) this.sharpness(1);
     this.aim();
-    this.outlineMarks.placeNodes((2 * this.view.distance * Math.tan((FOV * Math.PI) / 360)) / this.size.height, this.view.distance < NODES_WITHIN * Math.max(this.stock.width, this.stock.height));
+    this.outlineMarks.placeNodes(
+      (2 * this.view.distance * Math.tan((FOV * Math.PI) / 360)) / this.size.height,
+      this.view.distance < NODES_WITHIN * Math.max(this.stock.width, this.stock.height),
+    );
     this.renderer.render(this.scene, this.camera);
     if (this.slow && !this.busy)
       this.rest = setTimeout(() => {

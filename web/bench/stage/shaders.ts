@@ -1,7 +1,11 @@
-/** Wood by streaks and rings from value noise (a 256 × 256 table), in mm, so that walls and floors show the grain they cut through. */
+/**
+ * Wood by streaks and rings from value noise (a 256 × 256 table), in mm, so that walls and floors show the grain they
+ * cut through.
+ */
 const WOOD = /* glsl */ `
 uniform sampler2D noiseMap;
-float noise(vec2 p) { vec2 i = floor(p), f = fract(p); f = f * f * (3. - 2. * f); return texture2D(noiseMap, (i + f + 0.5) / 256.).r; }
+float noise(vec2 p) { vec2 i = floor(p), f = fract(p); f = f * f * (3. - 2. * f);
+  return texture2D(noiseMap, (i + f + 0.5) / 256.).r; }
 float fbm(vec2 p) { return 0.5 * noise(p) + 0.25 * noise(p * 2.03 + 7.1) + 0.125 * noise(p * 4.1 + 3.3); }
 vec3 wood(vec3 p, vec3 base, float grain) {
   float y = p.y + 0.7 * p.z;
@@ -10,7 +14,8 @@ vec3 wood(vec3 p, vec3 base, float grain) {
   ring = pow(ring, 3.);
   float fibre = noise(vec2(p.x * 0.25, y * 5.)) * 0.6 + noise(vec2(p.x * 0.9, y * 13.)) * 0.4;
   float pore = smoothstep(0.78, 0.95, noise(vec2(p.x * 0.35 + 31., y * 7.5)));
-  return base * (1. - grain * (0.13 * ring + 0.09 * (fibre - 0.5) + 0.10 * pore)) * (1. - 0.03 * grain * noise(p.xy * 3.));
+  float figure = grain * (0.13 * ring + 0.09 * (fibre - 0.5) + 0.10 * pore);
+  return base * (1. - figure) * (1. - 0.03 * grain * noise(p.xy * 3.));
 }
 `;
 
@@ -22,14 +27,17 @@ float heightAt(vec2 p) { return proofMix * texture2D(heights, p / stock).r; }
 float fetchH(ivec2 c) { return texelFetch(heights, clamp(c, ivec2(0), ivec2(cells) - 1), 0).r; }
 float heightAt(vec2 p) {
   vec2 g = p / stock * cells - 0.5; ivec2 i = ivec2(floor(g)); vec2 f = g - floor(g);
-  return proofMix * mix(mix(fetchH(i), fetchH(i + ivec2(1, 0)), f.x), mix(fetchH(i + ivec2(0, 1)), fetchH(i + ivec2(1, 1)), f.x), f.y);
+  float near = mix(fetchH(i), fetchH(i + ivec2(1, 0)), f.x);
+  float far = mix(fetchH(i + ivec2(0, 1)), fetchH(i + ivec2(1, 1)), f.x);
+  return proofMix * mix(near, far, f.y);
 }
 #endif
 `;
 
 export const PIECE_VERTEX = /* glsl */ `
 ${HEIGHT}
-attribute float skirt; attribute vec3 side; uniform float spacing; uniform float plan; varying vec3 at; varying vec3 facing; varying float isSide;
+attribute float skirt; attribute vec3 side; uniform float spacing; uniform float plan; varying vec3 at;
+  varying vec3 facing; varying float isSide;
 void main() {
   at = position; isSide = dot(side, side); facing = side;
   vec2 inner = clamp(position.xy, vec2(0.001), stock - 0.001);
@@ -49,11 +57,14 @@ precision highp float;
 ${HEIGHT}
 ${WOOD}
 uniform sampler2D shading; uniform vec3 face; uniform vec3 cutFace; uniform float grain;
-uniform sampler2D picture; uniform vec4 pictureRect; uniform float pictureMix; uniform float dim; uniform float wipe; uniform int colouring; uniform float painted; uniform vec3 paint; uniform float deepest; uniform sampler2D cutMap; uniform sampler2D leftMap; uniform vec3 cutColours[8];
+uniform sampler2D picture; uniform vec4 pictureRect; uniform float pictureMix; uniform float dim; uniform float wipe;
+  uniform int colouring; uniform float painted; uniform vec3 paint; uniform float deepest; uniform sampler2D cutMap;
+  uniform sampler2D leftMap; uniform vec3 cutColours[8];
 varying vec3 at; varying vec3 facing; varying float isSide;
 const vec3 LIGHT = normalize(vec3(-0.55, 0.62, 0.62));
 vec3 ramp(float t) {
-  vec3 a = vec3(0.973, 0.906, 0.690), b = vec3(0.941, 0.659, 0.282), c = vec3(0.812, 0.310, 0.294), d = vec3(0.357, 0.165, 0.369);
+  vec3 a = vec3(0.973, 0.906, 0.690), b = vec3(0.941, 0.659, 0.282);
+  vec3 c = vec3(0.812, 0.310, 0.294), d = vec3(0.357, 0.165, 0.369);
   return t < 0.333 ? mix(a, b, t * 3.) : t < 0.667 ? mix(b, c, t * 3. - 1.) : mix(c, d, t * 3. - 2.);
 }
 void main() {
@@ -107,12 +118,15 @@ void main() {
   gl_FragColor = vec4(c * (1. - dim), 1.);
 }`;
 
-export const MAT_VERTEX = /* glsl */ `varying vec3 at; void main() { at = position; gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.); }`;
+export const MAT_VERTEX =
+  /* glsl */ "varying vec3 at; void main() { at = position; gl_Position = projectionMatrix * modelViewMatrix * " +
+  "vec4(position, 1.); }";
 
 export const MAT_FRAGMENT = /* glsl */ `
 precision highp float;
 uniform vec2 stock; uniform float thickness; varying vec3 at;
-float line(vec2 p, float every, float width) { vec2 g = abs(fract(p / every + 0.5) - 0.5) * every; vec2 w = fwidth(p) * width; vec2 l = 1. - smoothstep(w * 0.5, w * 1.5, g); return max(l.x, l.y); }
+float line(vec2 p, float every, float width) { vec2 g = abs(fract(p / every + 0.5) - 0.5) * every;
+  vec2 w = fwidth(p) * width; vec2 l = 1. - smoothstep(w * 0.5, w * 1.5, g); return max(l.x, l.y); }
 void main() {
   vec3 mat = vec3(0.137, 0.259, 0.227), grid = vec3(0.184, 0.329, 0.286);
   float near = 1. - smoothstep(0.02, 0.12, fwidth(at.x) / 10.);
@@ -132,7 +146,12 @@ void main() {
 }`;
 
 /** The cutter at the playhead: plain steel, see-through enough to watch the cut. */
-export const STEEL_VERTEX = /* glsl */ `varying vec3 n; void main() { n = normalize(normal); gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.); }`;
+export const STEEL_VERTEX = /* glsl */ `
+varying vec3 n;
+void main() {
+  n = normalize(normal);
+  gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.);
+}`;
 export const STEEL_FRAGMENT = /* glsl */ `
 varying vec3 n;
 void main() {

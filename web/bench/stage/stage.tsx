@@ -31,10 +31,27 @@ export function Stage() {
   const [wipe, setWipe] = useState<number | null>(null);
   const [, redraw] = useState(0);
   const [failed, setFailed] = useState(false);
-  const { doc, built, live, liveTone, mixer, tilt, selected, scrubbed, playhead, target, unit, tool, working, id, colouring } = useBench((s) => s);
+  const {
+    doc,
+    built,
+    live,
+    liveTone,
+    mixer,
+    tilt,
+    selected,
+    scrubbed,
+    playhead,
+    target,
+    unit,
+    tool,
+    working,
+    id,
+    colouring,
+  } = useBench((s) => s);
   const stockKey = `${doc.stock.width}×${doc.stock.height}×${doc.stock.thickness}`;
 
-  // Drawing in 3D begins with the first proof: until then the picture of the last one stands there, and nothing slows the build.
+  // Drawing in 3D begins with the first proof: until then the picture of the last one stands there, and nothing slows
+  // the build.
   const ready = built !== null;
   useEffect(() => {
     if (!ready) return;
@@ -47,7 +64,7 @@ export function Stage() {
     }
     scene.current = s;
     s.onDrawn = () => redraw((n) => n + 1);
-    s.setJob(store.getState().doc);
+    s.setStock(store.getState().doc.stock);
     s.view.tilt = store.getState().tilt * MOST_TILT;
     const size = () => {
       const r = box.current!.getBoundingClientRect();
@@ -63,7 +80,7 @@ export function Stage() {
     };
   }, [store, ready]);
 
-  useEffect(() => scene.current?.setJob(doc), [doc.stock]);
+  useEffect(() => scene.current?.setStock(doc.stock), [doc.stock]);
   useEffect(() => scene.current?.fit(), [stockKey]);
   useEffect(() => {
     const surface = scrubbed ?? built?.surface;
@@ -85,14 +102,21 @@ export function Stage() {
   }, [sha, built, toned]);
   useEffect(() => scene.current?.setOutline(live ?? built?.outline?.rings ?? null), [live, built]);
   const only = doc.cuts.some((c) => c.id === selected) ? selected : null;
+  const hasPaths = mixer.paths > 0.01;
   useEffect(() => {
-    if (built && mixer.paths > 0.01) scene.current?.setPaths(built.cuts, only);
-  }, [built, mixer.paths > 0.01, only]);
+    if (built && hasPaths) scene.current?.setPaths(built.cuts, only);
+  }, [built, hasPaths, only]);
   useEffect(() => scene.current?.setMixer(mixer, colouring), [mixer, colouring, ready]);
   useEffect(() => scene.current?.setWipe(wipe ?? 0), [wipe]);
   const outlineSelected = selectedKind === "outline";
-  useEffect(() => scene.current?.setOutlineMarks(outlineSelected ? (built?.outline ?? null) : null), [outlineSelected, built]);
-  useEffect(() => scene.current?.setMarks((outlineSelected && built?.outline?.droppedAt) || []), [outlineSelected, built]);
+  useEffect(
+    () => scene.current?.setOutlineMarks(outlineSelected ? (built?.outline ?? null) : null),
+    [outlineSelected, built],
+  );
+  useEffect(
+    () => scene.current?.setMarks((outlineSelected && built?.outline?.droppedAt) || []),
+    [outlineSelected, built],
+  );
   useEffect(() => {
     const s = scene.current;
     if (!s) return;
@@ -102,9 +126,13 @@ export function Stage() {
   useEffect(() => {
     const s = scene.current;
     if (!s || !target) return;
-    Object.assign(s.view, { x: target.x, y: target.y, distance: Math.min(s.view.distance, 1.2 * Math.max(60, doc.stock.width / 3)) });
+    Object.assign(s.view, {
+      x: target.x,
+      y: target.y,
+      distance: Math.min(s.view.distance, 1.2 * Math.max(60, store.getState().doc.stock.width / 3)),
+    });
     s.setMarks([target.x, target.y]);
-  }, [target]);
+  }, [target, store]);
   useEffect(() => {
     const at = playhead !== null && built ? positionAt(built.cuts, playhead) : null;
     const cut = at && doc.cuts.find((c) => c.id === built!.cuts[at.cut].id);
@@ -157,7 +185,10 @@ export function Stage() {
       <canvas
         ref={canvas}
         tabIndex={0}
-        aria-label={`The stock, ${n(doc.stock.width)} by ${n(doc.stock.height)} ${unit}, with its computed surface. Arrow keys move the view, plus and minus zoom, F shows all, T tilts.`}
+        aria-label={
+          `The stock, ${n(doc.stock.width)} by ${n(doc.stock.height)} ${unit}, with its computed surface. Arrow ` +
+          "keys move the view, plus and minus zoom, F shows all, T tilts."
+        }
         role="img"
         className="absolute inset-0 h-full w-full cursor-grab outline-offset-[-3px] active:cursor-grabbing"
         onPointerDown={(e) => {
@@ -183,7 +214,12 @@ export function Stage() {
         onPointerLeave={() => setSpot(null)}
         onKeyDown={(e) => {
           const step = 40;
-          const moves: Record<string, [number, number]> = { ArrowLeft: [step, 0], ArrowRight: [-step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] };
+          const moves: Record<string, [number, number]> = {
+            ArrowLeft: [step, 0],
+            ArrowRight: [-step, 0],
+            ArrowUp: [0, step],
+            ArrowDown: [0, -step],
+          };
           if (moves[e.key]) pan(...moves[e.key]);
           else if (e.key === "+" || e.key === "=") zoom(0.8);
           else if (e.key === "-") zoom(1.25);
@@ -192,31 +228,56 @@ export function Stage() {
         }}
       />
       {!built && <KeptProof id={id} doc={doc} />}
-      {failed && <p className="absolute inset-0 grid place-items-center p-8 text-center text-film">This browser shows no 3D drawing (WebGL). Everything else works; the proof&apos;s picture is in Write.</p>}
+      {failed && (
+        <p className="absolute inset-0 grid place-items-center p-8 text-center text-film">
+          This browser shows no 3D drawing (WebGL). Everything else works; the proof&apos;s picture is in Write.
+        </p>
+      )}
       {scene.current && tilt < 0.02 && <Rulers scene={scene.current} stock={doc.stock} unit={unit} />}
 
       <div className="absolute left-3 top-3 flex gap-1 rounded-md bg-[rgb(18_40_34/0.86)] p-1.5">
         {(["picture", "outline", "paths", "proof"] as const).map((k) => (
           <label key={k} className="flex w-[76px] flex-col gap-0.5 rounded px-2 py-0.5 text-[13px] text-[#eef3ea]">
-            <button type="button" className="h-5 text-left" aria-pressed={mixer[k] > 0.01} onClick={() => setMixer({ [k]: mixer[k] > 0.01 ? 0 : 1 })}>
+            <button
+              type="button"
+              className="h-5 text-left"
+              aria-pressed={mixer[k] > 0.01}
+              onClick={() => setMixer({ [k]: mixer[k] > 0.01 ? 0 : 1 })}
+            >
               {k}
             </button>
-            <Slider.Root min={0} max={1} step={0.05} value={[mixer[k]]} onValueChange={([v]) => setMixer({ [k]: v })} className="relative flex h-3 items-center">
+            <Slider.Root
+              min={0}
+              max={1}
+              step={0.05}
+              value={[mixer[k]]}
+              onValueChange={([v]) => setMixer({ [k]: v })}
+              className="relative flex h-3 items-center"
+            >
               <Slider.Track className="h-[3px] grow rounded bg-[#5c756b]">
                 <Slider.Range className="absolute h-[3px] rounded bg-chalk" />
               </Slider.Track>
-              <Slider.Thumb aria-label={`How strongly the ${k} shows`} className="block h-3 w-3 rounded-full bg-chalk" />
+              <Slider.Thumb
+                aria-label={`How strongly the ${k} shows`}
+                className="block h-3 w-3 rounded-full bg-chalk"
+              />
             </Slider.Root>
           </label>
         ))}
       </div>
 
-      {built && !outlineSelected && (mixer.paths > 0.01 || colouring === "depth") && <Legend cuts={built.cuts} unit={unit} rapids={mixer.paths > 0.01} />}
+      {built && !outlineSelected && (mixer.paths > 0.01 || colouring === "depth") && (
+        <Legend cuts={built.cuts} unit={unit} rapids={mixer.paths > 0.01} />
+      )}
       {built && !outlineSelected && mixer.paths <= 0.01 && colouring === "cut" && <CutLegend built={built} />}
-      {built && !outlineSelected && mixer.paths <= 0.01 && colouring === "left" && <LeftLegend built={built} unit={unit} />}
+      {built && !outlineSelected && mixer.paths <= 0.01 && colouring === "left" && (
+        <LeftLegend built={built} unit={unit} />
+      )}
       {scene.current && tilt < 0.02 && <CutMarks scene={scene.current} />}
       {outlineSelected && <OutlineLegend built={built} />}
-      {tool && doc.nodes.some((q) => q.id === tool.part) && scene.current && tilt < 0.02 && <ToolOverlay scene={scene.current} />}
+      {tool && doc.nodes.some((q) => q.id === tool.part) && scene.current && tilt < 0.02 && (
+        <ToolOverlay scene={scene.current} />
+      )}
 
       {wipe !== null && (
         <div
@@ -224,15 +285,30 @@ export function Stage() {
           aria-label="Wipe between picture and proof"
           aria-valuenow={Math.round(wipe)}
           tabIndex={0}
-          className="absolute bottom-0 top-0 w-3 -translate-x-1/2 cursor-ew-resize border-x-[5px] border-transparent bg-chalk bg-clip-padding"
+          className={
+            "absolute bottom-0 top-0 w-3 -translate-x-1/2 cursor-ew-resize border-x-[5px] border-transparent " +
+            "bg-chalk bg-clip-padding"
+          }
           style={{ left: wipe }}
-          onKeyDown={(e) => (e.key === "ArrowLeft" || e.key === "ArrowRight") && setWipe(wipe + (e.key === "ArrowLeft" ? -20 : 20))}
+          onKeyDown={(e) =>
+            (e.key === "ArrowLeft" || e.key === "ArrowRight") && setWipe(wipe + (e.key === "ArrowLeft" ? -20 : 20))
+          }
           onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
-          onPointerMove={(e) => e.buttons && setWipe(Math.max(1, Math.min(box.current!.clientWidth, e.clientX - box.current!.getBoundingClientRect().left)))}
+          onPointerMove={(e) =>
+            e.buttons &&
+            setWipe(
+              Math.max(1, Math.min(box.current!.clientWidth, e.clientX - box.current!.getBoundingClientRect().left)),
+            )
+          }
         />
       )}
 
-      <div className="plate num absolute bottom-3 left-3 max-[1100px]:bottom-14 flex min-h-8 items-center whitespace-pre px-3" data-testid="readout">
+      <div
+        className={
+          "plate num absolute bottom-3 left-3 max-[1100px]:bottom-14 flex min-h-8 items-center whitespace-pre " + "px-3"
+        }
+        data-testid="readout"
+      >
         {spot && spot.x >= 0 && spot.y >= 0 && spot.x <= doc.stock.width && spot.y <= doc.stock.height
           ? `x ${n(spot.x)}  y ${n(spot.y)}  depth ${n(-spot.z)}${by ? `  by ${by.name}` : ""}`
           : `${n(doc.stock.width)} × ${n(doc.stock.height)} × ${n(doc.stock.thickness)} ${unit}`}
@@ -240,14 +316,33 @@ export function Stage() {
 
       <div className="plate absolute bottom-3 right-3 flex items-center gap-3 px-3 py-1 text-[13px]">
         <DropdownMenu.Root modal={false}>
-          <DropdownMenu.Trigger className="grid h-7 w-7 place-items-center rounded hover:bg-white/10" title="How the piece is coloured" aria-label="How the piece is coloured">
+          <DropdownMenu.Trigger
+            className="grid h-7 w-7 place-items-center rounded hover:bg-white/10"
+            title="How the piece is coloured"
+            aria-label="How the piece is coloured"
+          >
             <Palette size={16} color={colouring !== "material" ? "#f2d45c" : "currentColor"} />
           </DropdownMenu.Trigger>
           <DropdownMenu.Portal>
-            <DropdownMenu.Content side="top" align="end" sideOffset={6} className="z-50 w-60 rounded-md border border-line bg-raised p-1 shadow-card">
-              <DropdownMenu.RadioGroup value={colouring} onValueChange={(v) => store.setState({ colouring: v as Colouring })}>
+            <DropdownMenu.Content
+              side="top"
+              align="end"
+              sideOffset={6}
+              className="z-50 w-60 rounded-md border border-line bg-raised p-1 shadow-card"
+            >
+              <DropdownMenu.RadioGroup
+                value={colouring}
+                onValueChange={(v) => store.setState({ colouring: v as Colouring })}
+              >
                 {COLOURINGS.map(([k, label]) => (
-                  <DropdownMenu.RadioItem key={k} value={k} className="flex h-8 cursor-pointer items-center gap-2 rounded px-2 outline-none data-[highlighted]:bg-sunk">
+                  <DropdownMenu.RadioItem
+                    key={k}
+                    value={k}
+                    className={
+                      "flex h-8 cursor-pointer items-center gap-2 rounded px-2 outline-none " +
+                      "data-[highlighted]:bg-sunk"
+                    }
+                  >
                     <span className="grid w-4 place-items-center">
                       <DropdownMenu.ItemIndicator>
                         <Check size={14} />
@@ -260,14 +355,32 @@ export function Stage() {
             </DropdownMenu.Content>
           </DropdownMenu.Portal>
         </DropdownMenu.Root>
-        <button className="grid h-7 w-7 place-items-center rounded hover:bg-white/10" title="Wipe between picture and proof" aria-label="Wipe between picture and proof" aria-pressed={wipe !== null} onClick={() => setWipe(wipe === null ? box.current!.clientWidth / 2 : null)}>
+        <button
+          className="grid h-7 w-7 place-items-center rounded hover:bg-white/10"
+          title="Wipe between picture and proof"
+          aria-label="Wipe between picture and proof"
+          aria-pressed={wipe !== null}
+          onClick={() => setWipe(wipe === null ? box.current!.clientWidth / 2 : null)}
+        >
           <Columns2 size={16} color={wipe !== null ? "#f2d45c" : "currentColor"} />
         </button>
-        <button className="grid h-7 w-7 place-items-center rounded hover:bg-white/10" title="Show all (F)" aria-label="Show all" onClick={() => scene.current?.fit()}>
+        <button
+          className="grid h-7 w-7 place-items-center rounded hover:bg-white/10"
+          title="Show all (F)"
+          aria-label="Show all"
+          onClick={() => scene.current?.fit()}
+        >
           <Maximize size={16} />
         </button>
         <span>above</span>
-        <Slider.Root min={0} max={1} step={0.01} value={[tilt]} onValueChange={([v]) => store.setState({ tilt: v })} className="relative flex h-7 w-24 items-center">
+        <Slider.Root
+          min={0}
+          max={1}
+          step={0.01}
+          value={[tilt]}
+          onValueChange={([v]) => store.setState({ tilt: v })}
+          className="relative flex h-7 w-24 items-center"
+        >
           <Slider.Track className="h-[3px] grow rounded bg-[#5c756b]">
             <Slider.Range className="absolute h-[3px] rounded bg-[#9fb5aa]" />
           </Slider.Track>

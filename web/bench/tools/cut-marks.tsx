@@ -9,16 +9,32 @@ import type { StageScene } from "../stage/scene.ts";
 
 /** Which setting keeps the places of each kind of mark, and how it is added by hand. */
 const HAND: Record<Mark["kind"], { field: string; tool: string; name: string; how: string }> = {
-  tab: { field: "tabsAt", tool: "tabs", name: "tab", how: "Click an edge to add a tab; drag one to move it, Delete takes it away." },
-  pierce: { field: "leadsAt", tool: "pierce", name: "pierce", how: "Drag a cross to where the torch should pierce; the lead follows." },
-  drill: { field: "at", tool: "drill", name: "hole", how: "Click to add a hole; drag one to move it, Delete takes it away." },
+  tab: {
+    field: "tabsAt",
+    tool: "tabs",
+    name: "tab",
+    how: "Click an edge to add a tab; drag one to move it, Delete takes it away.",
+  },
+  pierce: {
+    field: "leadsAt",
+    tool: "pierce",
+    name: "pierce",
+    how: "Drag a cross to where the torch should pierce; the lead follows.",
+  },
+  drill: {
+    field: "at",
+    tool: "drill",
+    name: "hole",
+    how: "Click to add a hole; drag one to move it, Delete takes it away.",
+  },
 };
 /** A mark and a place kept by hand are the same within this, mm. */
 const SAME = 0.6;
 /** Arrow keys move a mark so far, mm. */
 const NUDGE = 0.5;
 
-const near = (m: { x: number; y: number }, [x, y]: readonly [number, number]): boolean => Math.hypot(m.x - x, m.y - y) < SAME;
+const near = (m: { x: number; y: number }, [x, y]: readonly [number, number]): boolean =>
+  Math.hypot(m.x - x, m.y - y) < SAME;
 
 /** Tabs, pierces and holes of the selected cut, on the piece: seen, dragged, added and taken away. */
 export function CutMarks({ scene }: { scene: StageScene }) {
@@ -37,15 +53,20 @@ export function CutMarks({ scene }: { scene: StageScene }) {
     const r = svg.current!.getBoundingClientRect();
     return scene.pick(e.clientX - r.left, e.clientY - r.top);
   };
-  const keep = (h: (typeof HAND)[Mark["kind"]], places: readonly (readonly [number, number])[]) => setting(cut.id, h.field, `${h.name} by hand`, places.length > 0 ? showPlaces(places) : undefined);
+  const keep = (h: (typeof HAND)[Mark["kind"]], places: readonly (readonly [number, number])[]) =>
+    setting(cut.id, h.field, `${h.name} by hand`, places.length > 0 ? showPlaces(places) : undefined);
   /** Tabs are kept all together: one moved by hand makes its neighbours on the contour stay where they are. */
   const move = (i: number, to: { x: number; y: number } | null) => {
     const m = marks[i];
     const h = HAND[m.kind];
-    const others = m.kind === "tab" ? marks.filter((q, k) => q.kind === "tab" && k !== i).map((q) => [q.x, q.y] as const) : byHand(h).filter((p) => !near(m, p));
+    const others =
+      m.kind === "tab"
+        ? marks.filter((q, k) => q.kind === "tab" && k !== i).map((q) => [q.x, q.y] as const)
+        : byHand(h).filter((p) => !near(m, p));
     keep(h, to ? [...others, [to.x, to.y] as const] : others);
   };
-  const movable = (m: Mark) => fields.has(HAND[m.kind].field) && (m.kind !== "drill" || byHand(HAND.drill).some((p) => near(m, p)));
+  const movable = (m: Mark) =>
+    fields.has(HAND[m.kind].field) && (m.kind !== "drill" || byHand(HAND.drill).some((p) => near(m, p)));
   return (
     <>
       <svg
@@ -56,7 +77,10 @@ export function CutMarks({ scene }: { scene: StageScene }) {
         onClick={(e) => {
           const p = adding && e.target === svg.current ? at(e) : null;
           if (!p || !adding) return;
-          const kept = adding.tool === "tabs" ? marks.filter((m) => m.kind === "tab").map((m) => [m.x, m.y] as const) : byHand(adding);
+          const kept =
+            adding.tool === "tabs"
+              ? marks.filter((m) => m.kind === "tab").map((m) => [m.x, m.y] as const)
+              : byHand(adding);
           keep(adding, [...kept, [p.x, p.y] as const]);
         }}
       >
@@ -87,7 +111,12 @@ export function CutMarks({ scene }: { scene: StageScene }) {
                 setDrag(null);
               }}
               onKeyDown={(e) => {
-                const d: Record<string, [number, number]> = { ArrowLeft: [-NUDGE, 0], ArrowRight: [NUDGE, 0], ArrowUp: [0, NUDGE], ArrowDown: [0, -NUDGE] };
+                const d: Record<string, [number, number]> = {
+                  ArrowLeft: [-NUDGE, 0],
+                  ArrowRight: [NUDGE, 0],
+                  ArrowUp: [0, NUDGE],
+                  ArrowDown: [0, -NUDGE],
+                };
                 if (e.key === "Delete" || e.key === "Backspace") move(i, null);
                 else if (d[e.key]) move(i, { x: m.x + d[e.key][0], y: m.y + d[e.key][1] });
                 else return;
@@ -96,7 +125,9 @@ export function CutMarks({ scene }: { scene: StageScene }) {
               }}
             >
               <circle r="11" fill="transparent" />
-              {m.kind === "tab" && <rect x="-7" y="-3.5" width="14" height="7" rx="2" fill="#f2d45c" stroke="#23423a" strokeWidth="1.5" />}
+              {m.kind === "tab" && (
+                <rect x="-7" y="-3.5" width="14" height="7" rx="2" fill="#f2d45c" stroke="#23423a" strokeWidth="1.5" />
+              )}
               {m.kind === "pierce" && <path d="M-5 -5L5 5M5 -5L-5 5" stroke="#23423a" strokeWidth="4.5" />}
               {m.kind === "pierce" && <path d="M-5 -5L5 5M5 -5L-5 5" stroke="#f2d45c" strokeWidth="2.2" />}
               {m.kind === "drill" && <circle r="5" fill="none" stroke="#f2d45c" strokeWidth="2.2" />}
@@ -105,9 +136,21 @@ export function CutMarks({ scene }: { scene: StageScene }) {
         })}
       </svg>
       {adding && (
-        <div role="toolbar" aria-label="Tool" className="absolute left-3 top-[62px] z-10 flex max-w-[calc(100%-24px)] items-center gap-3 rounded-md border border-line bg-raised px-3 py-1.5 shadow-card">
+        <div
+          role="toolbar"
+          aria-label="Tool"
+          className={
+            "absolute left-3 top-[62px] z-10 flex max-w-[calc(100%-24px)] items-center gap-3 rounded-md border " +
+            "border-line bg-raised px-3 py-1.5 shadow-card"
+          }
+        >
           <span className="text-[13px] text-soft">{adding.how}</span>
-          <button className="btn btn-plain btn-icon" aria-label="Put the tool away" title="Put the tool away (Esc)" onClick={() => store.setState({ tool: null })}>
+          <button
+            className="btn btn-plain btn-icon"
+            aria-label="Put the tool away"
+            title="Put the tool away (Esc)"
+            onClick={() => store.setState({ tool: null })}
+          >
             <X size={16} />
           </button>
         </div>

@@ -27,14 +27,25 @@ export function ToolOverlay({ scene }: { scene: StageScene }) {
   const space = spaceOf(built);
   const kind = tool && toolById(tool.id);
   const current = kind?.modes?.some((m) => m.value === mode) ? mode : (kind?.modes?.[0].value ?? "");
-  const gesture = tool?.id === "measure" ? "drag" : tool?.id === "colours" ? "click" : (kind?.modes?.find((m) => m.value === current)?.gesture ?? kind?.gesture);
+  const gesture =
+    tool?.id === "measure"
+      ? "drag"
+      : tool?.id === "colours"
+        ? "click"
+        : (kind?.modes?.find((m) => m.value === current)?.gesture ?? kind?.gesture);
   const drag = useRef<number | null>(null);
 
   useEffect(() => {
     setPoints([]);
     setMeasured(null);
-    if (gesture === "corners" && space) setPoints([INSET, INSET, 1 - INSET, INSET, 1 - INSET, 1 - INSET, INSET, 1 - INSET].map((v, i) => v * (i % 2 ? space.height : space.width)));
-  }, [tool?.id, gesture]);
+    const laid = spaceOf(store.getState().built);
+    if (gesture === "corners" && laid)
+      setPoints(
+        [INSET, INSET, 1 - INSET, INSET, 1 - INSET, 1 - INSET, INSET, 1 - INSET].map(
+          (v, i) => v * (i % 2 ? laid.height : laid.width),
+        ),
+      );
+  }, [tool?.id, gesture, store]);
   useEffect(() => {
     if (!tool) return;
     const press = (e: KeyboardEvent) => e.key === "Escape" && store.setState({ tool: null });
@@ -61,12 +72,22 @@ export function ToolOverlay({ scene }: { scene: StageScene }) {
       void pickColour(built!, picture.asset!.sha, pixels[0], pixels[1]).then((hex) => hex && toggleColour(hex));
       return;
     }
-    const after = kind!.apply({ pixels, space, own: part.settings, file: picture.asset!, offset: part.kind === "picture" && picture.settings.crop ? [box.x, box.y] : [0, 0], mode: current, brush, proportion: (doc.stock.width - 2 * doc.stock.margin) / (doc.stock.height - 2 * doc.stock.margin) });
+    const after = kind!.apply({
+      pixels,
+      space,
+      own: part.settings,
+      file: picture.asset!,
+      offset: part.kind === "picture" && picture.settings.crop ? [box.x, box.y] : [0, 0],
+      mode: current,
+      brush,
+      proportion: (doc.stock.width - 2 * doc.stock.margin) / (doc.stock.height - 2 * doc.stock.margin),
+    });
     if (!after) return;
     change(kind!.title.toLowerCase(), (d) => {
       const p = d.nodes.find((n) => n.id === tool.part)!;
-      for (const [k, v] of Object.entries(after)) if (v === undefined) delete p.settings[k];
-      else p.settings[k] = v;
+      for (const [k, v] of Object.entries(after))
+        if (v === undefined) delete p.settings[k];
+        else p.settings[k] = v;
     });
     if (gesture === "corners" || tool.id === "crop" || tool.id === "straighten") store.setState({ tool: null });
   };
@@ -123,11 +144,39 @@ export function ToolOverlay({ scene }: { scene: StageScene }) {
           setPoints([]);
         }}
       >
-        {gesture === "drag" && screen.length === 2 && (kind?.id === "straighten" || tool.id === "measure") && <path d={path} stroke="#f2d45c" strokeWidth="2.5" />}
-        {gesture === "drag" && screen.length === 2 && kind && kind.id !== "straighten" && (
-          <rect x={Math.min(screen[0][0], screen[1][0])} y={Math.min(screen[0][1], screen[1][1])} width={Math.abs(screen[1][0] - screen[0][0])} height={current === "proportion" ? Math.abs(screen[1][0] - screen[0][0]) / ((doc.stock.width - 2 * doc.stock.margin) / (doc.stock.height - 2 * doc.stock.margin)) : Math.abs(screen[1][1] - screen[0][1])} fill="#f2d45c22" stroke="#f2d45c" strokeWidth="2" strokeDasharray="6 4" />
+        {gesture === "drag" && screen.length === 2 && (kind?.id === "straighten" || tool.id === "measure") && (
+          <path d={path} stroke="#f2d45c" strokeWidth="2.5" />
         )}
-        {gesture === "trace" && screen.length > 1 && <path d={path + (current === "lasso" ? "Z" : "")} fill={current === "lasso" ? "#f2d45c22" : "none"} stroke="#f2d45c" strokeOpacity={current === "brush" ? 0.6 : 1} strokeWidth={current === "brush" ? Math.max(2, Math.hypot(onScreen(brush * 2, 0)[0] - onScreen(0, 0)[0], 0)) : 2} strokeLinecap="round" strokeLinejoin="round" />}
+        {gesture === "drag" && screen.length === 2 && kind && kind.id !== "straighten" && (
+          <rect
+            x={Math.min(screen[0][0], screen[1][0])}
+            y={Math.min(screen[0][1], screen[1][1])}
+            width={Math.abs(screen[1][0] - screen[0][0])}
+            height={
+              current === "proportion"
+                ? Math.abs(screen[1][0] - screen[0][0]) /
+                  ((doc.stock.width - 2 * doc.stock.margin) / (doc.stock.height - 2 * doc.stock.margin))
+                : Math.abs(screen[1][1] - screen[0][1])
+            }
+            fill="#f2d45c22"
+            stroke="#f2d45c"
+            strokeWidth="2"
+            strokeDasharray="6 4"
+          />
+        )}
+        {gesture === "trace" && screen.length > 1 && (
+          <path
+            d={path + (current === "lasso" ? "Z" : "")}
+            fill={current === "lasso" ? "#f2d45c22" : "none"}
+            stroke="#f2d45c"
+            strokeOpacity={current === "brush" ? 0.6 : 1}
+            strokeWidth={
+              current === "brush" ? Math.max(2, Math.hypot(onScreen(brush * 2, 0)[0] - onScreen(0, 0)[0], 0)) : 2
+            }
+            strokeLinecap="round"
+            strokeLinejoin="round"
+          />
+        )}
         {gesture === "corners" && screen.length === 4 && (
           <>
             <path d={path + "Z"} fill="#f2d45c18" stroke="#f2d45c" strokeWidth="2" />
@@ -137,14 +186,33 @@ export function ToolOverlay({ scene }: { scene: StageScene }) {
           </>
         )}
       </svg>
-      <div role="toolbar" aria-label="Tool" className="absolute left-3 top-[62px] z-10 flex max-w-[calc(100%-24px)] flex-wrap items-center gap-x-3 gap-y-1 rounded-md border border-line bg-raised px-3 py-1.5 shadow-card">
+      <div
+        role="toolbar"
+        aria-label="Tool"
+        className={
+          "absolute left-3 top-[62px] z-10 flex max-w-[calc(100%-24px)] flex-wrap items-center gap-x-3 gap-y-1 " +
+          "rounded-md border border-line bg-raised px-3 py-1.5 shadow-card"
+        }
+      >
         <b className="font-head">{kind?.title ?? (tool.id === "measure" ? "Measure" : "Colours")}</b>
-        <span className="whitespace-nowrap text-[13px] text-soft">{kind?.how ?? (tool.id === "measure" ? "Draw between two places whose distance you know." : "Click a colour to keep it or leave it out.")}</span>
+        <span className="whitespace-nowrap text-[13px] text-soft">
+          {kind?.how ??
+            (tool.id === "measure"
+              ? "Draw between two places whose distance you know."
+              : "Click a colour to keep it or leave it out.")}
+        </span>
         {kind?.modes && <Toggle label="How" value={current} options={kind.modes} onChange={setMode} />}
         {current === "brush" && (
           <label className="flex items-center gap-1 text-soft">
             width
-            <input type="range" min={2} max={120} value={brush} onChange={(e) => setBrush(Number(e.target.value))} aria-label="Brush width" />
+            <input
+              type="range"
+              min={2}
+              max={120}
+              value={brush}
+              onChange={(e) => setBrush(Number(e.target.value))}
+              aria-label="Brush width"
+            />
           </label>
         )}
         {measured !== null && (
@@ -172,7 +240,12 @@ export function ToolOverlay({ scene }: { scene: StageScene }) {
             <Check size={15} /> Apply
           </button>
         )}
-        <button className="btn btn-plain btn-icon" aria-label="Put the tool away" title="Put the tool away (Esc)" onClick={() => store.setState({ tool: null })}>
+        <button
+          className="btn btn-plain btn-icon"
+          aria-label="Put the tool away"
+          title="Put the tool away (Esc)"
+          onClick={() => store.setState({ tool: null })}
+        >
           <X size={16} />
         </button>
       </div>

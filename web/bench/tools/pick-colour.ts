@@ -4,7 +4,9 @@ import type { Built } from "../../compute/messages.ts";
 /** The found colour nearest to the picture's at a place, px of the framed picture. */
 export async function pickColour(built: Built, sha: string, px: number, py: number): Promise<string | null> {
   if (!built.colours || !built.pixels) return null;
-  const at = built.framed ? fromPixels(built.framed, px / built.pixels.width, py / built.pixels.height) : await fromImage(sha, px / built.pixels.width, py / built.pixels.height);
+  const at = built.framed
+    ? fromPixels(built.framed, px / built.pixels.width, py / built.pixels.height)
+    : await fromImage(sha, px / built.pixels.width, py / built.pixels.height);
   if (!at) return null;
   let best: string | null = null;
   let least = Infinity;
@@ -16,10 +18,16 @@ export async function pickColour(built: Built, sha: string, px: number, py: numb
   return best;
 }
 
-function fromPixels(p: { width: number; height: number; rgba: Uint8ClampedArray }, u: number, v: number): number[] | null {
+function fromPixels(
+  p: { width: number; height: number; rgba: Uint8ClampedArray },
+  u: number,
+  v: number,
+): number[] | null {
   const x = Math.floor(u * p.width);
   const y = Math.floor(v * p.height);
-  return x < 0 || y < 0 || x >= p.width || y >= p.height ? null : [...p.rgba.subarray(4 * (y * p.width + x), 4 * (y * p.width + x) + 3)];
+  return x < 0 || y < 0 || x >= p.width || y >= p.height
+    ? null
+    : [...p.rgba.subarray(4 * (y * p.width + x), 4 * (y * p.width + x) + 3)];
 }
 
 async function fromImage(sha: string, u: number, v: number): Promise<number[] | null> {

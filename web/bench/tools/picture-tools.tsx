@@ -24,11 +24,24 @@ export function PictureTools({ part }: { part: string }) {
     }
     const pad = 0.02 * Math.max(x1 - x0, y1 - y0);
     const own = cropBox((doc.nodes.find((n) => n.id === part)!.settings.crop as string) ?? "", 1e9, 1e9);
-    const crop = [own.x + Math.max(0, x0 - pad), own.y + Math.max(0, y0 - pad), Math.min(space.width, x1 + pad) - Math.max(0, x0 - pad), Math.min(space.height, y1 + pad) - Math.max(0, y0 - pad)];
-    change("crop to the ink", (d) => void (d.nodes.find((n) => n.id === part)!.settings.crop = crop.map((v) => Math.round(v)).join(",")));
+    const crop = [
+      own.x + Math.max(0, x0 - pad),
+      own.y + Math.max(0, y0 - pad),
+      Math.min(space.width, x1 + pad) - Math.max(0, x0 - pad),
+      Math.min(space.height, y1 + pad) - Math.max(0, y0 - pad),
+    ];
+    change(
+      "crop to the ink",
+      (d) => void (d.nodes.find((n) => n.id === part)!.settings.crop = crop.map((v) => Math.round(v)).join(",")),
+    );
   };
   const button = (id: string, label: string, Icon: typeof Crop) => (
-    <button key={id} className="btn !h-8 !px-2 aria-pressed:!border-spruce aria-pressed:text-spruce" aria-pressed={tool?.id === id} onClick={() => take(id, part)}>
+    <button
+      key={id}
+      className="btn !h-8 !px-2 aria-pressed:!border-spruce aria-pressed:text-spruce"
+      aria-pressed={tool?.id === id}
+      onClick={() => take(id, part)}
+    >
       <Icon size={14} /> {label}
     </button>
   );

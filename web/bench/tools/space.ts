@@ -14,7 +14,13 @@ export function spaceOf(built: Built | null): Space | null {
   if (!built?.place || !built.pixels) return null;
   const { x0, y0, width, height } = built.place;
   const k = built.pixels.width / width;
-  return { toPixel: (x, y) => [(x - x0) * k, (y0 + height - y) * k], toStock: (px, py) => [x0 + px / k, y0 + height - py / k], perMm: k, width: built.pixels.width, height: built.pixels.height };
+  return {
+    toPixel: (x, y) => [(x - x0) * k, (y0 + height - y) * k],
+    toStock: (px, py) => [x0 + px / k, y0 + height - py / k],
+    perMm: k,
+    width: built.pixels.width,
+    height: built.pixels.height,
+  };
 }
 
 const round = (v: number): number => Math.round(v * 10) / 10;
@@ -23,4 +29,8 @@ export const textOf = (n: readonly number[]): string => n.map(round).join(" ");
 /** One more item of a list kept as text. */
 export const appended = (list: string, item: string): string => (list.trim() ? `${list.trim()}; ${item}` : item);
 /** Without its last item. */
-export const itemsOf = (list: string): string[] => list.split(";").map((s) => s.trim()).filter(Boolean);
+export const itemsOf = (list: string): string[] =>
+  list
+    .split(";")
+    .map((s) => s.trim())
+    .filter(Boolean);

@@ -19,6 +19,10 @@ export function useTakeTool(): (id: string, part: string) => void {
         for (const k of FRAME) delete d.nodes.find((n) => n.id === part)!.settings[k];
       });
     const onPicture = pictureUnder(doc, part)?.id === part;
-    store.setState({ tool: { id, part }, tilt: 0, ...(!ON_PIECE.includes(id) && { mixer: { picture: 1, outline: onPicture ? 0 : 1, paths: 0, proof: 0 } }) });
+    store.setState({
+      tool: { id, part },
+      tilt: 0,
+      ...(!ON_PIECE.includes(id) && { mixer: { picture: 1, outline: onPicture ? 0 : 1, paths: 0, proof: 0 } }),
+    });
   };
 }

@@ -18,7 +18,9 @@ describe("tools of the stage", () => {
   it("crop: the dragged box whichever way it was dragged, in pixels of the uncropped picture", () => {
     expect(apply("crop", hand([300, 200, 100, 50]))).toEqual({ crop: "100,50,200,150" });
     expect(apply("crop", hand([100, 50, 300, 200], { offset: [40, 30] }))).toEqual({ crop: "140,80,200,150" });
-    expect(apply("crop", hand([100, 50, 300, 90], { mode: "proportion", proportion: 2 }))).toEqual({ crop: "100,50,200,100" });
+    expect(apply("crop", hand([100, 50, 300, 90], { mode: "proportion", proportion: 2 }))).toEqual({
+      crop: "100,50,200,100",
+    });
     expect(apply("crop", hand([100, 50, 104, 300]))).toBeNull();
   });
 
@@ -30,17 +32,28 @@ describe("tools of the stage", () => {
     expect(apply("erase", hand([1, 1, 9, 1], { mode: "lasso" }))).toBeNull();
   });
 
-  it("straighten: a line that falls to the right is turned level, a steep one upright, on top of what was turned before", () => {
-    expect(apply("straighten", hand([0, 0, 100, 10]))).toMatchObject({ turn: 5.71 });
-    expect(apply("straighten", hand([0, 0, 10, 100]))).toMatchObject({ turn: -5.71 });
-    expect(apply("straighten", hand([100, 10, 0, 0], { own: { turn: 2 } }))).toMatchObject({ turn: 7.71 });
-    expect(apply("straighten", hand([0, 0, 3, 1]))).toBeNull();
-    // What was cropped stays the same part of the picture.
-    expect(apply("straighten", hand([0, 0, 100, 10], { own: { crop: "350,250,100,100" } }))!.crop).toMatch(/^3\d\d,2\d\d,100,100$/);
-  });
+  it(
+    "straighten: a line that falls to the right is turned level, a steep one upright, on top of what was turned " +
+      "before",
+    () => {
+      expect(apply("straighten", hand([0, 0, 100, 10]))).toMatchObject({ turn: 5.71 });
+      expect(apply("straighten", hand([0, 0, 10, 100]))).toMatchObject({ turn: -5.71 });
+      expect(apply("straighten", hand([100, 10, 0, 0], { own: { turn: 2 } }))).toMatchObject({ turn: 7.71 });
+      expect(apply("straighten", hand([0, 0, 3, 1]))).toBeNull();
+      // What was cropped stays the same part of the picture.
+      expect(apply("straighten", hand([0, 0, 100, 10], { own: { crop: "350,250,100,100" } }))!.crop).toMatch(
+        /^3\d\d,2\d\d,100,100$/,
+      );
+    },
+  );
 
   it("square up: the four corners, and nothing of the frame before", () => {
-    expect(apply("corners", hand([1, 2, 3, 4, 5, 6, 7, 8.04]))).toEqual({ corners: "1 2 3 4 5 6 7 8", turn: undefined, crop: undefined, erase: undefined });
+    expect(apply("corners", hand([1, 2, 3, 4, 5, 6, 7, 8.04]))).toEqual({
+      corners: "1 2 3 4 5 6 7 8",
+      turn: undefined,
+      crop: undefined,
+      erase: undefined,
+    });
   });
 
   it("every tool says what to do in a sentence, and no two share a name", () => {

@@ -52,8 +52,13 @@ export const TOOLS: readonly Tool[] = [
     apply(g) {
       let [x0, y0, x1, y1] = shifted(g);
       if (Math.abs(x1 - x0) < LEAST_DRAG || Math.abs(y1 - y0) < LEAST_DRAG) return null;
-      if (g.mode === "proportion" && g.proportion > 0) y1 = y0 + (Math.sign(y1 - y0) * Math.abs(x1 - x0)) / g.proportion;
-      return { crop: [Math.min(x0, x1), Math.min(y0, y1), Math.abs(x1 - x0), Math.abs(y1 - y0)].map((v) => Math.round(v)).join(",") };
+      if (g.mode === "proportion" && g.proportion > 0)
+        y1 = y0 + (Math.sign(y1 - y0) * Math.abs(x1 - x0)) / g.proportion;
+      return {
+        crop: [Math.min(x0, x1), Math.min(y0, y1), Math.abs(x1 - x0), Math.abs(y1 - y0)]
+          .map((v) => Math.round(v))
+          .join(","),
+      };
     },
   },
   {
@@ -73,7 +78,9 @@ export const TOOLS: readonly Tool[] = [
       if (g.mode === "spot") return add(`spot ${textOf(p.slice(0, 2))}`);
       if (g.mode === "brush") return add(`brush ${textOf([g.brush, ...p])}`);
       if (g.mode === "lasso") return p.length < 6 ? null : add(`lasso ${textOf(p)}`);
-      return add(`rect ${textOf([Math.min(p[0], p[2]), Math.min(p[1], p[3]), Math.abs(p[2] - p[0]), Math.abs(p[3] - p[1])])}`);
+      return add(
+        `rect ${textOf([Math.min(p[0], p[2]), Math.min(p[1], p[3]), Math.abs(p[2] - p[0]), Math.abs(p[3] - p[1])])}`,
+      );
     },
   },
   {
@@ -88,7 +95,12 @@ export const TOOLS: readonly Tool[] = [
       let a = (Math.atan2(y1 - y0, x1 - x0) * 180) / Math.PI;
       a -= 90 * Math.round(a / 90);
       const own = { ...NO_FRAME, ...(g.own as Partial<FrameSettings>) };
-      const { turn, erase, crop } = turnedFrame(g.file.width, g.file.height, own, Math.round((own.turn + a) * 100) / 100);
+      const { turn, erase, crop } = turnedFrame(
+        g.file.width,
+        g.file.height,
+        own,
+        Math.round((own.turn + a) * 100) / 100,
+      );
       return { turn, erase: erase || undefined, crop: crop || undefined };
     },
   },
@@ -99,8 +111,20 @@ export const TOOLS: readonly Tool[] = [
     gesture: "corners",
     apply: (g) => ({ corners: textOf(g.pixels), turn: undefined, crop: undefined, erase: undefined }),
   },
-  { id: "hide", title: "Hide pieces", how: "Click a piece to leave it out.", gesture: "click", apply: (g) => ({ hide: appended((g.own.hide as string) ?? "", textOf(g.pixels.slice(0, 2))) }) },
-  { id: "bridge", title: "Bridges", how: "Click an edge where a bridge should be.", gesture: "click", apply: (g) => ({ bridgesAt: appended((g.own.bridgesAt as string) ?? "", textOf(g.pixels.slice(0, 2))) }) },
+  {
+    id: "hide",
+    title: "Hide pieces",
+    how: "Click a piece to leave it out.",
+    gesture: "click",
+    apply: (g) => ({ hide: appended((g.own.hide as string) ?? "", textOf(g.pixels.slice(0, 2))) }),
+  },
+  {
+    id: "bridge",
+    title: "Bridges",
+    how: "Click an edge where a bridge should be.",
+    gesture: "click",
+    apply: (g) => ({ bridgesAt: appended((g.own.bridgesAt as string) ?? "", textOf(g.pixels.slice(0, 2))) }),
+  },
 ];
 
 export const toolById = (id: string): Tool | undefined => TOOLS.find((t) => t.id === id);

@@ -27,8 +27,7 @@ const patch = bodyReader<{ archived?: boolean; written?: number }>(patchSchema, 
 
 type Context = { params: Promise<{ id: string }> };
 
-export const GET = (request: Request, { params }: Context) =>
-  respond(request, async () => openJob((await params).id));
+export const GET = (request: Request, { params }: Context) => respond(request, async () => openJob((await params).id));
 export const PUT = (request: Request, { params }: Context) =>
   respond(request, async () => {
     const { base, document, summary } = await save(request);
