@@ -9,7 +9,9 @@ import { maskOf } from "@oaken/core/geometry/mask";
 import { nesting } from "@oaken/core/geometry/nesting";
 import { boundsOf, ringCount, ringsFrom, type Rings } from "@oaken/core/geometry/rings";
 import { SegmentGrid } from "@oaken/core/geometry/segmentgrid";
-import { buildJob, Derived } from "@oaken/core/job/build";
+import { Kept } from "@oaken/core/kept";
+import { built, productIn } from "@oaken/core/testing/building";
+import { shapesOf } from "@oaken/core/testing/cutting";
 import { startJob } from "@oaken/core/job/outcomes";
 import { newSurface } from "@oaken/core/proof/surface";
 import { sweep } from "@oaken/core/proof/sweep";
@@ -42,10 +44,8 @@ function accuracy(name: string, region: Rings, floor: number, clearing: string):
   const base = { stock: size, material: materialById("ash"), machine: HOBBY_ROUTER };
   const made = new Map<Rings, Clearance>();
   const shared = {
-    ink: region,
-    lines: null,
-    held: 0,
-    carveRegion: () => region,
+    reads: { art: shapesOf(region), border: null },
+    kept: new Kept(),
     clearance: (r: Rings) => made.get(r) ?? made.set(r, clearanceOf(r)).get(r)!,
     progress: () => {},
   };
@@ -146,7 +146,7 @@ async function outlineOf(d: Drawing, width: number): Promise<Rings> {
     { width: width + 20, height: width + 20, thickness: 20 },
   );
   job.nodes[0].settings.width = width;
-  return buildJob(job, { raster, cell: 10, quick: true }, new Derived()).chain!.ink;
+  return productIn(built(job, raster, { cell: 10, quick: true }), "shapes").ink;
 }
 
 /** Accuracy of carves on random polygons and on the demo's outlines. */

@@ -1,3 +1,5 @@
+import { Kept } from "@oaken/core/kept";
+import { shapesOf } from "@oaken/core/testing/cutting";
 import { HOBBY_ROUTER } from "@oaken/core/cutters/feeds";
 import { materialById } from "@oaken/core/cutters/materials";
 import { profileOf } from "@oaken/core/cutters/profile";
@@ -35,10 +37,8 @@ function planFresh(
   const made = new Map<Rings, Clearance>();
   const inputs: CutInputs = {
     ...context,
-    ink: region,
-    lines: null,
-    carveRegion: () => region,
-    held: 0,
+    reads: { art: shapesOf(region), border: null },
+    kept: new Kept(),
     clearance: (r) => made.get(r) ?? made.set(r, clearanceOf(r)).get(r)!,
     progress: () => {},
   };

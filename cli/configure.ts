@@ -1,6 +1,8 @@
+import type { Handles } from "@oaken/core/cuts/kind";
+import { cutSettings } from "@oaken/core/job/plan";
 import { cutKind } from "@oaken/core/cuts/register";
-import type { JobDocument } from "@oaken/core/job/document";
-import { NODES } from "@oaken/core/job/nodes/register";
+import type { JobCut, JobDocument } from "@oaken/core/job/document";
+import { MAKINGS } from "@oaken/core/makings/register";
 import { drawingStyle } from "@oaken/core/output/dxf";
 import { Problem } from "@oaken/core/problem";
 import { type Field, parseSetting } from "@oaken/core/settings/fields";
@@ -33,25 +35,38 @@ export function configure(job: JobDocument, o: MakeOptions): void {
   const main = job.cuts.findLast((c) => !c.target);
   for (const [path, value] of o.named) set(path, value);
   if (o.depth !== undefined && main) {
-    const has = (key: string) => cutKind(main.kind).fields.some((f) => f.key === key);
-    if (o.depth === "none") set(`${main.id}.${has("through") ? "through" : "limited"}`, has("through") ? "on" : "off");
+    const { depth, unlimited } = cutKind(main.kind).handles;
+    if (o.depth === "none" && unlimited) main.settings[unlimited.field] = unlimited.value;
     else {
-      if (has("through")) set(`${main.id}.through`, "off");
-      set(`${main.id}.${has("floor") ? "floor" : "depth"}`, o.depth);
+      // A cut that goes through by itself must be told that it is not to.
+      if (unlimited && isUnlimited(job, main, unlimited)) main.settings[unlimited.field] = !unlimited.value;
+      set(`${main.id}.${depth ?? "depth"}`, o.depth);
     }
   }
   if (main && o.named.some(([path]) => path === "main.second")) set(`${main.id}.crossed`, "on");
-  if (o.tabs !== undefined && main?.kind === "profile") set(`${main.id}.tabs`, o.tabs === "none" ? "0" : o.tabs);
-  if (o.border !== undefined && main?.kind === "vcarve") {
-    const [kind, width] = o.border.split(":");
-    set(`${main.id}.border`, kind);
-    if (width) set(`${main.id}.borderWidth`, width);
-  }
+  if (main) configureHandles(main, cutKind(main.kind).handles, o, set);
   for (const s of o.set) {
     const at = s.indexOf("=");
     if (at < 1) throw new Problem("bad-setting", `--set ${s}: write path=value, such as carve.ridge=0.1.`);
     set(s.slice(0, at), s.slice(at + 1));
   }
+}
+
+/** Whether a cut goes as deep as it likes, as its settings stand. */
+const isUnlimited = (job: JobDocument, cut: JobCut, { field, value }: NonNullable<Handles["unlimited"]>): boolean =>
+  cutSettings(job)[cut.id][field].value === value;
+
+function configureHandles(
+  main: JobCut,
+  { tabs, border }: Handles,
+  o: MakeOptions,
+  set: (path: string, value: string) => void,
+): void {
+  if (o.tabs !== undefined && tabs) set(`${main.id}.${tabs.field}`, o.tabs === "none" ? "0" : o.tabs);
+  if (o.border === undefined || !border) return;
+  const [kind, width] = o.border.split(":");
+  set(`${main.id}.${border.field}`, kind);
+  if (width) set(`${main.id}.${border.width}`, width);
 }
 
 function applySetting(job: JobDocument, path: string, value: string): void {
@@ -81,7 +96,7 @@ function applySetting(job: JobDocument, path: string, value: string): void {
       "bad-setting",
       `"${path}": there is no "${id}" in this job. Parts: ${[...job.nodes, ...job.cuts].map((p) => p.id).join(", ")}.`,
     );
-  const fields = (NODES.find((n) => n.kind === part.kind) ?? cutKind(part.kind)).fields as readonly Field<never>[];
+  const fields = (MAKINGS.find((m) => m.kind === part.kind) ?? cutKind(part.kind)).fields as readonly Field[];
   const field = fields.find((f) => f.key === key);
   if (!field)
     throw new Problem(

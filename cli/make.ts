@@ -1,11 +1,14 @@
 import { randomBytes } from "node:crypto";
-import { mkdir, readdir, readFile, rename, stat, unlink, writeFile } from "node:fs/promises";
+import { mkdir, readFile, rename, stat, unlink, writeFile } from "node:fs/promises";
 import { basename, join } from "node:path";
 import { parseCutter } from "@oaken/core/cutters/rack";
-import { clearanceOf } from "@oaken/core/geometry/clearance/clearance";
+import { Kept } from "@oaken/core/kept";
+import { outputsOf } from "@oaken/core/job/outputs";
 import { materialById } from "@oaken/core/cutters/materials";
 import { inspect } from "@oaken/core/inspect/inspect";
-import { buildJob, Derived } from "@oaken/core/job/build";
+import { type Files } from "@oaken/core/job/tools";
+import { makingKind } from "@oaken/core/makings/register";
+import { buildJob } from "@oaken/core/job/build";
 import { outcomeById, startJob, usualClearing } from "@oaken/core/job/outcomes";
 import { checkJob } from "@oaken/core/job/schema";
 import { dialectById } from "@oaken/core/output/gcode/dialects";
@@ -17,7 +20,7 @@ import { decodePicture } from "@oaken/files/decode";
 import { MAX_BYTES } from "@oaken/files/decoder/kinds";
 import { sha256 } from "@oaken/files/sha256";
 import { type JobFile, readJobFile, writeJobFile } from "@oaken/files/jobfile";
-import { makeOutputs } from "@oaken/files/outputs";
+import { encoded } from "@oaken/files/outputs";
 import { configure } from "./configure.ts";
 import { parseMake } from "./options.ts";
 import { reportOf } from "./report.ts";
@@ -58,43 +61,47 @@ export async function make(args: string[], print: (line: string) => void): Promi
   const job = checkJob(file.job);
   dialectById(job.dialect);
   materialById(job.stock.material);
-  const pictures = job.nodes.flatMap((n) => (n.asset ? [n.asset] : []));
-  if (pictures.length === 0) throw new Problem("no-picture", "This job has no picture. Add one in the application.");
+  const assets = job.nodes.flatMap((n) => (n.asset ? [{ ...n.asset, is: makingKind(n.kind).file }] : []));
+  if (assets.length === 0) throw new Problem("no-picture", "This job has no picture. Add one in the application.");
+  const bytesOf = (sha: string) => file.assets.get(sha)!.bytes;
   const rasters = new Map<string, Raster>();
-  for (const p of pictures)
-    if (!rasters.has(p.sha))
-      rasters.set(p.sha, decoded ?? (await decodePicture(file.assets.get(p.sha)!.bytes, p.name)));
-  const raster = rasters.get(pictures[0].sha)!;
+  for (const a of assets)
+    if (a.is === "picture" && !rasters.has(a.sha))
+      rasters.set(a.sha, decoded ?? (await decodePicture(bytesOf(a.sha), a.name)));
+  const files: Files = {
+    picture: (sha) => rasters.get(sha)!,
+    drawing: (sha) => Buffer.from(bytesOf(sha)).toString("utf8"),
+  };
+  const [raster] = rasters.values();
   const decode = performance.now() - t0;
 
-  const build = buildJob(
-    job,
-    { raster: (sha) => rasters.get(sha)!, now: () => performance.now(), cell: o.cell },
-    new Derived(),
-  );
+  const build = buildJob(job, { files, now: () => performance.now(), cell: o.cell }, new Kept());
   if (build.problem) throw new Problem(build.problem.code, build.problem.message);
   const findings = inspect({ build });
   const stops = findings.filter((f) => f.severity === "stop");
   const write = stops.length === 0 || o.force;
-  const outputs = await makeOutputs(build, "written by oaken make");
+  const outputs = outputsOf(build, "written by oaken make");
   const report = reportOf(
     build,
     findings,
     outputs,
-    { width: raster.width, height: raster.height },
+    raster ? { width: raster.width, height: raster.height } : null,
     decode,
-    clearanceOf(build.chain!.ink),
   );
   const reportFile = { name: "report.json", bytes: Buffer.from(JSON.stringify(report, null, 1) + "\n") };
   if (write)
-    await writeAll(o.out, [...outputs.files, { name: "job.json", bytes: Buffer.from(writeJobFile(file)) }, reportFile]);
+    await writeAll(o.out, [
+      ...(await encoded(outputs.files)),
+      { name: "job.json", bytes: Buffer.from(writeJobFile(file)) },
+      reportFile,
+    ]);
   else await writeAll(o.out, [reportFile]);
 
   if (o.json) print(JSON.stringify(report));
   else {
     for (const f of findings) print(`${f.severity}: ${f.message}`);
     if (write) {
-      for (const p of outputs.programs) print(`${p.name}: ${p.lines} lines`);
+      for (const f of outputs.files) if (f.program) print(`${f.name}: ${f.program.lines} lines`);
       print(`${formatTime(build.seconds)} of machining; everything is in ${o.out}.`);
       if (stops.length > 0)
         print(
@@ -122,19 +129,33 @@ export async function readInput(path: string): Promise<Buffer> {
   });
 }
 
+/** What the last run wrote into a folder and this one may not write again: its report says. */
+async function writtenBefore(dir: string): Promise<string[]> {
+  try {
+    const report = JSON.parse(await readFile(join(dir, "report.json"), "utf8"));
+    const programs: unknown[] = (report.cuts ?? []).map((c: { program?: unknown }) => c.program);
+    const names: unknown[] = [...(report.files ?? []), ...programs];
+    // Only names in this very folder: the report may have been written by anyone.
+    return names.filter((n): n is string => typeof n === "string" && /^[^/\\]+\.[a-z]+$/.test(n));
+  } catch {
+    return [];
+  }
+}
+
 /** Writes every file under a passing name first, then renames: a reader never sees half a program. Old programs go. */
 export async function writeAll(dir: string, files: { name: string; bytes: Buffer }[]): Promise<void> {
   const suffix = `.${randomBytes(4).toString("hex")}.part`;
   const written: string[] = [];
   try {
     await mkdir(dir, { recursive: true });
+    const before = await writtenBefore(dir);
     for (const f of files) {
       const path = join(dir, f.name + suffix);
       written.push(path);
       await writeFile(path, f.bytes);
     }
     const keep = new Set(files.map((f) => f.name));
-    for (const old of await readdir(dir)) if (/^\d\d-.*\.nc$/.test(old) && !keep.has(old)) await unlink(join(dir, old));
+    for (const old of before) if (!keep.has(old)) await unlink(join(dir, old)).catch(() => {});
     for (const f of files) await rename(join(dir, f.name + suffix), join(dir, f.name));
   } catch (e) {
     for (const path of written) await unlink(path).catch(() => {});

@@ -1,13 +1,14 @@
 import { basename } from "node:path";
-import { clearanceOf } from "@oaken/core/geometry/clearance/clearance";
-import { buildJob, Derived } from "@oaken/core/job/build";
+import { drawingFiles, mainShapes } from "@oaken/core/job/drawings";
+import { onePicture } from "@oaken/core/job/tools";
+import { Kept } from "@oaken/core/kept";
+import { buildJob } from "@oaken/core/job/build";
 import { startJob } from "@oaken/core/job/outcomes";
 import { checkJob } from "@oaken/core/job/schema";
 import { warmUp } from "@oaken/core/outline/warm";
 import { Problem } from "@oaken/core/problem";
 import { decodePicture } from "@oaken/files/decode";
 import { sha256 } from "@oaken/files/sha256";
-import { drawings } from "@oaken/files/outputs";
 import { configure } from "./configure.ts";
 import { readInput, writeAll } from "./make.ts";
 import { parseMake } from "./options.ts";
@@ -36,13 +37,17 @@ export async function outline(args: string[], print: (line: string) => void): Pr
   );
   configure(job, o);
   job.cuts = [];
-  const build = buildJob(checkJob(job), { raster, now: () => performance.now(), cell: 10 }, new Derived());
+  const build = buildJob(
+    checkJob(job),
+    { files: onePicture(raster), now: () => performance.now(), cell: 10 },
+    new Kept(),
+  );
   if (build.problem) throw new Problem(build.problem.code, build.problem.message);
-  const chain = build.chain!;
+  const main = mainShapes(build)!;
   const report = {
     picture: { width: raster.width, height: raster.height },
-    artwork: { x: 0, y: 0, width: chain.place.width, height: chain.place.height },
-    outline: outlineReport(chain, clearanceOf(chain.ink)),
+    artwork: { x: 0, y: 0, width: main.art.width, height: main.art.height },
+    outline: outlineReport(main),
     timings: Object.fromEntries(
       Object.entries({ decode, tone: build.timings.tone, outline: build.timings.outline }).map(([k, v]) => [
         k,
@@ -51,7 +56,7 @@ export async function outline(args: string[], print: (line: string) => void): Pr
     ),
   };
   await writeAll(o.out, [
-    ...drawings(build),
+    ...drawingFiles(build).map(({ name: file, text }) => ({ name: file, bytes: Buffer.from(text) })),
     { name: "report.json", bytes: Buffer.from(JSON.stringify(report, null, 1) + "\n") },
   ]);
   if (o.json) print(JSON.stringify(report));

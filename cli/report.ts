@@ -1,33 +1,34 @@
-import type { Clearance } from "@oaken/core/geometry/clearance/clearance";
+import { clearanceOf } from "@oaken/core/geometry/clearance/clearance";
 import type { Finding } from "@oaken/core/inspect/finding";
 import type { BuildResult } from "@oaken/core/job/build";
-import type { ChainResult } from "@oaken/core/job/chain";
+import { type Drawn, mainShapes } from "@oaken/core/job/drawings";
 import { stopWords, zeroPoint } from "@oaken/core/job/document";
 import { outlineFigures } from "@oaken/core/outline/figures";
-import type { Outputs } from "@oaken/files/outputs";
+import type { HeightScale, Output } from "@oaken/core/job/outputs";
 
 const to = (v: number, decimals: number): number => Math.round(v * 10 ** decimals) / 10 ** decimals;
 
 /** The outline's figures as scripts read them, mm. */
-export function outlineReport(chain: ChainResult, clearance: Clearance) {
-  const f = outlineFigures(chain.result.shape, chain.ink, clearance, chain.edge);
+export function outlineReport({ made: { product } }: Drawn) {
+  const { shape, ink, lines, traced } = product;
+  const f = outlineFigures(shape, ink, clearanceOf(ink), traced?.edge ?? new Float64Array(0));
   return {
-    contours: chain.result.shape.parent.length,
+    contours: shape.parent.length,
     nodes: f.nodes,
     arcs: f.arcs,
-    maxDeviation: to(Math.max(chain.result.maxDeviation, 0), 5),
+    maxDeviation: to(Math.max(traced?.result.maxDeviation ?? 0, 0), 5),
     meanDeviation: to(f.meanDeviation, 5),
-    droppedSpecks: chain.result.dropped,
+    droppedSpecks: traced?.result.dropped ?? 0,
     pieces: f.pieces.filter((p) => !p.hole).length,
     holes: f.pieces.filter((p) => p.hole).length,
     loose: f.loose,
     thinnest: to(f.thinnest, 4),
-    bridges: chain.bridges.length,
-    lines: chain.lines ? chain.lines.closed.length : undefined,
-    colours: chain.colours?.swatches.map((s, i) => ({
+    bridges: traced?.bridges.length ?? 0,
+    lines: lines ? lines.closed.length : undefined,
+    colours: traced?.colours?.swatches.map((s, i) => ({
       colour: s.hex,
       share: to(s.share, 4),
-      kept: chain.colours!.kept[i],
+      kept: traced.colours!.kept[i],
     })),
   };
 }
@@ -36,25 +37,25 @@ export function outlineReport(chain: ChainResult, clearance: Clearance) {
 export function reportOf(
   build: BuildResult,
   findings: readonly Finding[],
-  outputs: Outputs,
-  picture: { width: number; height: number },
+  { files, heightScale }: { files: readonly Output[]; heightScale: HeightScale },
+  picture: { width: number; height: number } | null,
   decode: number,
-  clearance: Clearance,
 ) {
-  const { job, chain, proof } = build;
+  const { job, proof } = build;
+  const main = mainShapes(build)!;
+  const { art } = main;
   let zMin = 0;
   for (const z of proof.z) if (z < zMin) zMin = z;
-  const place = chain!.place;
   const on = build.cuts.filter((c) => c.cut.on);
   const lost = new Map(build.cuts.map((c, i) => [c.id, build.lost?.cuts[i] ?? null]));
   return {
     name: job.name,
     picture,
-    artwork: { x: to(place.x0, 4), y: to(place.y0, 4), width: to(place.width, 4), height: to(place.height, 4) },
+    artwork: { x: to(art.x, 4), y: to(art.y, 4), width: to(art.width, 4), height: to(art.height, 4) },
     stock: { ...job.stock },
     zero: zeroPoint(job.stock),
-    outline: outlineReport(chain!, clearance),
-    cuts: on.map((c, i) => {
+    outline: outlineReport(main),
+    cuts: on.map((c) => {
       const { cutter } = c.cut;
       return {
         kind: c.cut.kind,
@@ -68,7 +69,7 @@ export function reportOf(
           tipRadius: cutter.tipRadius,
           halfAngle: cutter.halfAngle,
         },
-        program: outputs.programs.find((p) => p.cuts.includes(i))?.name ?? null,
+        program: files.find((f) => f.program?.cuts.includes(c.id))?.name ?? null,
         moves: c.toolpath.kind.length,
         minZ: to(c.figures.minZ, 4),
         cutLength: to(c.figures.cutLength, 2),
@@ -95,9 +96,10 @@ export function reportOf(
       width: proof.width,
       height: proof.height,
       zMin: to(zMin, 4),
-      mmPerGreyStep: outputs.heightScale.mmPerStep,
-      zOfBlack: outputs.heightScale.black,
+      mmPerGreyStep: heightScale.mmPerStep,
+      zOfBlack: heightScale.black,
     },
+    files: files.map((f) => f.name),
     timings: Object.fromEntries(Object.entries({ decode, ...build.timings }).map(([k, v]) => [k, to(v, 1)])),
     findings: findings.map(({ code, severity, message, cut, at }) => ({
       code,

@@ -1,5 +1,5 @@
+import { built, productIn } from "@oaken/core/testing/building";
 import { beforeAll, describe, expect, it } from "vitest";
-import { buildJob, Derived } from "@oaken/core/job/build";
 import { isSound } from "@oaken/core/geometry/sound";
 import { inspect } from "@oaken/core/inspect/inspect";
 import { OUTCOMES, startJob } from "@oaken/core/job/outcomes";
@@ -31,14 +31,10 @@ for (const p of HARD_PICTURES)
     });
     for (const o of OUTCOMES)
       it(`as ${o.id}: its outline is sound, nothing stops it, its programs can be read`, () => {
-        const build = buildJob(
-          job(o.id, p.name, p.width, raster),
-          { raster, cells: 120_000, quick: true },
-          new Derived(),
-        );
+        const build = built(job(o.id, p.name, p.width, raster), raster, { cells: 120_000, quick: true });
         expect(build.problem).toBeNull();
-        expect(build.chain!.mendedAt).toEqual([]);
-        expect(isSound(build.chain!.ink)).toBe(true);
+        expect(productIn(build, "shapes").mendedAt).toEqual([]);
+        expect(isSound(productIn(build, "shapes").ink)).toBe(true);
         const stops = inspect({ build }).filter((f) => f.severity === "stop" && !FAIR.has(f.code));
         expect(stops.map((f) => f.message)).toEqual([]);
         const cuts = build.cuts.map((c) => ({
@@ -66,8 +62,8 @@ it("the page keeps the dots of its letters and its dotted line", async () => {
   const j = job("engrave", p.name, p.width, raster);
   const pieces = (specks?: number): number => {
     if (specks !== undefined) j.nodes[2].settings.specks = specks;
-    const build = buildJob(j, { raster, cells: 10_000, quick: true }, new Derived());
-    return build.chain!.result.shape.parent.length;
+    const build = built(j, raster, { cells: 10_000, quick: true });
+    return productIn(build, "shapes").traced!.result.shape.parent.length;
   };
   const byItself = pieces();
   // Nine pixels for everything, as it once was: the dotted line alone is 22 pieces.
@@ -82,9 +78,9 @@ it("blended edges cost hardly more than hard ones: nodes, machining time and lin
       const raster = await decodePicture(await posy(blended), "posy.png");
       const j = job("sign", "posy.png", 120, raster);
       j.nodes[2].settings.ink = 0.2;
-      const build = buildJob(j, { raster, cells: 10_000, quick: true }, new Derived());
+      const build = built(j, raster, { cells: 10_000, quick: true });
       return {
-        nodes: build.chain!.result.nodes,
+        nodes: productIn(build, "shapes").traced!.result.nodes,
         seconds: build.seconds,
         moves: build.cuts.reduce((s, c) => s + c.toolpath.kind.length, 0),
       };

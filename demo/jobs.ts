@@ -1,6 +1,8 @@
+import { onePicture } from "@oaken/core/job/tools";
+import { Kept } from "@oaken/core/kept";
 import { cutterFromRack } from "@oaken/core/cutters/rack";
 import { materialById } from "@oaken/core/cutters/materials";
-import { buildJob, Derived, piece } from "@oaken/core/job/build";
+import { buildJob, piece } from "@oaken/core/job/build";
 import type { JobDocument, StockSettings } from "@oaken/core/job/document";
 import { startJob } from "@oaken/core/job/outcomes";
 import { litView } from "@oaken/core/proof/light";
@@ -97,7 +99,7 @@ export async function seed(say: (line: string) => void): Promise<number> {
     d.adjust(job);
     const card = await createJob(job, "demo");
     const raster = await decodePicture(bytes, d.file);
-    const build = buildJob(job, { raster, cells: 260_000, quick: true }, new Derived());
+    const build = buildJob(job, { files: onePicture(raster), cells: 260_000, quick: true }, new Kept());
     if (build.problem) throw new Error(build.problem.message);
     const { proof } = build;
     await keepThumb(

@@ -45,9 +45,9 @@ export function shipped(lock) {
 export function page(lock) {
   return `# What is shipped, and under which licences
 
-The code of Oaken Bit is under the [MIT licence](../LICENSE). The application runs on these packages from the registry, each
-under its own licence; the three typefaces are under the SIL Open Font License 1.1. Written by \`node scripts/licences.mjs\`;
-a test holds the list to \`package-lock.json\`.
+The code of Oaken Bit is under the [MIT licence](../LICENSE). The application runs on these packages from the registry,
+each under its own licence; the three typefaces are under the SIL Open Font License 1.1. Written by
+\`node scripts/licences.mjs\`; a test holds the list to \`package-lock.json\`.
 
 | package | version | licence |
 | --- | --- | --- |

@@ -14,6 +14,10 @@ it("names every package a room declares, each with a licence, and no tool of the
   const lines = shipped(lock);
   for (const room of ["core", "files", "demo", "web"])
     for (const name of Object.keys(JSON.parse(readFileSync(join(root, room, "package.json"), "utf8")).dependencies))
-      if (!name.startsWith("@oaken/")) expect(lines.some((l) => l.startsWith(`| ${name} |`)), name).toBe(true);
+      if (!name.startsWith("@oaken/"))
+        expect(
+          lines.some((l) => l.startsWith(`| ${name} |`)),
+          name,
+        ).toBe(true);
   expect(lines.filter((l) => /see the package|\| (vitest|eslint|prettier|playwright-core) \|/.test(l))).toEqual([]);
 });

@@ -1,42 +1,48 @@
-import { feedsFor, type Feeds } from "../cutters/feeds.ts";
-import { type Field, rateField, type Settings } from "../settings/fields.ts";
+import { feedsFor, type Feeds, type Reasoned } from "../cutters/feeds.ts";
+import { fieldsFor } from "../settings/list.ts";
 import { formatLength } from "../units.ts";
-import type { Entry } from "./area/level.ts";
 import type { CutContext, Note } from "./kind.ts";
 
-/** A field of a cut. */
-export type CutField = Field<CutContext>;
+/** What a machine or a spindle can be told at all. */
+const RATES = { min: 1, max: 100_000 };
+
+/** Feed, plunge and spindle speed, each with its reason. */
+export const ratesFrom = <S extends object>(from: {
+  feed(c: CutContext, s: S): Reasoned;
+  plunge(c: CutContext, s: S): Reasoned;
+  spindle(c: CutContext, s: S): Reasoned;
+}) =>
+  fieldsFor<CutContext, S>()
+    .feed("feed", "Feed", { ...RATES, auto: from.feed })
+    .feed("plunge", "Plunge", { ...RATES, auto: from.plunge })
+    .speed("spindle", "Spindle speed", { ...RATES, more: true, auto: from.spindle });
 
 /** Feed, plunge and spindle speed, from what the cut takes at once. */
-export const rateFields = (feeds: (c: CutContext, s: Settings) => Feeds): CutField[] => [
-  rateField("feed", "Feed", "feed", (c: CutContext, s) => feeds(c, s).feed),
-  rateField("plunge", "Plunge", "feed", (c: CutContext, s) => feeds(c, s).plunge),
-  rateField("spindle", "Spindle speed", "speed", (c: CutContext, s) => feeds(c, s).spindle),
-];
+export const rateFields = <S extends object>(feeds: (c: CutContext, s: S) => Feeds) =>
+  ratesFrom<S>({
+    feed: (c, s) => feeds(c, s).feed,
+    plunge: (c, s) => feeds(c, s).plunge,
+    spindle: (c, s) => feeds(c, s).spindle,
+  });
 
 /** Depth of each pass, with how many that makes. */
-export const stepdownField = (depth: (c: CutContext, s: Settings) => number): CutField => ({
-  key: "stepdown",
-  label: "Stepdown",
-  type: "length",
-  help: "Depth of each pass.",
-  min: 0.005,
-  max: 100,
-  step: 0.1,
-  auto: (c) => feedsFor(c.cutter, c.material, c.machine, 1, c.cutter.diameter / 2).stepdown,
-  consequence: (v, c, s) => {
-    const n = Math.max(1, Math.ceil(depth(c, s) / (v as number) - 1e-6));
-    return `${n} ${n === 1 ? "pass" : "passes"} to ${formatLength(depth(c, s))} mm`;
-  },
-});
+export const stepdownField = <S extends object>(depth: (c: CutContext, s: S) => number) =>
+  fieldsFor<CutContext, S>().length("stepdown", "Stepdown", {
+    help: "Depth of each pass.",
+    min: 0.005,
+    max: 100,
+    step: 0.1,
+    auto: (c) => feedsFor(c.cutter, c.material, c.machine, 1, c.cutter.diameter / 2).stepdown,
+    consequence: (v, c, s) => {
+      const n = Math.max(1, Math.ceil(depth(c, s) / v - 1e-6));
+      return `${n} ${n === 1 ? "pass" : "passes"} to ${formatLength(depth(c, s))} mm`;
+    },
+  });
 
 /** More of a flat cutter's diameter at once leaves ridges where rings turn. */
 const MOST_STEPOVER = 0.45;
 
-export const stepoverField: CutField = {
-  key: "stepover",
-  label: "Stepover",
-  type: "length",
+export const stepoverField = fieldsFor<CutContext>().length("stepover", "Stepover", {
   help: "Distance between neighbouring passes.",
   min: 0.01,
   max: 100,
@@ -48,24 +54,18 @@ export const stepoverField: CutField = {
       reason: `${share} × the cutter in ${c.material.name.toLowerCase()}`,
     };
   },
-};
+});
 
-export const rampField: CutField = {
-  key: "ramp",
-  label: "Ramp angle",
-  type: "angle",
+export const rampField = fieldsFor<CutContext>().angle("ramp", "Ramp angle", {
   help: "How steeply the cutter sinks along its path instead of plunging.",
   min: 0.5,
   max: 45,
   step: 0.5,
   more: true,
   auto: () => ({ value: 3, reason: "gentle on flat cutters" }),
-};
+});
 
-export const entryField: CutField = {
-  key: "entry",
-  label: "Entry",
-  type: "choice",
+export const entryField = fieldsFor<CutContext>().choice("entry", "Entry", {
   options: [
     { value: "auto", label: "helix or ramp" },
     { value: "helix", label: "helix" },
@@ -77,12 +77,9 @@ export const entryField: CutField = {
     "along its path. Plunge: straight down, only for cutters that cut at their centre.",
   more: true,
   auto: () => ({ value: "auto", reason: "a helix where there is room, else a ramp" }),
-};
+});
 
-export const directionField: CutField = {
-  key: "direction",
-  label: "Direction",
-  type: "choice",
+export const directionField = fieldsFor<CutContext>().choice("direction", "Direction", {
   options: [
     { value: "climb", label: "climb" },
     { value: "conventional", label: "conventional" },
@@ -92,22 +89,18 @@ export const directionField: CutField = {
     "machines with play.",
   more: true,
   auto: () => ({ value: "climb", reason: "the cleaner wall" }),
-};
+});
 
-export const leaveField: CutField = {
-  key: "leave",
-  label: "Leave on walls",
-  type: "length",
+export const leaveField = fieldsFor<CutContext>().length("leave", "Leave on walls", {
   help: "Stock kept on the walls for a later cut.",
   min: 0,
   max: 10,
   step: 0.05,
   more: true,
   auto: () => ({ value: 0, reason: "cut to size" }),
-};
+});
 
-export const slopeOf = (s: Settings): number => Math.tan(((s.ramp as number) * Math.PI) / 180);
-export const entryOf = (s: Settings): Entry => (s.entry as Entry) ?? "auto";
+export const slopeOf = (s: { ramp: number }): number => Math.tan((s.ramp * Math.PI) / 180);
 
 /**
  * A stepover as wide as the cutter or wider leaves ridges between the passes: taken as this share of the cutter then,
@@ -116,8 +109,8 @@ export const entryOf = (s: Settings): Entry => (s.entry as Entry) ?? "auto";
 const CLAMPED_STEPOVER = 0.9;
 
 /** The stepover that can be cut with, and what is to be said when it is not the one asked for. */
-export function safeStepover(c: CutContext, s: Settings, notes: Note[], name: string): number {
-  const asked = s.stepover as number;
+export function safeStepover(c: CutContext, s: { stepover: number }, notes: Note[], name: string): number {
+  const asked = s.stepover;
   const most = CLAMPED_STEPOVER * c.cutter.diameter;
   if (asked <= most) return asked;
   notes.push({

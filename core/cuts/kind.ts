@@ -3,9 +3,12 @@ import type { Machine } from "../cutters/feeds.ts";
 import type { Material } from "../cutters/materials.ts";
 import type { Clearance } from "../geometry/clearance/clearance.ts";
 import type { Rings } from "../geometry/rings.ts";
-import type { Lines } from "../outline/centre.ts";
+import type { Kept } from "../kept.ts";
+import type { Reading, Take, Takes } from "../makings/product.ts";
 import type { Progress } from "../problem.ts";
+import type { Asked } from "../proof/asked.ts";
 import type { Field, Settings } from "../settings/fields.ts";
+import type { FieldList } from "../settings/list.ts";
 import type { Toolpath } from "../toolpath/toolpath.ts";
 
 /** The stock as measured: x right, y away, z = 0 its top. */
@@ -38,17 +41,13 @@ export interface Peer {
 }
 
 /** What planning may use. Derived geometry is shared between cuts and cached: ask, do not compute. */
-export interface CutInputs extends CutContext {
-  /** the chosen shapes flattened: ink, in stock coordinates */
-  ink: Rings;
-  /** how closely the ink's edge is held, mm: finer than half of it nothing is worth cutting; 0 where it is exact */
-  held: number;
-  /** centre lines of the strokes, where the outline was traced that way */
-  lines: Lines | null;
-  /** the region a V-carve works in: the ink, or a border minus the ink; null where the border does not hold the ink */
-  carveRegion(settings: Settings): Rings | null;
+export interface CutInputs<R extends Takes = Takes> extends CutContext {
+  /** what it reads, by the names that its kind gives */
+  reads: Reading<R>;
   /** clearance inside a region */
   clearance(region: Rings): Clearance;
+  /** keeps what several cuts derive from the same things */
+  kept: Kept;
   progress: Progress;
 }
 
@@ -61,24 +60,19 @@ export interface Note {
 }
 
 /**
- * The surface a cut is asked for: inside the region, d from its edge, z = −min(floor, d · slope), with upright walls
- * where slope is Infinity. What the proof leaves above it is lost detail or uncut stock.
- */
-export interface Ideal {
-  region: Rings;
-  floor: number;
-  slope: number;
-  /** ridges this high are asked for, mm */
-  ridge: number;
-}
-
-/**
  * A place of a cut that a person may want to move: where a tab stands, where a torch pierces, where a hole is drilled.
  */
 export interface Mark {
   kind: "tab" | "pierce" | "drill";
   x: number;
   y: number;
+}
+
+/** What a cut separates from the stock. */
+export interface Freed {
+  pieces: number;
+  /** what holds them until a person takes them out; null where nothing does. A torch's pieces drop onto the slats. */
+  heldBy: "tabs" | "skin" | "slats" | null;
 }
 
 export interface Planned {
@@ -88,22 +82,92 @@ export interface Planned {
   /** what a person wants to know of this cut beyond its time */
   facts: Record<string, number>;
   /** what the cut is to leave behind, where that can be said */
-  ideal?: Ideal;
+  asked?: Asked;
   /** where the cut may open the stock's top: everything else must stay; not given where it has no such bounds */
   within?: Rings;
+  /** what it separates from the stock; not given where it stays in one */
+  freed?: Freed;
+}
+
+/** What a cut means to do, whatever its settings are called: rules, tools and the command line ask this. */
+export interface Intent {
+  /** how deep it may go, mm below the stock's top; null for as deep as the shapes are wide */
+  depth: number | null;
+  /** it is to go through the stock */
+  through: boolean;
+}
+
+/** How a cut helps another. */
+export interface Helps {
+  /** the kind that it helps */
+  kind: string;
+  comes: "before" | "after";
+  /** the slip's word for it on the cut that it helps */
+  label: string;
+  /** what goes wrong on the other side */
+  wrongSide(own: string, helped: string): string;
+}
+
+/** Settings by what they are for, so that findings can offer a cure and the command line a short name. */
+export interface Handles {
+  /** how deep it may go */
+  depth?: string;
+  /** the switch that lets it go as deep as it likes, or through: its value then */
+  unlimited?: { field: string; value: boolean };
+  /** how it gets down into solid stock */
+  entry?: string;
+  /** what holds its pieces, and how many are usual */
+  tabs?: { field: string; usual: number };
+  /** what it carves away round the shapes */
+  border?: { field: string; width: string };
+  /** places moved by hand, by the marks that show them */
+  marks?: Partial<Record<Mark["kind"], string>>;
+}
+
+/** Every cut has these: the program needs them. */
+export interface Rates {
+  feed: number;
+  plunge: number;
+  spindle: number;
 }
 
 /**
  * A kind of cut. Add one by writing a folder that exports this and a line in `register.ts`.
- * Every kind has `feed`, `plunge` and `spindle` among its fields; the program needs them.
  */
-export interface CutKind {
+export interface CutKind<S = Settings, R extends Takes = Takes> {
   kind: string;
   title: string;
+  /** tells the settings' type, and holds nothing */
+  readonly settings?: S;
   /** one line for the slip and the run strip */
-  summary(settings: Settings, cutter: Cutter): string;
+  summary(settings: S, cutter: Cutter): string;
   fields: readonly Field<CutContext>[];
   /** cutter kinds it can use */
   cutters: readonly Cutter["kind"][];
-  plan(inputs: CutInputs, settings: Settings): Planned;
+  /** what it works on; a cut that helps another works on what that one does */
+  reads: R;
+  helps?: Helps;
+  handles: Handles;
+  intent(settings: S, context: CutContext): Intent;
+  /** a cutter, settings and the cut it helps, with which every test of all kinds can plan one */
+  sample: { cutter: string; settings?: Settings; helps?: { kind: string; cutter: string } };
+  plan(inputs: CutInputs<R>, settings: S): Planned;
 }
+
+/** A kind of cut, its settings' type taken from its fields. */
+export function defineCut<S extends Rates, R extends Takes>(
+  kind: Omit<CutKind<S, R>, "fields"> & { fields: FieldList<CutContext, S> },
+): CutKind<S, R> {
+  return { ...kind, fields: kind.fields.all };
+}
+
+/** Closed shapes: what most cuts are about. */
+export const SHAPES = { gives: "shapes", label: "Shapes" } as const satisfies Take;
+export const ART = { art: SHAPES } as const;
+
+/** The settings of a peer, where it is of that kind. */
+export const settingsOf = <S>(kind: { kind: string; settings?: S }, peer: Peer | undefined): S | null =>
+  peer?.kind === kind.kind ? (peer.settings as S) : null;
+
+/** What planning on shapes may use. */
+export type ArtInputs = CutInputs<typeof ART>;

@@ -179,3 +179,6 @@ export function sameCutter(a: Cutter, b: Cutter): boolean {
     a.id === b.id
   );
 }
+
+/** A stroke shallower than this is a scratch that sanding takes away, mm. */
+export const SCRATCH = 0.3;

@@ -1,9 +1,11 @@
+import { onePicture } from "../job/tools.ts";
+import { Kept } from "../kept.ts";
+import { built, productIn } from "../testing/building.ts";
 import { describe, expect, it } from "vitest";
 import { cutterFromRack, parseCutter } from "../cutters/rack.ts";
 import { buildJob } from "../job/build.ts";
 import type { JobDocument } from "../job/document.ts";
 import { duplicateCut, moveCut } from "../job/edit.ts";
-import { Derived } from "../job/hash.ts";
 import { startJob } from "../job/outcomes.ts";
 import { checkJob } from "../job/schema.ts";
 import { Problem } from "../problem.ts";
@@ -37,7 +39,7 @@ function job(outcome: string, edit: (j: JobDocument) => void, clear = true): Job
   return checkJob(j);
 }
 const find = (j: JobDocument, raster = plain, more: { revision?: number; written?: number } = {}): Finding[] =>
-  inspect({ build: buildJob(j, { raster, cells: 60_000 }, new Derived()), ...more });
+  inspect({ build: built(j, raster, { cells: 60_000 }), ...more });
 const set = (id: string, settings: Record<string, string | number | boolean>) => (j: JobDocument) =>
   void Object.assign([...j.nodes, ...j.cuts].find((p) => p.id === id)!.settings, settings);
 
@@ -226,13 +228,11 @@ describe("inspection", () => {
 
   it("says where an outline was mended, and stops a path with a number that is none", () => {
     const j = job("pocket", () => {});
-    const build = buildJob(j, { raster: plain, cells: 60_000 }, new Derived());
-    build.chain = Object.assign(build.chain!, {
-      mendedAt: [
-        { x: 40, y: 30 },
-        { x: 40, y: 30 },
-      ],
-    });
+    const build = built(j, plain, { cells: 60_000 });
+    productIn(build, "shapes").mendedAt = [
+      { x: 40, y: 30 },
+      { x: 40, y: 30 },
+    ];
     expect(inspect({ build }).find((f) => f.code === "outline-mended")).toMatchObject({
       severity: "note",
       at: { x: 40, y: 30 },
@@ -295,12 +295,15 @@ describe("inspection", () => {
       build: buildJob(
         j,
         {
-          raster: () => {
-            throw new Problem("no-asset", "The picture is gone.");
+          files: {
+            ...onePicture(plain),
+            picture: () => {
+              throw new Problem("no-asset", "The picture is gone.");
+            },
           },
           cells: 1000,
         },
-        new Derived(),
+        new Kept(),
       ),
     });
     expect(first).toEqual({ code: "no-asset", severity: "stop", message: "The picture is gone." });

@@ -1,4 +1,4 @@
-import type { CutResult } from "../job/build.ts";
+import type { CutResult } from "../job/plan.ts";
 
 /** Where a cut goes deepest: the end of its deepest move, mm. */
 export function widestPlace(c: CutResult): { x: number; y: number } | undefined {

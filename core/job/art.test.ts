@@ -1,8 +1,8 @@
+import { built, productIn } from "../testing/building.ts";
 import { describe, expect, it } from "vitest";
 import { boundsOf } from "../geometry/rings.ts";
 import type { Raster } from "../picture/raster.ts";
 import { seeded } from "../testing/random.ts";
-import { buildJob, Derived } from "./build.ts";
 import type { JobDocument } from "./document.ts";
 import { addOutline } from "./edit.ts";
 import { startJob } from "./outcomes.ts";
@@ -31,13 +31,14 @@ function sheet(random: () => number): { raster: Raster; width: number; height: n
 }
 
 const inkBox = (job: JobDocument, raster: Raster) => {
-  const { chain, problem } = buildJob(job, { raster, cells: 2000, quick: true }, new Derived());
-  expect(problem).toBeNull();
-  return { ...boundsOf(chain!.ink.xy), chain: chain! };
+  const build = built(job, raster, { cells: 2000, quick: true });
+  expect(build.problem).toBeNull();
+  const shapes = productIn(build, "shapes");
+  return { ...boundsOf(shapes.ink.xy), shapes };
 };
 /** The outline holds its edge within so much, on either side. */
-const near = (b: { chain: { held: number } }, is: number, wanted: number) =>
-  expect(Math.abs(is - wanted)).toBeLessThanOrEqual(2 * b.chain.held + 1e-3);
+const near = (b: { shapes: { held: number } }, is: number, wanted: number) =>
+  expect(Math.abs(is - wanted)).toBeLessThanOrEqual(2 * b.shapes.held + 1e-3);
 const jobOf = (r: Raster, settings: Record<string, number | string>): JobDocument => {
   const job = startJob("sign", { sha: "c".repeat(64), name: "a.png", width: r.width, height: r.height }, stock);
   Object.assign(job.nodes[0].settings, settings);
@@ -58,7 +59,7 @@ describe(`a picture measured over its art (seed ${SEED})`, () => {
     it(`sheet ${k}: by itself it fills the stock inside its margin, and a place is its own edge's`, () => {
       const b = inkBox(jobOf(raster, { measured: "art" }), raster);
       const fills = Math.min(stock.width - 10, ((stock.height - 10) * width) / height);
-      expect(Math.abs(b.maxX - b.minX - fills)).toBeLessThan(0.6 + 2 * b.chain.held);
+      expect(Math.abs(b.maxX - b.minX - fills)).toBeLessThan(0.6 + 2 * b.shapes.held);
       const placed = inkBox(jobOf(raster, { measured: "art", width: 60, x: 12, y: 7 }), raster);
       near(placed, placed.minX, 12);
       near(placed, placed.minY, 7);
@@ -83,7 +84,7 @@ describe(`a picture measured over its art (seed ${SEED})`, () => {
     const job = jobOf({ width: W, height: H, data }, { measured: "art", width: 90 });
     Object.assign(job.nodes[2].settings, { specks: 10 });
     const b = inkBox(job, { width: W, height: H, data });
-    expect(b.chain.result.shape.parent.length).toBe(2);
+    expect(b.shapes.shape.parent.length).toBe(2);
     near(b, b.maxX - b.minX, 90);
   });
 
@@ -100,8 +101,8 @@ describe(`a picture measured over its art (seed ${SEED})`, () => {
 
   it("over the whole picture it lies as it always has", () => {
     const { raster } = sheet(seeded(9));
-    const { chain } = inkBox(jobOf(raster, { width: 90 }), raster);
-    expect(chain.place.width).toBe(90);
-    expect(chain.place.x0).toBe(55);
+    const { place } = productIn(built(jobOf(raster, { width: 90 }), raster, { cells: 2000 }), "raster");
+    expect(place.width).toBe(90);
+    expect(place.x0).toBe(55);
   });
 });

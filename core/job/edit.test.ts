@@ -1,13 +1,13 @@
+import { shapesOf } from "../inspect/products.ts";
+import { built } from "../testing/building.ts";
 import { describe, expect, it } from "vitest";
 import { cutterFromRack, parseCutter } from "../cutters/rack.ts";
 import { inspect } from "../inspect/inspect.ts";
 import type { Raster } from "../picture/raster.ts";
 import { dialectById } from "../output/gcode/dialects.ts";
 import { writePrograms } from "../output/gcode/writer.ts";
-import { buildJob } from "./build.ts";
 import { stopWords, zeroPoint } from "./document.ts";
-import { addCut, addHelper, addOutline, addPicture, duplicateCut, moveCut, removeCut, removeNode } from "./edit.ts";
-import { Derived } from "./hash.ts";
+import { addCut, addHelper, addOutline, addPicture, duplicateCut, moveCut, removeCut, removeMaking } from "./edit.ts";
 import { startJob } from "./outcomes.ts";
 import { checkJob } from "./schema.ts";
 
@@ -26,7 +26,7 @@ function twoColours(): Raster {
 const raster = twoColours();
 const asset = { sha: "b".repeat(64), name: "two.png", width: 400, height: 200 };
 const start = (outcome = "pocket") => startJob(outcome, asset, { width: 120, height: 70, thickness: 12 });
-const build = (job: ReturnType<typeof start>) => buildJob(checkJob(job), { raster, cells: 60_000 }, new Derived());
+const build = (job: ReturnType<typeof start>) => built(checkJob(job), raster, { cells: 60_000 });
 const codes = (job: ReturnType<typeof start>) => inspect({ build: build(job) }).map((f) => f.code);
 const middle = (b: ReturnType<typeof build>, i: number): number => {
   const { x } = b.cuts[i].toolpath;
@@ -40,7 +40,7 @@ describe("several outlines in one job", () => {
     const blue = addOutline(job, "outline", { keep: "#141496" }, "Blue");
     const id = addCut(job, "pocket", blue);
     const b = build(job);
-    expect([...b.chains.keys()]).toEqual(["outline", blue]);
+    expect(shapesOf(b).map((m) => m.making.id)).toEqual(["outline", blue]);
     expect(job.cuts.find((c) => c.id === id)!.reads).toEqual([blue]);
     expect(middle(b, 0)).toBeLessThan(50);
     expect(middle(b, 1)).toBeGreaterThan(70);
@@ -51,7 +51,7 @@ describe("several outlines in one job", () => {
     const second = addOutline(job, "outline");
     addCut(job, "pocket", second);
     job.cuts[1].settings.depth = 1.5;
-    removeNode(job, second);
+    removeMaking(job, second);
     expect(job.cuts[1]).toMatchObject({ reads: [], settings: { depth: 1.5 } });
     expect(inspect({ build: build(job) }).filter((f) => f.code === "no-shape")).toHaveLength(1);
     expect(build(job).cuts[0].toolpath.kind.length).toBeGreaterThan(10);
@@ -68,7 +68,7 @@ describe("several outlines in one job", () => {
       "tone-2",
       outline,
     ]);
-    removeNode(job, outline);
+    removeMaking(job, outline);
     expect(job.nodes.map((n) => n.id)).toEqual(["picture", "tone", "outline"]);
   });
 });
@@ -87,9 +87,9 @@ describe("a carve that stands inside another outline", () => {
     j.cuts[0].settings = { side: "stands", border: "shape", floor: 1.5 };
     return j;
   };
-  const built = (j: ReturnType<typeof job>) => buildJob(checkJob(j), { raster: plate, cells: 60_000 }, new Derived());
+  const carved = (j: ReturnType<typeof job>) => built(checkJob(j), plate, { cells: 60_000 });
   it("carves between the two, and nothing else", () => {
-    const b = built(job());
+    const b = carved(job());
     const z = (x: number, y: number) =>
       b.proof.z[Math.floor(y / b.proof.cell) * b.proof.width + Math.floor(x / b.proof.cell)];
     expect(inspect({ build: b }).filter((f) => f.severity === "stop")).toEqual([]);
@@ -100,10 +100,10 @@ describe("a carve that stands inside another outline", () => {
   it("says so when the border does not hold the ink, or is none", () => {
     const swapped = job();
     swapped.cuts[0].reads.reverse();
-    expect(inspect({ build: built(swapped) }).map((f) => f.code)).toContain("ink-outside-border");
+    expect(inspect({ build: carved(swapped) }).map((f) => f.code)).toContain("ink-outside-border");
     const none = job();
     none.cuts[0].reads.length = 1;
-    expect(inspect({ build: built(none) }).map((f) => f.code)).toContain("ink-outside-border");
+    expect(inspect({ build: carved(none) }).map((f) => f.code)).toContain("ink-outside-border");
   });
 });
 

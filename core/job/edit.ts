@@ -1,6 +1,7 @@
-import { cutKind } from "../cuts/register.ts";
+import { cutKind, CUTS } from "../cuts/register.ts";
+import { makingKind } from "../makings/register.ts";
 import { cutterFromRack, RACK } from "../cutters/rack.ts";
-import { outlineOf } from "./chain.ts";
+import { aboutOf, makingsThatGive } from "./graph.ts";
 import type { JobCut, JobDocument, JobNode } from "./document.ts";
 
 /** Changes to a document that more than one place makes: each edits it in place and keeps it whole. */
@@ -15,12 +16,6 @@ export function freeId(job: JobDocument, base: string): string {
   for (let k = 2; ; k++) if (!taken.has(`${base}-${k}`)) return `${base}-${k}`;
 }
 
-/** Kinds of cuts that only work for another, with what they work for and on which side of it they come. */
-export const HELPERS: Record<string, { for: string; comes: "before" | "after"; label: string }> = {
-  clear: { for: "vcarve", comes: "before", label: "Clear wide floors with" },
-  rest: { for: "pocket", comes: "after", label: "Take the rest with" },
-};
-
 /** The first cutter of the rack that a kind of cut can use. */
 function usualCutter(kind: string): JobCut["cutter"] {
   const { cutters } = cutKind(kind);
@@ -31,7 +26,7 @@ function usualCutter(kind: string): JobCut["cutter"] {
 /** A new cut at the end, on the outline that the selection is about. @returns its id */
 export function addCut(job: JobDocument, kind: string, about: string): string {
   const id = freeId(job, kind);
-  const outline = outlineOf(job, about);
+  const shapes = aboutOf(job, about, "shapes");
   const same = job.cuts.filter((c) => c.kind === kind).length;
   const { title } = cutKind(kind);
   job.cuts.push({
@@ -39,7 +34,7 @@ export function addCut(job: JobDocument, kind: string, about: string): string {
     kind,
     name: same > 0 ? `${title} ${same + 1}` : title,
     on: true,
-    reads: outline ? [outline] : [],
+    reads: shapes ? [shapes.id] : [],
     cutter: usualCutter(kind),
     settings: {},
   });
@@ -53,7 +48,7 @@ export function addHelper(job: JobDocument, target: JobCut, kind: string, cutter
   const { title } = cutKind(kind);
   const name = mine.length > 0 ? `${title} ${mine.length + 1}` : title;
   const last = mine[mine.length - 1];
-  const at = job.cuts.indexOf(last ?? target) + (last || HELPERS[kind].comes === "after" ? 1 : 0);
+  const at = job.cuts.indexOf(last ?? target) + (last || cutKind(kind).helps?.comes === "after" ? 1 : 0);
   job.cuts.splice(at, 0, { id, kind, name, on: true, reads: target.reads, target: target.id, cutter, settings: {} });
   return id;
 }
@@ -85,7 +80,7 @@ export function moveCut(job: JobDocument, id: string, to: number): void {
 export function addOutline(job: JobDocument, like: string, settings: JobNode["settings"] = {}, name?: string): string {
   const from = job.nodes.find((n) => n.id === like)!;
   const id = freeId(job, "outline");
-  const count = job.nodes.filter((n) => n.kind === "outline").length;
+  const count = makingsThatGive(job, "shapes").length;
   job.nodes.splice(job.nodes.indexOf(from) + 1, 0, {
     ...copy(from),
     id,
@@ -102,7 +97,7 @@ export function addPicture(job: JobDocument, asset: NonNullable<JobNode["asset"]
   const tone = freeId(job, "tone");
   job.nodes.push({ id: tone, kind: "tone", name: "Tone", reads: [picture], settings: {} });
   const outline = freeId(job, "outline");
-  const count = job.nodes.filter((n) => n.kind === "outline").length;
+  const count = makingsThatGive(job, "shapes").length;
   job.nodes.push({
     id: outline,
     kind: "outline",
@@ -113,13 +108,17 @@ export function addPicture(job: JobDocument, asset: NonNullable<JobNode["asset"]
   return outline;
 }
 
-/** Takes out a node with everything traced from it; cuts that worked on it stay, without a shape, and say so. */
-export function removeNode(job: JobDocument, id: string): void {
+/** Takes out a making with all that is made from it; cuts that worked on it stay, without a shape, and say so. */
+export function removeMaking(job: JobDocument, id: string): void {
   const gone = new Set([id]);
   for (const n of job.nodes) if (n.reads.some((r) => gone.has(r))) gone.add(n.id);
-  // What only the removed outline needed goes too: a picture without an outline makes nothing.
   job.nodes = job.nodes.filter((n) => !gone.has(n.id));
-  for (const kind of ["tone", "picture"])
-    job.nodes = job.nodes.filter((n) => n.kind !== kind || job.nodes.some((m) => m.reads.includes(n.id)));
+  // What only it needed goes too: a picture from which no shapes are made makes nothing.
+  const isIdle = (n: JobNode) => !isCuttable(n) && !job.nodes.some((m) => m.reads.includes(n.id));
+  while (job.nodes.some(isIdle)) job.nodes = job.nodes.filter((n) => !isIdle(n));
   for (const c of job.cuts) c.reads = c.reads.filter((r) => job.nodes.some((n) => n.id === r));
 }
+
+/** Whether some kind of cut can work on what a making gives. */
+const isCuttable = (n: JobNode): boolean =>
+  CUTS.some((k) => Object.values(k.reads).some((take) => take.gives === makingKind(n.kind).gives));

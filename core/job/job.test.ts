@@ -1,3 +1,6 @@
+import { Kept } from "../kept.ts";
+import { onePicture } from "./tools.ts";
+import { productIn } from "../testing/building.ts";
 import { describe, expect, it } from "vitest";
 import { cutterFromRack, parseCutter } from "../cutters/rack.ts";
 import { HOBBY_ROUTER, feedsFor } from "../cutters/feeds.ts";
@@ -8,7 +11,6 @@ import { sweep } from "../proof/sweep.ts";
 import type { Raster } from "../picture/raster.ts";
 import { buildJob } from "./build.ts";
 import { type JobDocument, zeroPoint, ZEROS } from "./document.ts";
-import { Derived } from "./hash.ts";
 import { outcomeById, OUTCOMES, startJob } from "./outcomes.ts";
 import { checkJob } from "./schema.ts";
 import type { LooseJob } from "../testing/loose.ts";
@@ -37,7 +39,8 @@ const make = (outcome: string, edit: (j: JobDocument) => void = () => {}) => {
   edit(job);
   return checkJob(job);
 };
-const build = (job: JobDocument, cache = new Derived()) => buildJob(job, { raster, cells: 40_000 }, cache);
+const build = (job: JobDocument, kept = new Kept()) =>
+  buildJob(job, { files: onePicture(raster), cells: 40_000 }, kept);
 const codes = (job: JobDocument) => inspect({ build: build(job) }).map((f) => f.code);
 
 /** The same build with one more move across the stock, at a depth. */
@@ -87,7 +90,7 @@ describe("a job from picture to proof", () => {
     expect(b.problem).toBeNull();
     const at = (x: number, y: number) =>
       b.proof.z[Math.floor(y / b.proof.cell) * b.proof.width + Math.floor(x / b.proof.cell)];
-    const { place } = b.chain!;
+    const { place } = productIn(b, "raster");
     const on = (px: number, py: number) => at(place.x0 + px * place.scale, place.y1 - py * place.scale);
     expect(on(310, 200)).toBeCloseTo(-3, 5);
     expect(on(200, 200)).toBe(0);
@@ -99,16 +102,16 @@ describe("a job from picture to proof", () => {
     const b = build(make("raised"));
     const at = (x: number, y: number) =>
       b.proof.z[Math.floor(y / b.proof.cell) * b.proof.width + Math.floor(x / b.proof.cell)];
-    const { place } = b.chain!;
+    const { place } = productIn(b, "raster");
     expect(at(place.x0 + 310 * place.scale, place.y1 - 200 * place.scale)).toBe(0);
     expect(at(place.x0 + 370 * place.scale, place.y1 - 200 * place.scale)).toBeCloseTo(-3, 5);
   });
 
   it("is the same whether computed afresh or from what is kept", () => {
-    const cache = new Derived();
-    build(make("sign"), cache);
+    const kept = new Kept();
+    build(make("sign"), kept);
     const changed = make("sign", (j) => (j.cuts[1].settings.floor = 2));
-    expect(build(changed, cache).proof.z).toEqual(build(changed).proof.z);
+    expect(build(changed, kept).proof.z).toEqual(build(changed).proof.z);
   });
 
   it("keeps settings and says where it broke when the picture holds no ink", () => {

@@ -248,7 +248,7 @@ export function startJob(
   const job = emptyJob(asset.name.replace(/\.[^.]+$/, ""), { ...o.stock, ...stock });
   if (o.machine) job.machine = { ...o.machine };
   job.nodes = pictureChain(asset);
-  if (o.trace) job.nodes.find((n) => n.kind === "outline")!.settings.trace = o.trace;
+  if (o.trace) job.nodes[job.nodes.length - 1].settings.trace = o.trace;
   job.cuts = o.cuts(chosen, job.stock);
   return job;
 }

@@ -10,16 +10,16 @@ const [picture, tone, outline] = [0, 1, 2];
 
 /** Name, what is done to a good job, and what is said. */
 const BAD: readonly [string, (j: JobDocument) => void, RegExp][] = [
-  ["a tone that reads itself", (j) => (j.nodes[tone].reads = [j.nodes[tone].id]), /can only read pictures/],
-  ["a circle of tone and outline", (j) => (j.nodes[tone].reads = [j.nodes[outline].id]), /can only read pictures/],
+  ["a tone that reads itself", (j) => (j.nodes[tone].reads = [j.nodes[tone].id]), /can only read a picture/],
+  ["a circle of tone and outline", (j) => (j.nodes[tone].reads = [j.nodes[outline].id]), /can only read a picture/],
   [
     "a picture that reads",
     (j) => (j.nodes[picture].reads = [j.nodes[tone].id]),
     /reads 1 other steps where it needs 0/,
   ],
   ["an outline that reads nothing", (j) => (j.nodes[outline].reads = []), /reads 0 other steps where it needs 1/],
-  ["an outline of a picture", (j) => (j.nodes[outline].reads = [j.nodes[picture].id]), /can only read tones/],
-  ["a cut that reads a tone", (j) => (j.cuts[0].reads = [j.nodes[tone].id]), /can only read outlines/],
+  ["an outline of a picture", (j) => (j.nodes[outline].reads = [j.nodes[picture].id]), /can only read greys/],
+  ["a cut that reads a tone", (j) => (j.cuts[0].reads = [j.nodes[tone].id]), /can only read shapes/],
   ["a cut that reads what is not there", (j) => (j.cuts[0].reads = ["nowhere"]), /not in this job/],
   ["a cut that helps itself", (j) => (j.cuts[0].target = j.cuts[0].id), /helps itself/],
   ["an unknown dialect", (j) => (j.dialect = "dreams"), /No dialect "dreams"/],

@@ -3,11 +3,12 @@ import { CUTS } from "../cuts/register.ts";
 import { Problem } from "../problem.ts";
 import { DRAWING_STYLES } from "../output/dxf.ts";
 import { dialectById } from "../output/gcode/dialects.ts";
-import { settingsSchema } from "../settings/fields.ts";
+import { type Field, settingsSchema } from "../settings/fields.ts";
 import { JOB_FORMAT, JOB_VERSION, type JobCut, type JobDocument, type JobNode, STOPS, ZEROS } from "./document.ts";
 import type { Machine } from "../cutters/feeds.ts";
 import { materialById } from "../cutters/materials.ts";
-import { CUT_READS, NODES } from "./nodes/register.ts";
+import type { Takes } from "../makings/product.ts";
+import { makingKind, MAKINGS } from "../makings/register.ts";
 
 const length = { type: "number", exclusiveMinimum: 0, maximum: 10000 };
 const id = { type: "string", minLength: 1, maxLength: 60 };
@@ -146,9 +147,9 @@ const ajv = new Ajv({ allErrors: false, strict: true });
 const checkShape = ajv.compile(jobSchema);
 const settingsChecks = new Map<string, ReturnType<typeof ajv.compile>>();
 
-function checkSettings(kind: string, fields: readonly { key: string }[], settings: unknown): ErrorObject | null {
+function checkSettings(kind: string, fields: readonly Field[], settings: unknown): ErrorObject | null {
   let check = settingsChecks.get(kind);
-  if (!check) settingsChecks.set(kind, (check = ajv.compile(settingsSchema(fields as never))));
+  if (!check) settingsChecks.set(kind, (check = ajv.compile(settingsSchema(fields))));
   return check(settings) ? null : check.errors![0];
 }
 
@@ -176,20 +177,17 @@ export function checkJob(doc: unknown): JobDocument {
     ids.add(part.id);
   }
   for (const node of job.nodes) {
-    const kind = NODES.find((k) => k.kind === node.kind);
+    const kind = MAKINGS.find((k) => k.kind === node.kind);
     if (!kind) throw unknownKind(node.kind);
     checkPart(node, kind.fields);
-    checkReads(job, node, kind.reads);
+    checkReads(job, node, kind.reads, false);
+    checkCircle(job, node);
   }
   for (const cut of job.cuts) {
     const kind = CUTS.find((k) => k.kind === cut.kind);
     if (!kind) throw unknownKind(cut.kind);
     checkPart(cut, kind.fields);
-    checkReads(
-      job,
-      cut,
-      cut.reads.map(() => CUT_READS),
-    );
+    checkReads(job, cut, kind.reads, true);
     checkTargets(job, cut);
   }
   return job;
@@ -203,29 +201,50 @@ const unknownKind = (kind: string): Problem =>
   );
 const called = (part: { id: string; name: string }): string => `"${part.name || part.id}"`;
 
-function checkPart(part: JobNode | JobCut, fields: readonly { key: string }[]): void {
+function checkPart(part: JobNode | JobCut, fields: readonly Field[]): void {
   const error = checkSettings(part.kind, fields, part.settings);
   if (error) throw badJob(`${part.name || part.id}: `, error);
 }
 
-/** What a step reads is there and of the kind that it can read; so nothing reads itself, nor in a circle. */
-function checkReads(job: JobDocument, part: JobNode | JobCut, kinds: readonly string[]): void {
-  if (part.reads.length !== kinds.length)
+/**
+ * What a part reads is there and gives what it can take.
+ * @param mayLack whether it may stand without what it needs, as a cut does whose outline was deleted
+ */
+function checkReads(job: JobDocument, part: JobNode | JobCut, takes: Takes, mayLack: boolean): void {
+  const wanted = Object.values(takes);
+  const least = mayLack ? 0 : wanted.filter((t) => !t.optional).length;
+  const most = Math.max(wanted.length, mayLack ? 1 : 0);
+  if (part.reads.length < least || part.reads.length > most)
     throw new Problem(
       "bad-job",
-      `${called(part)} reads ${part.reads.length} other steps where it needs ${kinds.length}. The job file was ` +
-        "changed " +
-        "by hand or is damaged: export it again where it was made.",
+      `${called(part)} reads ${part.reads.length} other steps where it needs ${wanted.length}. The job file was ` +
+        "changed by hand or is damaged: export it again where it was made.",
     );
   part.reads.forEach((id, k) => {
     const read = job.nodes.find((n) => n.id === id);
     if (!read) throw new Problem("bad-job", `${called(part)} reads "${id}", which is not in this job.`);
-    if (read.kind !== kinds[k])
+    const { gives } = makingKind(read.kind);
+    if (gives !== wanted[k].gives)
       throw new Problem(
         "bad-job",
-        `${called(part)} reads ${called(read)}, a ${read.kind}; it can only read ${kinds[k]}s.`,
+        `${called(part)} reads ${called(read)}, which gives ${WORDS[gives]}; ` +
+          `it can only read ${WORDS[wanted[k].gives]}.`,
       );
   });
+}
+
+const WORDS = { raster: "a picture", grey: "greys", shapes: "shapes" } as const;
+
+/** Nothing is made from itself, nor in a circle. */
+function checkCircle(job: JobDocument, node: JobNode): void {
+  const seen = new Set<string>();
+  const waiting = [...node.reads];
+  for (let id = waiting.pop(); id !== undefined; id = waiting.pop()) {
+    if (id === node.id) throw new Problem("bad-job", `${called(node)} is made from itself, by way of what it reads.`);
+    if (seen.has(id)) continue;
+    seen.add(id);
+    waiting.push(...(job.nodes.find((n) => n.id === id)?.reads ?? []));
+  }
 }
 
 /** A cut may help another, that one a third; none helps itself, nor one in a circle. */

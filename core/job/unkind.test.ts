@@ -1,14 +1,14 @@
 import { describe, expect, it } from "vitest";
-import { clearanceOf } from "../geometry/clearance/clearance.ts";
 import { ringArea, ringCount, type Rings } from "../geometry/rings.ts";
 import { asRead } from "../geometry/shape.ts";
 import { unsoundPlaces } from "../geometry/sound.ts";
-import { noProgress, Problem } from "../problem.ts";
+import { Problem } from "../problem.ts";
 import type { Settings } from "../settings/fields.ts";
 import { seeded } from "../testing/random.ts";
 import { unkind } from "../testing/unkind.ts";
-import { chainOf } from "./chain.ts";
-import { Derived } from "./hash.ts";
+import { graphOf } from "./build.ts";
+import { onePicture } from "./tools.ts";
+import { Kept } from "../kept.ts";
 import { startJob } from "./outcomes.ts";
 
 /** Refusals that a person can do something about: there is nothing to trace, or nothing is left of it. */
@@ -54,16 +54,11 @@ function traced(
   const pixels = `${raster.width} × ${raster.height}, ${perMm.toFixed(2)} px/mm`;
   const what = `seed ${seed}: ${name}, ${pixels}, ${JSON.stringify(s)}`;
   try {
-    const chain = chainOf(
-      job,
+    const { ink, shape, mendedAt } = graphOf(job, onePicture(raster), new Kept()).upstream(
       "outline",
-      raster,
-      new Derived(),
-      (r) => clearanceOf(r),
-      noProgress,
-      () => 0,
-    );
-    return { name: what, ink: chain.ink, shape: asRead(chain.result.shape), mended: chain.mendedAt.length };
+      "shapes",
+    )!.product;
+    return { name: what, ink, shape: asRead(shape), mended: mendedAt.length };
   } catch (e) {
     if (!(e instanceof Problem)) return { name: what, refused: (e as Error).stack ?? "an error" };
     return { name: what, refused: e.code };

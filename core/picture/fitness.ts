@@ -1,3 +1,4 @@
+import { SCRATCH } from "../cutters/profile.ts";
 import type { Grey, Raster } from "./raster.ts";
 
 /** What can be said of a picture before anything is traced. */
@@ -96,8 +97,6 @@ const CRISP = 8;
 const ENOUGH = 4;
 /** Half the included angle of the usual V cutter. */
 const USUAL_HALF_ANGLE = Math.PI / 6;
-/** A stroke shallower than this is a scratch that sanding takes away, mm. */
-export const SCRATCH = 0.3;
 const NOISY = 0.02;
 const BLOCKY = 1.35;
 const MANY_CONTOURS = 3000;

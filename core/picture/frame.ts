@@ -25,6 +25,14 @@ export interface PictureBox {
   height: number;
 }
 
+/** The smallest box round two. */
+export function boxAround(a: PictureBox, b: PictureBox): PictureBox {
+  const [x, y] = [Math.min(a.x, b.x), Math.min(a.y, b.y)];
+  const right = Math.max(a.x + a.width, b.x + b.width);
+  const bottom = Math.max(a.y + a.height, b.y + b.height);
+  return { x, y, width: right - x, height: bottom - y };
+}
+
 export const NO_FRAME: FrameSettings = { corners: "", turn: 0, erase: "", crop: "" };
 
 /** Smallest side of a crop, px. */

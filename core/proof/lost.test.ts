@@ -23,7 +23,7 @@ describe("lost detail", () => {
     const s = newSurface(100, 100, 0.1, 20);
     sweep(s, plan.toolpath, profileOf(parseCutter("flat:12")), 1);
     const map = new Uint8Array(s.z.length);
-    const l = lostDetail(s, plan.ideal!, map);
+    const l = lostDetail(s, plan.asked!, map);
     expect(l.area).toBeCloseTo(3600, 0);
     expect(l.uncut).toBe(0);
     // Cells beside the walls are not judged, which trims the thin ends of each corner.
@@ -37,10 +37,10 @@ describe("lost detail", () => {
     const plan = planOn("vcarve", square, "v:60:12", { floor: 2, ridge: 0.1 });
     const s = newSurface(100, 100, 0.2, 20);
     sweep(s, plan.toolpath, profileOf(parseCutter("v:60:12")), 1);
-    const l = lostDetail(s, plan.ideal!, new Uint8Array(s.z.length));
+    const l = lostDetail(s, plan.asked!, new Uint8Array(s.z.length));
     expect([l.lost, l.uncut]).toEqual([0, 0]);
     const bare = newSurface(100, 100, 0.2, 20);
-    const n = lostDetail(bare, plan.ideal!, new Uint8Array(bare.z.length));
+    const n = lostDetail(bare, plan.asked!, new Uint8Array(bare.z.length));
     expect(n.lost + n.uncut).toBeGreaterThan(0.98 * n.area);
     expect(n.uncutHeight).toBeCloseTo(2, 6);
   });

@@ -1,6 +1,5 @@
 import { Problem } from "../problem.ts";
 import { formatLength, parseLength } from "../units.ts";
-import type { Reasoned } from "../cutters/feeds.ts";
 
 /** A setting's value as documents keep it. */
 export type Setting = number | string | boolean;
@@ -90,7 +89,7 @@ export function showSetting<C>(f: Field<C>, v: Setting): string {
 }
 
 /** JSON Schema of a node's settings: each known key with its range, nothing else. */
-export function settingsSchema(fields: readonly Field<never>[]): object {
+export function settingsSchema(fields: readonly Field[]): object {
   const properties: Record<string, object> = {};
   for (const f of fields)
     properties[f.key] =
@@ -112,7 +111,7 @@ export function settingsSchema(fields: readonly Field<never>[]): object {
  * A setting from text, as the command line and the slip's fields take it.
  * @throws Problem `bad-setting`
  */
-export function parseSetting(f: Field<never>, text: string, unit: "mm" | "in" = "mm"): Setting {
+export function parseSetting(f: Field, text: string, unit: "mm" | "in" = "mm"): Setting {
   const bad = (what: string) => new Problem("bad-setting", `${f.label}: ${what}`);
   if (f.type === "switch") {
     if (/^(on|true|yes|1)$/i.test(text)) return true;
@@ -142,19 +141,3 @@ export function parseSetting(f: Field<never>, text: string, unit: "mm" | "in" = 
     throw bad(`${showSetting(f, v)} is more than the most, ${showSetting(f, f.max)}.`);
   return v;
 }
-
-/** A feed, a plunge rate or a spindle speed that comes from the feeds table. */
-export const rateField = <C>(
-  key: string,
-  label: string,
-  type: "feed" | "speed",
-  from: (c: C, s: Settings) => Reasoned,
-): Field<C> => ({
-  key,
-  label,
-  type,
-  min: 1,
-  max: 100000,
-  more: key === "spindle",
-  auto: (c, s) => from(c, s),
-});

@@ -1,6 +1,6 @@
 import { numbersOf } from "../picture/frame.ts";
 import { Problem } from "../problem.ts";
-import type { Field } from "./fields.ts";
+import { fieldsFor } from "./list.ts";
 
 /** Places as the settings keep them: x y by turns, semicolons between. @throws Problem `bad-setting` */
 export function parsePlaces(text: string, what: string): [number, number][] {
@@ -18,14 +18,22 @@ export function parsePlaces(text: string, what: string): [number, number][] {
 export const showPlaces = (places: readonly (readonly [number, number])[]): string =>
   places.map(([x, y]) => `${Math.round(x * 100) / 100} ${Math.round(y * 100) / 100}`).join("; ");
 
-/** A setting made of places on the stock that a tool on the stage sets; none at first. */
-export const placesField = (key: string, label: string, help: string, tool: string): Field<never> => ({
-  key,
-  label,
-  type: "text",
-  help,
-  tool,
-  more: true,
-  check: (t) => void parsePlaces(t, label),
-  auto: () => ({ value: "", reason: "set by itself" }),
-});
+/**
+ * A setting made of places on the stock that a tool on the stage sets; none at first.
+ * @param when shown only then, where it is given
+ */
+export const placesField = <K extends string, N extends object = object>(
+  key: K,
+  label: string,
+  help: string,
+  tool: string,
+  when?: (settings: N) => boolean,
+) =>
+  fieldsFor<unknown, N>().text(key, label, {
+    help,
+    tool,
+    more: true,
+    ...(when && { when }),
+    check: (t) => void parsePlaces(t, label),
+    auto: () => ({ value: "", reason: "set by itself" }),
+  });

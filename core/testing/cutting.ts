@@ -5,6 +5,9 @@ import { profileOf } from "../cutters/profile.ts";
 import type { CutContext, CutInputs, Peer, Planned } from "../cuts/kind.ts";
 import { cutKind } from "../cuts/register.ts";
 import { clearanceOf } from "../geometry/clearance/clearance.ts";
+import { ShapeBuilder } from "../geometry/shape.ts";
+import { Kept } from "../kept.ts";
+import type { ShapesProduct } from "../makings/product.ts";
 import { nesting } from "../geometry/nesting.ts";
 import type { Rings } from "../geometry/rings.ts";
 import type { Lines } from "../outline/centre.ts";
@@ -33,19 +36,24 @@ export function planOn(
     stock: { width: 100, height: 100, thickness: 20, margin: 5 },
     material: materialById("ash"),
     machine: HOBBY_ROUTER,
-    target: peers.target,
-    helpers: peers.helpers ?? [],
-    earlier: peers.earlier ?? [],
+    helpers: [],
+    earlier: [],
   };
+  // Neighbours come with all their settings, as in a job.
+  const filled = (p: Peer): Peer => ({
+    ...p,
+    settings: resolve(cutKind(p.kind).fields, p.settings, { ...context, cutter: p.cutter }).values,
+  });
+  context.target = peers.target && filled(peers.target);
+  context.helpers = (peers.helpers ?? []).map(filled);
+  context.earlier = (peers.earlier ?? []).map(filled);
   const k = cutKind(kind);
   const { values } = resolve(k.fields, own, context);
   const made = new Map<Rings, ReturnType<typeof clearanceOf>>();
   const inputs: CutInputs = {
     ...context,
-    ink,
-    lines,
-    held,
-    carveRegion: () => ink,
+    reads: { art: shapesOf(ink, lines, held), border: null },
+    kept: new Kept(),
     clearance: (r) => {
       if (!made.has(r)) made.set(r, clearanceOf(r));
       return made.get(r)!;
@@ -59,6 +67,17 @@ export function planOn(
     throw new Error(`${kind} begins with a move of kind ${t.kind[0]} at z ${t.z[0]}`);
   return { ...plan, values };
 }
+
+/** Shapes as a making would give them, of rings that are sound. */
+export const shapesOf = (ink: Rings, lines: Lines | null = null, held = 0): ShapesProduct => ({
+  is: "shapes",
+  shape: new ShapeBuilder(1).take(),
+  ink,
+  lines,
+  held,
+  mendedAt: [],
+  traced: null,
+});
 
 /** Sweeps planned cuts over fresh stock of 100 × 100 mm. */
 export function proofOf(cuts: { toolpath: Planned["toolpath"]; cutter: string }[], cell: number, size = 100): Surface {

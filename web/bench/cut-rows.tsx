@@ -1,7 +1,8 @@
 "use client";
 import { Trash2 } from "lucide-react";
 import { type JobCut, STOPS, type StopKind } from "@oaken/core/job/document";
-import { addOutline, removeNode } from "@oaken/core/job/edit";
+import { addOutline, removeMaking } from "@oaken/core/job/edit";
+import { makingsThatGive } from "@oaken/core/job/graph";
 import { formatLength } from "@oaken/core/units";
 import { Pick } from "../ui/pick.tsx";
 import { useActions, useBench, useBenchStore } from "./context.tsx";
@@ -12,7 +13,7 @@ const row = "mx-3 flex min-h-[50px] shrink-0 items-center justify-between gap-2 
 export function ShapePick({ cut }: { cut: JobCut }) {
   const doc = useBench((s) => s.doc);
   const { change } = useActions();
-  const outlines = doc.nodes.filter((n) => n.kind === "outline");
+  const outlines = makingsThatGive(doc, "shapes");
   const own = (doc.cuts.find((c) => c.id === cut.target) ?? cut).reads[0];
   if (cut.target || (outlines.length < 2 && outlines.some((o) => o.id === own))) return null;
   const known = outlines.some((o) => o.id === own);
@@ -43,7 +44,7 @@ export function BorderPick({ cut }: { cut: JobCut }) {
   const doc = useBench((s) => s.doc);
   const { change } = useActions();
   if (cut.settings.border !== "shape" || cut.settings.side !== "stands") return null;
-  const others = doc.nodes.filter((n) => n.kind === "outline" && n.id !== cut.reads[0]);
+  const others = makingsThatGive(doc, "shapes").filter((n) => n.id !== cut.reads[0]);
   const own = others.find((o) => o.id === cut.reads[1]);
   return (
     <div className={row}>
@@ -142,7 +143,7 @@ export function OutlineHead({ part }: { part: string }) {
   const doc = useBench((s) => s.doc);
   const { change, select } = useActions();
   const node = doc.nodes.find((n) => n.id === part)!;
-  const several = doc.nodes.filter((n) => n.kind === "outline").length > 1;
+  const several = makingsThatGive(doc, "shapes").length > 1;
   const another = () => {
     let id = "";
     change("add an outline", (d) => void (id = addOutline(d, part)));
@@ -173,7 +174,7 @@ export function OutlineHead({ part }: { part: string }) {
           className="btn btn-icon !h-8"
           aria-label={`Remove ${node.name}`}
           title="Remove this outline"
-          onClick={() => change(`remove ${node.name}`, (d) => removeNode(d, part))}
+          onClick={() => change(`remove ${node.name}`, (d) => removeMaking(d, part))}
         >
           <Trash2 size={14} />
         </button>

@@ -1,10 +1,10 @@
 "use client";
 import { Fragment } from "react";
-import { cutKind } from "@oaken/core/cuts/register";
+import { cutKind, CUTS } from "@oaken/core/cuts/register";
 import { cutterFromRack, RACK } from "@oaken/core/cutters/rack";
 import { describeCutter, sameCutter } from "@oaken/core/cutters/profile";
 import type { JobCut } from "@oaken/core/job/document";
-import { addHelper, HELPERS, removeCut } from "@oaken/core/job/edit";
+import { addHelper, removeCut } from "@oaken/core/job/edit";
 import { LengthField } from "../ui/length-field.tsx";
 import { Pick } from "../ui/pick.tsx";
 import { useActions, useBench, useSpoken } from "./context.tsx";
@@ -36,11 +36,9 @@ export function CutterPick({ cut }: { cut: JobCut }) {
       </div>
       {cut.cutter.kind === "v" && <Angle cut={cut} />}
       {cut.cutter.kind === "torch" && <Kerf cut={cut} />}
-      {Object.entries(HELPERS)
-        .filter(([, h]) => h.for === cut.kind)
-        .map(([kind, h]) => (
-          <Helpers key={kind} cut={cut} kind={kind} label={h.label} />
-        ))}
+      {CUTS.map(({ kind, helps }) =>
+        helps?.kind === cut.kind ? <Helpers key={kind} cut={cut} kind={kind} label={helps.label} /> : null,
+      )}
     </>
   );
 }

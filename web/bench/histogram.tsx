@@ -1,17 +1,18 @@
 "use client";
-import { outlineOf } from "@oaken/core/job/chain";
+import { aboutOf } from "@oaken/core/job/graph";
 import { useBench } from "./context.tsx";
 
 /** The picture's greys with the ink level on them. */
 export function Histogram() {
   const built = useBench((s) => s.built);
-  const outline = useBench((s) => outlineOf(s.doc, s.selected));
-  const own = useBench((s) => s.doc.nodes.find((n) => n.id === outline)?.settings.ink as number | undefined);
-  if (!built?.bins) return null;
-  const level = own ?? (built.resolved[outline ?? ""]?.ink.value as number) ?? 0.5;
+  const outline = useBench((s) => aboutOf(s.doc, s.selected, "shapes")?.id);
+  const own = useBench((s) => s.doc.nodes.find((n) => n.id === outline)?.settings.ink);
+  const bins = built?.shown.grey?.bins;
+  if (!bins) return null;
+  const level = Number(own ?? built.resolved[outline ?? ""]?.ink?.value ?? 0.5);
   // Square roots, so that a white ground does not flatten everything else.
   const bars = Array.from({ length: 64 }, (_, i) =>
-    Math.sqrt(built.bins![4 * i] + built.bins![4 * i + 1] + built.bins![4 * i + 2] + built.bins![4 * i + 3]),
+    Math.sqrt(bins[4 * i] + bins[4 * i + 1] + bins[4 * i + 2] + bins[4 * i + 3]),
   );
   const most = Math.max(...bars, 1);
   return (

@@ -1,36 +1,24 @@
 "use client";
-import { useEffect, useRef } from "react";
+import { useRef } from "react";
 import { ImagePlus, Plus } from "lucide-react";
-import { outlineOf, pictureUnder } from "@oaken/core/job/chain";
+import { aboutOf } from "@oaken/core/job/graph";
 import type { JobNode } from "@oaken/core/job/document";
 import { addPicture } from "@oaken/core/job/edit";
 import { materialById } from "@oaken/core/cutters/materials";
 import { formatLength } from "@oaken/core/units";
 import { DropAnywhere, PICTURES } from "../shop/drop.tsx";
 import { uploadPicture } from "../ui/api.ts";
-import type { Built, DrawnChain } from "../compute/messages.ts";
-import { useActions, useBench, useBenchStore } from "./context.tsx";
+import { useActions, useBench, useBenchStore, useSpoken } from "./context.tsx";
+import { viewOf } from "./views/register.ts";
+import type { Seen } from "./views/view.ts";
 
-/** The left side: what the piece is made from, as a chain of live pictures. */
+/** The left side: what the piece is made from, each making with a small live picture of what it gives. */
 export function Makings() {
   const { doc, built, selected, working, unit } = useBench((s) => s);
   const { select } = useActions();
+  const say = useSpoken();
   const material = materialById(doc.stock.material);
   const n = (v: number) => formatLength(v, unit);
-  const about = (node: JobNode): string => {
-    const chain = built?.chains[outlineOf(doc, node.id) ?? ""];
-    if (node.kind === "picture") {
-      const size = chain?.measured;
-      return size ? `${n(size.width)} × ${n(size.height)} ${unit}` : `${node.asset!.width} × ${node.asset!.height} px`;
-    }
-    if (node.kind === "tone")
-      return built?.resolved[node.id]?.invert?.value ? "light parts are ink" : "dark parts are ink";
-    return chain?.outline
-      ? `${chain.outline.pieces} ${chain.outline.pieces === 1 ? "contour" : "contours"}`
-      : built
-        ? "nothing traced"
-        : "…";
-  };
   return (
     <nav
       aria-label="Makings"
@@ -46,26 +34,31 @@ export function Makings() {
       >
         <StockPicture face={material.face} grain={material.grain} />
       </Entry>
-      {doc.nodes.map((node) => (
-        <Entry
-          key={node.id}
-          id={node.id}
-          name={node.name}
-          about={about(node)}
-          selected={selected}
-          select={select}
-          indent={node.kind !== "picture"}
-          working={working?.step === node.id}
-        >
-          {node.kind === "picture" || !built ? (
-            <SmallPicture sha={pictureUnder(doc, node.id)?.asset?.sha} faded={node.kind !== "picture"} />
-          ) : node.kind === "tone" ? (
-            <TonePicture tone={built?.chains[outlineOf(doc, node.id) ?? ""]?.tone ?? null} />
-          ) : (
-            <OutlinePicture chain={built?.chains[node.id] ?? null} />
-          )}
-        </Entry>
-      ))}
+      {doc.nodes.map((making) => {
+        const view = viewOf(making);
+        const seen: Seen = {
+          doc,
+          making,
+          drawn: built?.makings[making.id] ?? null,
+          resolved: built?.resolved[making.id],
+          isBuilt: built !== null,
+          say,
+        };
+        return (
+          <Entry
+            key={making.id}
+            id={making.id}
+            name={making.name}
+            about={view.about(seen)}
+            selected={selected}
+            select={select}
+            indent={making.reads.length > 0}
+            working={working?.step === making.id}
+          >
+            <view.Thumbnail {...seen} />
+          </Entry>
+        );
+      })}
       <ReplacePicture />
     </nav>
   );
@@ -122,13 +115,6 @@ function Entry({
   );
 }
 
-/** The picture itself; faded where it stands for what is still being made from it. */
-function SmallPicture({ sha, faded }: { sha: string | undefined; faded: boolean }) {
-  if (!sha) return null;
-  const look = `h-full w-full object-cover ${faded ? "opacity-40 grayscale" : ""}`;
-  return <img src={`/api/assets/${sha}/picture?side=120`} alt="" className={look} />;
-}
-
 function StockPicture({ face, grain }: { face: readonly number[]; grain: number }) {
   const c = (k: number) => `rgb(${face.map((v) => Math.round(v * k)).join(" ")})`;
   return (
@@ -148,45 +134,6 @@ function StockPicture({ face, grain }: { face: readonly number[]; grain: number 
   );
 }
 
-function TonePicture({ tone }: { tone: Built["tone"] }) {
-  const ref = useRef<HTMLCanvasElement>(null);
-  useEffect(() => {
-    if (!tone || !ref.current) return;
-    const rgba = new Uint8ClampedArray(4 * tone.grey.length);
-    tone.grey.forEach((g, i) => rgba.set([g, g, g, 255], 4 * i));
-    ref.current.getContext("2d")!.putImageData(new ImageData(rgba, tone.width, tone.height), 0, 0);
-  }, [tone]);
-  return (
-    <canvas ref={ref} width={tone?.width ?? 1} height={tone?.height ?? 1} className="h-full w-full object-cover" />
-  );
-}
-
-function OutlinePicture({ chain }: { chain: DrawnChain | null }) {
-  const ref = useRef<HTMLCanvasElement>(null);
-  useEffect(() => {
-    const g = ref.current?.getContext("2d");
-    if (!g || !chain?.outline || !chain.place) return;
-    const { x0, y0, width, height } = chain.place;
-    const k = Math.min(96 / width, 72 / height);
-    g.clearRect(0, 0, 96, 72);
-    g.setTransform(k, 0, 0, -k, (96 - width * k) / 2 - x0 * k, 72 - (72 - height * k) / 2 + y0 * k);
-    const { xy, starts } = chain.outline.rings;
-    g.beginPath();
-    for (let q = 0; q < starts.length - 1; q++) {
-      for (let i = starts[q]; i < starts[q + 1]; i++)
-        i === starts[q] ? g.moveTo(xy[2 * i], xy[2 * i + 1]) : g.lineTo(xy[2 * i], xy[2 * i + 1]);
-      g.closePath();
-    }
-    g.fillStyle = "#d5e6de";
-    g.fill("evenodd");
-    g.strokeStyle = "#1f6b57";
-    g.lineWidth = 1.4 / k;
-    g.stroke();
-    g.setTransform(1, 0, 0, 1, 0, 0);
-  }, [chain]);
-  return <canvas ref={ref} width={96} height={72} className="h-full w-full" />;
-}
-
 /** Another picture in the place of the one at hand, everything downstream kept; or one more beside it. */
 function ReplacePicture() {
   const replaced = useRef<HTMLInputElement>(null);
@@ -204,10 +151,9 @@ function ReplacePicture() {
   const replace = (file?: File) =>
     take(file, (asset) => {
       const { doc, selected } = store.getState();
-      const reads = (id: string | undefined) => doc.nodes.find((n) => n.id === id)?.reads[0];
-      const at = reads(reads(outlineOf(doc, selected)));
+      const at = aboutOf(doc, selected, "raster")!.id;
       change("replace the picture", (d) => {
-        const p = d.nodes.find((q) => q.id === at) ?? d.nodes.find((q) => q.kind === "picture")!;
+        const p = d.nodes.find((q) => q.id === at)!;
         p.asset = asset;
         p.name = asset.name;
       });

@@ -12,7 +12,7 @@ const IN_INCHES: Partial<Record<Field["type"], { by: number; unit: string; decim
 
 interface NumberFieldProps {
   id: string;
-  f: Field<never>;
+  f: Field;
   value: number;
   onChange(v: Setting): void;
   marked: boolean;

@@ -16,7 +16,7 @@ export function ColourList({ part }: { part: string }) {
   const built = useBench((s) => s.built);
   const take = useTakeTool();
   const { change, select } = useActions();
-  const colours = built?.colours;
+  const colours = built?.shown.shapes?.colours;
   if (!colours) return null;
   const toggle = (hex: string) =>
     change(
@@ -76,12 +76,13 @@ export function PieceList({ part }: { part: string }) {
   const store = useBenchStore();
   const { change } = useActions();
   const space = spaceOf(built);
-  if (!built?.outline || !space) return null;
-  const { pieces, loose } = built.outline.figures;
+  const outline = built?.shown.shapes?.outline;
+  if (!outline || !space) return null;
+  const { pieces, loose } = outline.figures;
   const n = (v: number) => formatLength(v, unit, unit === "mm" ? 1 : 2);
   const hidden = itemsOf((doc.nodes.find((q) => q.id === part)!.settings.hide as string) ?? "");
   const inside = (p: (typeof pieces)[number]): string => {
-    const { rings } = built.outline!;
+    const { rings } = outline;
     const [x, y] = placeIn(
       { xy: Float64Array.from(rings.xy), starts: rings.starts, parent: new Int32Array(0) },
       p.ring,
@@ -107,7 +108,7 @@ export function PieceList({ part }: { part: string }) {
         {loose > 0 &&
           `, ${loose} ${loose === 1 ? "island that would fall" : "islands that would fall"} out where the ink ` +
             "is cut through"}
-        {built.outline.bridges.length > 0 && ` · ${built.outline.bridges.length} bridges`}
+        {outline.bridges.length > 0 && ` · ${outline.bridges.length} bridges`}
       </p>
       <ul className="mt-1">
         {pieces.slice(0, LISTED).map((p) => (

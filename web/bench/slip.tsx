@@ -4,9 +4,9 @@ import { ChevronDown, ChevronRight, CircleHelp, RotateCcw } from "lucide-react";
 import { Slider, Switch, Tooltip } from "radix-ui";
 import { MATERIALS } from "@oaken/core/cutters/materials";
 import { cutKind } from "@oaken/core/cuts/register";
-import { cutSettings } from "@oaken/core/job/build";
-import { ZEROS, zeroWords } from "@oaken/core/job/document";
-import { NODES } from "@oaken/core/job/nodes/register";
+import { cutSettings } from "@oaken/core/job/plan";
+import { type JobNode, ZEROS, zeroWords } from "@oaken/core/job/document";
+import { makingKind } from "@oaken/core/makings/register";
 import { type Field, type Resolved, type Setting, type Settings } from "@oaken/core/settings/fields";
 import { CutterShape } from "../ui/cutter-shape.tsx";
 import { NumberField } from "./number-field.tsx";
@@ -15,11 +15,9 @@ import { Pick } from "../ui/pick.tsx";
 import { Toggle } from "../ui/toggle.tsx";
 import { useActions, useBench, useBenchStore, useDesk, useSpoken } from "./context.tsx";
 import { CutterPick } from "./cutter-pick.tsx";
-import { BorderPick, LeftStanding, OutlineHead, ShapePick, StopRow } from "./cut-rows.tsx";
-import { Histogram } from "./histogram.tsx";
-import { ColourList, PieceList } from "./outline-lists.tsx";
+import { BorderPick, LeftStanding, ShapePick, StopRow } from "./cut-rows.tsx";
 import { useTakeTool } from "./tools/take.ts";
-import { PictureTools } from "./tools/picture-tools.tsx";
+import { viewOf } from "./views/register.ts";
 
 /** The right side: the settings of what is selected, drawn from its kind's description. */
 export function Slip() {
@@ -33,26 +31,7 @@ export function Slip() {
       aria-label="Slip"
       className="flex w-[296px] shrink-0 flex-col overflow-y-auto border-l border-line bg-film max-[1100px]:w-[264px]"
     >
-      {node && (
-        <>
-          <Head
-            title={node.kind === "tone" ? NODES.find((k) => k.kind === node.kind)!.title : node.name}
-            about={
-              node.kind === "picture"
-                ? `${node.asset!.width} × ${node.asset!.height} pixels`
-                : node.kind === "outline" && built?.outline
-                  ? say(`${built.outline.nodes} nodes, off by at most ${built.outline.maxDeviation.toFixed(3)} mm`)
-                  : ""
-            }
-          />
-          {(node.kind === "tone" || (node.kind === "outline" && node.settings.trace !== "colours")) && <Histogram />}
-          {node.kind === "outline" && <OutlineHead part={node.id} />}
-          {node.kind === "outline" && <ColourList part={node.id} />}
-          {node.kind === "picture" && <PictureTools part={node.id} />}
-          <Fields part={node.id} fields={NODES.find((k) => k.kind === node.kind)!.fields} own={node.settings} />
-          {node.kind === "outline" && <PieceList part={node.id} />}
-        </>
-      )}
+      {node && <MakingSlip making={node} />}
       {cut && (
         <>
           <Head
@@ -67,11 +46,34 @@ export function Slip() {
           <BorderPick cut={cut} />
           <CutterPick cut={cut} />
           <LeftStanding cut={cut.id} />
-          <Fields part={cut.id} fields={cutKind(cut.kind).fields as readonly Field<never>[]} own={cut.settings} />
+          <Fields part={cut.id} fields={cutKind(cut.kind).fields} own={cut.settings} />
         </>
       )}
       {!node && !cut && <StockSlip />}
     </aside>
+  );
+}
+
+/** The slip of a making: what stands above its fields and below them follows from what it gives. */
+function MakingSlip({ making }: { making: JobNode }) {
+  const { doc, built } = useBench((s) => s);
+  const say = useSpoken();
+  const view = viewOf(making);
+  const figures = view.figures({
+    doc,
+    making,
+    drawn: built?.makings[making.id] ?? null,
+    resolved: built?.resolved[making.id],
+    isBuilt: built !== null,
+    say,
+  });
+  return (
+    <>
+      <Head title={making.name} about={figures} />
+      <view.Above part={making.id} />
+      <Fields part={making.id} fields={makingKind(making.kind).fields} own={making.settings} />
+      {view.Below && <view.Below part={making.id} />}
+    </>
   );
 }
 
@@ -107,7 +109,7 @@ function Head({ title, about, shape }: { title: string; about: string; shape?: R
   );
 }
 
-function Fields({ part, fields, own }: { part: string; fields: readonly Field<never>[]; own: Settings }) {
+function Fields({ part, fields, own }: { part: string; fields: readonly Field[]; own: Settings }) {
   const early = useEarly();
   const resolved = useBench((s) => s.built?.resolved[part]) ?? early[part];
   const [open, setOpen] = useState(false);
@@ -150,7 +152,7 @@ function FieldRow({
   r,
 }: {
   part: string;
-  f: Field<never>;
+  f: Field;
   value: Setting;
   own: Setting | undefined;
   r: Resolved;
@@ -236,7 +238,7 @@ function FieldRow({
 }
 
 /** A setting made by hand on the stage: how much of it there is, and the tool that makes more. */
-function TextState({ part, f, value }: { part: string; f: Field<never>; value: string }) {
+function TextState({ part, f, value }: { part: string; f: Field; value: string }) {
   const take = useTakeTool();
   const on = useBench((s) => s.tool?.id === f.tool);
   const items = value.split(/[;,]/).filter((t) => t.trim()).length;
@@ -291,7 +293,7 @@ function FieldSlider({
   auto,
   onSlide,
 }: {
-  f: Field<never>;
+  f: Field;
   value: number;
   auto: number | null;
   onSlide(v: number, gesture: string): void;

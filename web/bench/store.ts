@@ -1,9 +1,10 @@
 import { createStore } from "zustand/vanilla";
 import type { JobDocument } from "@oaken/core/job/document";
+import type { Gives } from "@oaken/core/makings/product";
+import { makingKind } from "@oaken/core/makings/register";
 import type { Setting } from "@oaken/core/settings/fields";
 import type { Unit } from "@oaken/core/units";
-import { outlineOf } from "@oaken/core/job/chain";
-import { NO_CHAIN } from "../compute/no-chain.ts";
+import { shownOf } from "../compute/shown.ts";
 import type { Built, DrawnRings, DrawnSurface, DrawnTone } from "../compute/messages.ts";
 import { api, Refused } from "../ui/api.ts";
 import { rememberedUnit, rememberUnit } from "../ui/unit.ts";
@@ -57,19 +58,25 @@ const RETRY = 4000;
  */
 const JOIN = 900;
 
-/** The build with the fields of the chain that is shown: the one that the selection is about. */
+/** The build with what is shown of it: what the selection is about. */
 export function showing(built: Built | null, doc: JobDocument, selected: string): Built | null {
-  return built && { ...built, ...(built.chains[outlineOf(doc, selected) ?? ""] ?? NO_CHAIN) };
+  return built && { ...built, shown: shownOf(built.makings, doc, selected) };
 }
 
 /** How the proof is coloured. */
 export type Colouring = "material" | "depth" | "cut" | "left";
 
+/** The layers that show each kind of product best. */
+export const LAYERS: Record<Gives, Mixer> = {
+  raster: { picture: 1, outline: 0, paths: 0, proof: 0 },
+  grey: { picture: 1, outline: 0, paths: 0, proof: 0 },
+  shapes: { picture: 0.35, outline: 1, paths: 0, proof: 0.25 },
+};
+
 /** What each selection shows best. */
 export function mixerFor(doc: JobDocument, selected: string): Mixer {
   const node = doc.nodes.find((n) => n.id === selected);
-  if (node?.kind === "outline") return { picture: 0.35, outline: 1, paths: 0, proof: 0.25 };
-  if (node) return { picture: 1, outline: 0, paths: 0, proof: 0 };
+  if (node) return { ...LAYERS[makingKind(node.kind).gives] };
   return { picture: 0, outline: 0, paths: 0, proof: 1 };
 }
 

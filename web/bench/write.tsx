@@ -94,7 +94,7 @@ export function Write() {
               <ul className="card divide-y divide-line">
                 {files.map((f) => {
                   const Icon = ICON[f.kind];
-                  const cuts = f.cuts?.map((i) => built?.cuts[i]).filter((c) => !!c) ?? [];
+                  const cuts = built?.cuts.filter((c) => f.program?.cuts.includes(c.id)) ?? [];
                   const boxes = cuts.map((c) => figures(c.toolpath));
                   const z = Math.min(...boxes.map((b) => b.minZ));
                   const zero = zeroPoint(doc.stock);
@@ -104,7 +104,7 @@ export function Write() {
                       <div className="min-w-0 flex-1">
                         <div className="num truncate font-semibold">{f.name}</div>
                         <div className="text-[13px] text-soft">
-                          {f.kind === "program" ? aboutProgram(f.lines!, cuts, doc) : `${f.kind} · ${size(f.bytes)}`}
+                          {f.program ? aboutProgram(f.program.lines, cuts, doc) : `${f.kind} · ${size(f.bytes)}`}
                         </div>
                         {f.kind === "program" && boxes.length > 0 && (
                           <div className="num text-[12.5px] text-soft">
@@ -215,8 +215,13 @@ function StockDrawing() {
         <path d={`M${-4 * u} 0H${4 * u}M0 ${-4 * u}V${4 * u}`} />
         <circle r={2.4 * u} />
       </g>
-      {built?.outline && (
-        <path d={ringPath(built.outline.rings, height)} fill="#1c2321" fillOpacity={0.55} fillRule="evenodd" />
+      {built?.shown.shapes && (
+        <path
+          d={ringPath(built.shown.shapes.outline.rings, height)}
+          fill="#1c2321"
+          fillOpacity={0.55}
+          fillRule="evenodd"
+        />
       )}
     </svg>
   );

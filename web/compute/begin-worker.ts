@@ -1,17 +1,20 @@
 import { materialById } from "@oaken/core/cutters/materials";
-import { clearanceOf } from "@oaken/core/geometry/clearance/clearance";
 import { strokeWidths } from "@oaken/core/geometry/clearance/strokes";
 import { inspect } from "@oaken/core/inspect/inspect";
 import { buildJob, type BuildResult, piece } from "@oaken/core/job/build";
-import { measuredSize } from "@oaken/core/job/art";
-import { pictureOf, type PictureResult } from "@oaken/core/job/chain";
+import { graphOf } from "@oaken/core/job/build";
+import { shapesOf } from "@oaken/core/inspect/products";
+import { clearance, onePicture } from "@oaken/core/job/tools";
+import { measuredSize } from "@oaken/core/makings/picture/picture";
+import type { GreyProduct, ShapesProduct } from "@oaken/core/makings/product";
+import { makingKind } from "@oaken/core/makings/register";
 import type { JobDocument } from "@oaken/core/job/document";
-import { Derived } from "@oaken/core/job/hash";
+import { Kept } from "@oaken/core/kept";
 import { OUTCOMES } from "@oaken/core/job/outcomes";
 import { blockiness, type Fit, fitnessOf, judge, preparation, unevenness } from "@oaken/core/picture/fitness";
 import type { Raster } from "@oaken/core/picture/raster";
 import { noiseOf } from "@oaken/core/picture/tone";
-import { Cancelled, noProgress, Problem } from "@oaken/core/problem";
+import { Cancelled, Problem } from "@oaken/core/problem";
 import { litView } from "@oaken/core/proof/light";
 import type { BeginAsk, Begun, BegunOutcome } from "./begin-messages.ts";
 import { pixels } from "./pixels.ts";
@@ -21,7 +24,7 @@ const CELLS = 90_000;
 /** The outcome that is also shown with the picture prepared for it. */
 const PREPARED = "sign";
 
-const cache = new Derived();
+const kept = new Kept();
 let newest = 0;
 
 async function begin(ask: BeginAsk): Promise<void> {
@@ -32,7 +35,7 @@ async function begin(ask: BeginAsk): Promise<void> {
     const placed = placedIn(ask.jobs[0], raster);
     const known = fitOf(ask.jobs[0], raster, placed);
     said.judgement = judge(known);
-    said.size = measuredSize(placed);
+    said.size = measuredSize(placed.picture);
     send();
     const prepared = preparation(known);
     const wanted = ask.jobs.flatMap((job, i) => {
@@ -44,14 +47,15 @@ async function begin(ask: BeginAsk): Promise<void> {
       // A turn of the event loop, so that a newer request is seen.
       await new Promise((r) => setTimeout(r));
       if (ask.seq !== newest) return;
-      const build = buildJob(w.job, { raster, cells: CELLS, quick: true }, cache);
+      const build = buildJob(w.job, { files: onePicture(raster), cells: CELLS, quick: true }, kept);
+      const shapes = shapesOf(build)[0]?.product;
       if (w === wanted[0]) {
-        if (build.chain) Object.assign(known, strokesOf(build.chain));
+        if (shapes) Object.assign(known, strokesOf(shapes));
         said.judgement = judge(known);
         said.problem = build.problem?.message ?? null;
       }
       const fit = w.prepared ? fitOf(w.job, raster, placedIn(w.job, raster)) : known;
-      if (w.prepared && build.chain) Object.assign(fit, strokesOf(build.chain));
+      if (w.prepared && shapes) Object.assign(fit, strokesOf(shapes));
       said.outcomes.push(outcomeOf(w.id, w.prepared, build, fit));
       send();
     }
@@ -66,20 +70,20 @@ async function begin(ask: BeginAsk): Promise<void> {
 }
 
 /** The job's picture with its tone, where it lies on the stock. */
-function placedIn(job: JobDocument, raster: Raster): PictureResult {
-  const outline = job.nodes.find((n) => n.kind === "outline")!;
-  return pictureOf(job, outline.id, raster, cache, noProgress);
+function placedIn(job: JobDocument, raster: Raster): GreyProduct {
+  const last = job.nodes[job.nodes.length - 1];
+  return graphOf(job, onePicture(raster), kept).upstream(last.id, "grey")!.product;
 }
 
 /** What is known of a picture before anything is traced. */
-function fitOf(job: JobDocument, raster: Raster, placed: PictureResult): Fit {
-  const { toneResult: tone, place, art } = placed;
-  const isEvened = job.nodes.some((n) => n.kind === "tone" && Number(n.settings.even ?? 0) > 0);
-  const { width, height } = placed.raster;
+function fitOf(job: JobDocument, raster: Raster, tone: GreyProduct): Fit {
+  const { place, art } = tone.picture;
+  const isEvened = job.nodes.some((n) => makingKind(n.kind).gives === "grey" && Number(n.settings.even ?? 0) > 0);
+  const { width, height } = tone.picture.raster;
   return {
     ...fitnessOf(raster, tone.bins, tone.contrast, tone.found),
     pixelsPerMm: 1 / place.scale,
-    width: measuredSize(placed).width,
+    width: measuredSize(tone.picture).width,
     noise: noiseOf(tone.grey) / tone.grey.max,
     blocks: blockiness(tone.grey),
     uneven: isEvened ? 0 : unevenness(tone.grey),
@@ -110,14 +114,16 @@ function cropRound(
   return [x + (before[0] || 0), y + (before[1] || 0), right - x, bottom - y].join(",");
 }
 
-function strokesOf(chain: NonNullable<BuildResult["chain"]>): Pick<Fit, "thinnest" | "typical" | "contours"> {
-  const strokes = strokeWidths(cache.get("begin-strokes", chain.key, () => clearanceOf(chain.ink)));
-  const contours = chain.result.shape.parent.length;
+function strokesOf({ ink, shape }: ShapesProduct): Pick<Fit, "thinnest" | "typical" | "contours"> {
+  const strokes = strokeWidths(clearance(ink, kept));
+  const contours = shape.parent.length;
   return { thinnest: strokes?.thinnest ?? null, typical: strokes?.typical ?? null, contours };
 }
 
 function withTone(job: JobDocument, settings: NonNullable<BegunOutcome["prepared"]>): JobDocument {
-  const nodes = job.nodes.map((n) => (n.kind === "tone" ? { ...n, settings: { ...n.settings, ...settings } } : n));
+  const nodes = job.nodes.map((n) =>
+    makingKind(n.kind).gives === "grey" ? { ...n, settings: { ...n.settings, ...settings } } : n,
+  );
   return { ...job, nodes };
 }
 

@@ -1,21 +1,18 @@
-import { profileOf } from "@oaken/core/cutters/profile";
-import { clearanceOf } from "@oaken/core/geometry/clearance/clearance";
+import { profileOf, SCRATCH } from "@oaken/core/cutters/profile";
 import { strokeLength } from "@oaken/core/geometry/clearance/strokes";
-import { regionKey } from "@oaken/core/geometry/regionkey";
 import type { Finding } from "@oaken/core/inspect/finding";
 import { type BuildResult, piece } from "@oaken/core/job/build";
-import { measuredSize } from "@oaken/core/job/art";
-import type { ChainResult } from "@oaken/core/job/chain";
-import type { Derived } from "@oaken/core/job/hash";
-import { frameOf } from "@oaken/core/job/nodes/picture";
+import type { Made } from "@oaken/core/job/graph";
+import { clearance } from "@oaken/core/job/tools";
+import type { Kept } from "@oaken/core/kept";
+import { isFramed, measuredSize } from "@oaken/core/makings/picture/picture";
+import type { ShapesProduct } from "@oaken/core/makings/product";
 import { outlineFigures } from "@oaken/core/outline/figures";
-import { SCRATCH } from "@oaken/core/picture/fitness";
-import { NO_FRAME } from "@oaken/core/picture/frame";
 import type { Raster } from "@oaken/core/picture/raster";
 import { shrunk } from "@oaken/core/picture/shrink";
 import { shadingOf } from "@oaken/core/proof/light";
-import { NO_CHAIN } from "./no-chain.ts";
-import type { Built, DrawnChain, DrawnOutline, DrawnTone } from "./messages.ts";
+import type { Built, DrawnOutline, DrawnProduct, DrawnTone } from "./messages.ts";
+import { shownOf } from "./shown.ts";
 
 /** Pixels of a framed picture as the stage shows it. */
 const PICTURE_PIXELS = 1_500_000;
@@ -24,18 +21,18 @@ const PICTURE_PIXELS = 1_500_000;
 const TONE_SIDE = 900;
 
 /** A build as the page draws it. Large arrays are copies where the worker keeps them for its cache. */
-export function drawn(r: BuildResult, final: boolean, findings: Finding[], took: number, cache: Derived): Built {
+export function drawn(r: BuildResult, final: boolean, findings: Finding[], took: number, kept: Kept): Built {
   const resolved: Built["resolved"] = {};
-  const chains: Built["chains"] = {};
-  for (const [id, chain] of r.chains) {
-    Object.assign(resolved, chain.resolved);
-    chains[id] = drawnChain(r, chain, cache);
+  const makings: Built["makings"] = {};
+  for (const [id, made] of r.makings) {
+    resolved[id] = made.resolved;
+    makings[id] = drawnProduct(r, made, kept);
   }
   for (const c of r.cuts) resolved[c.id] = c.resolved;
   const shown = piece(r);
   return {
-    ...(Object.values(chains)[0] ?? NO_CHAIN),
-    chains,
+    makings,
+    shown: shownOf(makings, r.job, ""),
     job: r.job,
     final,
     problem: r.problem,
@@ -67,24 +64,32 @@ export function drawn(r: BuildResult, final: boolean, findings: Finding[], took:
   };
 }
 
-function drawnChain(r: BuildResult, chain: ChainResult, cache: Derived): DrawnChain {
-  const { place, raster, colours, toneResult } = chain;
+/** What a making gives, as the page draws it. */
+function drawnProduct(r: BuildResult, { making, product }: Made, kept: Kept): DrawnProduct {
+  if (product.is === "raster") {
+    const { x0, y0, width, height } = product.place;
+    const { raster } = product;
+    return {
+      is: "raster",
+      place: { x0, y0, width, height },
+      measured: measuredSize(product),
+      framed: raster.width > 0 && isFramed(making.settings) ? smallPicture(raster) : null,
+      pixels: { width: raster.width, height: raster.height },
+    };
+  }
+  if (product.is === "grey") return { is: "grey", bins: product.bins, tone: smallTone(product.grey) };
+  const colours = product.traced?.colours;
   return {
-    place: { x0: place.x0, y0: place.y0, width: place.width, height: place.height },
-    measured: measuredSize(chain),
-    outline: outlineOf(r, chain, cache),
-    framed: raster.width > 0 && isFramed(chain) ? smallPicture(raster) : null,
-    pixels: { width: raster.width, height: raster.height },
+    is: "shapes",
+    outline: outlineOf(r, making.id, product, kept),
+    isTraced: product.traced !== null,
     colours:
-      colours &&
-      colours.swatches.map((s, i) => ({
+      colours?.swatches.map((s, i) => ({
         hex: s.hex,
         share: s.share,
         kept: colours.kept[i],
         ground: i === colours.ground,
-      })),
-    bins: toneResult.bins,
-    tone: smallTone(toneResult.grey),
+      })) ?? null,
   };
 }
 
@@ -112,9 +117,6 @@ export function smallTone(g: {
   return { width, height, grey };
 }
 
-const isFramed = (chain: ChainResult): boolean =>
-  Object.entries(frameOf(chain.picture.settings)).some(([k, v]) => v !== NO_FRAME[k as keyof typeof NO_FRAME]);
-
 /** The framed picture small enough to draw: its own pixels are in the worker only. */
 function smallPicture(r: Raster): { width: number; height: number; rgba: Uint8ClampedArray } {
   const s = shrunk(r, PICTURE_PIXELS);
@@ -124,38 +126,40 @@ function smallPicture(r: Raster): { width: number; height: number; rgba: Uint8Cl
   return { width: s.width, height: s.height, rgba };
 }
 
-/** What the stage marks on an outline: pieces, thin strokes, bridges, nodes. */
-function outlineOf(r: BuildResult, chain: ChainResult, cache: Derived): DrawnOutline {
-  const main = r.job.cuts.find((c) => c.on && !c.target && c.reads[0] === chain.outline.id)?.cutter;
-  const least = !main
-    ? 0
-    : main.kind === "v" || main.kind === "taper" || main.kind === "drill"
-      ? 2 * profileOf(main).r(SCRATCH)
-      : main.diameter;
-  return cache.get("drawn-outline", `${chain.key}|${least}`, () => {
-    const clearance = cache.get("clearance", regionKey(chain.ink), () => clearanceOf(chain.ink));
-    const { shape } = chain.result;
-    const { axis } = clearance;
+/** Strokes narrower than this are lost on a cutter, mm. */
+function leastStroke(cutter: BuildResult["job"]["cuts"][number]["cutter"] | undefined): number {
+  if (!cutter) return 0;
+  const isPointed = cutter.kind === "v" || cutter.kind === "taper" || cutter.kind === "drill";
+  return isPointed ? 2 * profileOf(cutter).r(SCRATCH) : cutter.diameter;
+}
+
+/** What the stage marks on shapes: pieces, thin strokes, bridges, nodes. */
+function outlineOf(r: BuildResult, id: string, product: ShapesProduct, kept: Kept): DrawnOutline {
+  const main = r.job.cuts.find((c) => c.on && !c.target && c.reads[0] === id)?.cutter;
+  const drawn = ({ shape, ink, lines, traced }: ShapesProduct, least: number): DrawnOutline => {
+    const clear = clearance(ink, kept);
+    const { axis } = clear;
     const thin: number[] = [];
     for (let e = 0; e < axis.a.length; e++) {
       const [i, j] = [axis.a[e], axis.b[e]];
-      if (Math.max(axis.d[i], axis.d[j]) < least / 2 && strokeLength(clearance, e) > 0)
+      if (Math.max(axis.d[i], axis.d[j]) < least / 2 && strokeLength(clear, e) > 0)
         thin.push(axis.x[i], axis.y[i], axis.x[j], axis.y[j]);
     }
     const nodeAt = new Float32Array(2 * shape.kinds.length);
     for (let i = 0; i < shape.kinds.length; i++) nodeAt.set([shape.nodes[6 * i + 4], shape.nodes[6 * i + 5]], 2 * i);
     return {
-      rings: { xy: Float32Array.from(chain.ink.xy), starts: chain.ink.starts },
-      lines: chain.lines && { xy: Float32Array.from(chain.lines.xy), starts: chain.lines.starts },
+      rings: { xy: Float32Array.from(ink.xy), starts: ink.starts },
+      lines: lines && { xy: Float32Array.from(lines.xy), starts: lines.starts },
       pieces: shape.parent.length,
-      nodes: chain.result.nodes,
-      maxDeviation: chain.result.maxDeviation,
-      dropped: chain.result.dropped,
-      droppedAt: chain.result.droppedAt,
-      figures: outlineFigures(shape, chain.ink, clearance, chain.edge),
-      bridges: chain.bridges,
+      nodes: shape.kinds.length,
+      maxDeviation: traced?.result.maxDeviation ?? 0,
+      dropped: traced?.result.dropped ?? 0,
+      droppedAt: traced?.result.droppedAt ?? new Float64Array(0),
+      figures: outlineFigures(shape, ink, clear, traced?.edge ?? new Float64Array(0)),
+      bridges: traced?.bridges ?? [],
       nodeAt,
       thin: Float32Array.from(thin),
     };
-  });
+  };
+  return kept.of("drawn-outline", [product, leastStroke(main)], drawn);
 }

@@ -54,19 +54,41 @@ export interface DrawnCut {
   left: LostDetail | null;
 }
 
-/** What the page draws of one outline's chain. */
-export interface DrawnChain {
-  place: { x0: number; y0: number; width: number; height: number } | null;
+/** A picture as the page draws it. */
+export interface DrawnRaster {
+  is: "raster";
+  /** where it lies, mm */
+  place: { x0: number; y0: number; width: number; height: number };
   /** what width and place are given of, mm */
-  measured: { width: number; height: number } | null;
-  outline: DrawnOutline | null;
-  bins: Uint32Array | null;
-  tone: DrawnTone | null;
+  measured: { width: number; height: number };
   /** the picture as framed, where framing changed it */
   framed: { width: number; height: number; rgba: Uint8ClampedArray } | null;
   /** pixels of the framed picture */
-  pixels: { width: number; height: number } | null;
+  pixels: { width: number; height: number };
+}
+
+export interface DrawnGrey {
+  is: "grey";
+  bins: Uint32Array;
+  tone: DrawnTone;
+}
+
+export interface DrawnShapes {
+  is: "shapes";
+  outline: DrawnOutline;
+  /** whether they were found in a picture */
+  isTraced: boolean;
   colours: { hex: string; share: number; kept: boolean; ground: boolean }[] | null;
+}
+
+/** What a making gives, as the page draws it. */
+export type DrawnProduct = DrawnRaster | DrawnGrey | DrawnShapes;
+
+/** What the selection is about: its picture, its greys, its shapes; null for each that is not there. */
+export interface Shown {
+  raster: DrawnRaster | null;
+  grey: DrawnGrey | null;
+  shapes: DrawnShapes | null;
 }
 
 export interface DrawnOutline {
@@ -86,14 +108,15 @@ export interface DrawnOutline {
   thin: Float32Array;
 }
 
-/** A finished build as the page needs it; the chain's own fields are those of the outline that is shown. */
-export interface Built extends DrawnChain {
+/** A finished build as the page needs it. */
+export interface Built {
   job: JobDocument;
   /** false when a finer proof follows */
   final: boolean;
   problem: { code: string; message: string } | null;
   resolved: Record<string, Record<string, Resolved>>;
-  chains: Record<string, DrawnChain>;
+  makings: Record<string, DrawnProduct>;
+  shown: Shown;
   cuts: DrawnCut[];
   surface: DrawnSurface;
   seconds: number;
@@ -105,8 +128,8 @@ export interface WrittenFile {
   name: string;
   kind: "program" | "drawing" | "height map" | "picture";
   bytes: Uint8Array;
-  lines?: number;
-  cuts?: number[];
+  /** of a program: how many lines it has, and which of the job's cuts it holds */
+  program?: { lines: number; cuts: string[] };
 }
 
 /** What a worker answers. */

@@ -46,3 +46,11 @@ async function load(sha: string): Promise<Raster> {
   const [width, height, bytes] = new Uint32Array(buffer, 0, 3);
   return { width, height, data: bytes === 2 ? new Uint16Array(buffer, 12) : new Uint8Array(buffer, 12) };
 }
+
+/** A drawing's text, fetched from the server. */
+export async function drawing(sha: string): Promise<string> {
+  const response = await fetch(`/api/assets/${sha}/drawing`);
+  if (response.ok) return response.text();
+  const said = (await response.json().catch(() => null)) as { message?: string } | null;
+  throw new Problem("no-asset", said?.message ?? "The drawing could not be loaded.");
+}

@@ -1,8 +1,7 @@
+import { built } from "@oaken/core/testing/building";
 import { expect, it } from "vitest";
 import { cutterFromRack } from "@oaken/core/cutters/rack";
 import { profileOf } from "@oaken/core/cutters/profile";
-import { buildJob } from "@oaken/core/job/build";
-import { Derived } from "@oaken/core/job/hash";
 import { startJob } from "@oaken/core/job/outcomes";
 import { newSurface } from "@oaken/core/proof/surface";
 import { sweep } from "@oaken/core/proof/sweep";
@@ -20,7 +19,7 @@ const job = startJob(
   { width: 120, height: 80, thickness: 12 },
   { clear: [cutterFromRack("flat3")] },
 );
-const build = buildJob(job, { raster: { width, height, data }, cells: 40_000 }, new Derived());
+const build = built(job, { width, height, data }, { cells: 40_000 });
 
 /** The surface after a move, swept from nothing. */
 function fresh(s: { cell: number }, cut: number, move: number) {

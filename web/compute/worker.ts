@@ -1,14 +1,17 @@
 import { inspect } from "@oaken/core/inspect/inspect";
 import { buildJob, type BuildResult, piece } from "@oaken/core/job/build";
 import type { JobDocument } from "@oaken/core/job/document";
-import { Derived } from "@oaken/core/job/hash";
+import { Kept } from "@oaken/core/kept";
+import { makingKind } from "@oaken/core/makings/register";
+import { encode } from "fast-png";
+import { outputsOf, type Image } from "@oaken/core/job/outputs";
+import type { Files } from "@oaken/core/job/tools";
 import { materialById } from "@oaken/core/cutters/materials";
 import type { Raster } from "@oaken/core/picture/raster";
 import { Cancelled, Problem } from "@oaken/core/problem";
 import { litView } from "@oaken/core/proof/light";
 import type { Answer, Ask } from "./messages.ts";
-import { outputFiles } from "./outputs.ts";
-import { pixels } from "./pixels.ts";
+import { drawing, pixels } from "./pixels.ts";
 import { Scrubber } from "./scrubber.ts";
 import { drawn } from "./drawn.ts";
 import { trace } from "./trace.ts";
@@ -17,7 +20,7 @@ import { trace } from "./trace.ts";
 const QUICK_CELLS = 200_000;
 const FINE_CELLS = 1_500_000;
 
-const cache = new Derived();
+const kept = new Kept();
 let stop: Int32Array | null = null;
 let last: BuildResult | null = null;
 let scrubber: Scrubber | null = null;
@@ -32,13 +35,13 @@ function checkStop(seq: number): void {
 async function build(ask: Extract<Ask, { type: "build" }>): Promise<void> {
   const { seq, job } = ask;
   const t0 = performance.now();
-  const raster = await rastersOf(job, () => send({ type: "progress", seq, step: "job", share: 0 }));
+  const files = await filesOf(job, () => send({ type: "progress", seq, step: "job", share: 0 }));
   let said = 0;
   const run = (cells: number) =>
     buildJob(
       job,
       {
-        raster,
+        files,
         cells,
         quick: cells !== FINE_CELLS,
         now: () => performance.now(),
@@ -50,7 +53,7 @@ async function build(ask: Extract<Ask, { type: "build" }>): Promise<void> {
           send({ type: "progress", seq, step, share });
         },
       },
-      cache,
+      kept,
     );
   const passes = ask.quick ? [QUICK_CELLS] : [QUICK_CELLS, FINE_CELLS];
   for (const cells of passes) {
@@ -63,7 +66,7 @@ async function build(ask: Extract<Ask, { type: "build" }>): Promise<void> {
       final,
       inspect({ build: result, revision: ask.revision, written: ask.written }),
       performance.now() - t0,
-      cache,
+      kept,
     );
     send({ type: "built", seq, built });
     if (!final) {
@@ -74,13 +77,26 @@ async function build(ask: Extract<Ask, { type: "build" }>): Promise<void> {
   }
 }
 
-/** All pictures of a job, decoded. */
-async function rastersOf(job: JobDocument, still: () => void = () => {}): Promise<(sha: string) => Raster> {
-  const shas = job.nodes.flatMap((n) => (n.asset ? [n.asset.sha] : []));
-  if (shas.length === 0) throw new Problem("no-picture", "This job has no picture yet. Drop one on the page.");
-  const all = new Map<string, Raster>();
-  for (const sha of shas) all.set(sha, await pixels(sha, still));
-  return (sha) => all.get(sha)!;
+/** All files that a job's makings stand for: pictures decoded, drawings as text. */
+async function filesOf(job: JobDocument, still: () => void = () => {}): Promise<Files> {
+  const rasters = new Map<string, Raster>();
+  const drawings = new Map<string, string>();
+  for (const { asset, kind } of job.nodes) {
+    if (!asset) continue;
+    if (makingKind(kind).file === "drawing") drawings.set(asset.sha, await drawing(asset.sha));
+    else rasters.set(asset.sha, await pixels(asset.sha, still));
+  }
+  if (rasters.size + drawings.size === 0)
+    throw new Problem("no-picture", "This job has no picture yet. Drop one on the page.");
+  return { picture: (sha) => rasters.get(sha)!, drawing: (sha) => drawings.get(sha)! };
+}
+
+/** A file's bytes: a text as it is, a picture as PNG. */
+function bytesOf(content: string | Image): Uint8Array {
+  if (typeof content === "string") return new TextEncoder().encode(content);
+  const { width, height, channels, data } = content;
+  const samples = data instanceof Uint16Array ? data : new Uint8Array(data.buffer, data.byteOffset, data.byteLength);
+  return encode({ width, height, channels, data: samples, depth: data instanceof Uint16Array ? 16 : 8 });
 }
 
 async function answer(ask: Ask): Promise<void> {
@@ -92,7 +108,7 @@ async function answer(ask: Ask): Promise<void> {
     if (ask.type === "build") await build(ask);
     else if (ask.type === "trace") {
       const t0 = performance.now();
-      const { rings, tone } = trace(ask.job, await rastersOf(ask.job), cache, ask.part);
+      const { rings, tone } = trace(ask.job, await filesOf(ask.job), kept, ask.part);
       send({ type: "traced", seq: ask.seq, rings, tone, took: performance.now() - t0 }, [rings.xy.buffer]);
     } else if (ask.type === "scrub") {
       if (!last) return;
@@ -100,9 +116,12 @@ async function answer(ask: Ask): Promise<void> {
       const surface = scrubber.at(ask.cut, ask.move);
       send({ type: "surface", seq: ask.seq, surface }, [surface.z.buffer, surface.by.buffer]);
     } else if (ask.type === "outputs") {
-      const result = buildJob(ask.job, { raster: await rastersOf(ask.job), cells: FINE_CELLS }, cache);
+      const result = buildJob(ask.job, { files: await filesOf(ask.job), cells: FINE_CELLS }, kept);
       if (result.problem) throw new Problem(result.problem.code, result.problem.message);
-      const files = outputFiles(result, ask.from);
+      const files = outputsOf(result, ask.from).files.map(({ content, ...file }) => ({
+        ...file,
+        bytes: bytesOf(content),
+      }));
       send({ type: "outputs", seq: ask.seq, files });
     } else if (ask.type === "thumb") {
       if (!last) return;

@@ -3,6 +3,7 @@ import { useEffect, useMemo, useState } from "react";
 import { useRouter, useSearchParams } from "next/navigation";
 import { MATERIALS } from "@oaken/core/cutters/materials";
 import { USUAL_STOCK } from "@oaken/core/job/document";
+import { aboutOf } from "@oaken/core/job/graph";
 import { OUTCOMES } from "@oaken/core/job/outcomes";
 import type { Cure } from "@oaken/core/picture/fitness";
 import { fieldLength, spoken } from "@oaken/core/speech";
@@ -57,7 +58,7 @@ export function BeginPage() {
   const start = async (outcome: string, prepared: BegunOutcome["prepared"]) => {
     try {
       const document = structuredClone(jobs[outcome]);
-      if (prepared) Object.assign(document.nodes.find((n) => n.kind === "tone")!.settings, prepared);
+      if (prepared) Object.assign(aboutOf(document, "", "grey")!.settings, prepared);
       const made = await api<{ id: string }>("/api/jobs", { method: "POST", json: { document } });
       await keepPicture(
         made.id,

@@ -1,7 +1,7 @@
 import { feedsFor } from "../../cutters/feeds.ts";
 import { profileOf } from "../../cutters/profile.ts";
 import { ringCount } from "../../geometry/rings.ts";
-import type { Settings } from "../../settings/fields.ts";
+import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
@@ -12,7 +12,6 @@ import { clearRings } from "../area/rings.ts";
 import {
   directionField,
   entryField,
-  entryOf,
   rampField,
   rateFields,
   safeStepover,
@@ -20,13 +19,23 @@ import {
   stepdownField,
   stepoverField,
 } from "../fields.ts";
-import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
+import { type CutContext, defineCut, settingsOf, type Note, type Planned } from "../kind.ts";
+import { CARVE_READS, type CarveInputs, carveRegion } from "../vcarve/border.ts";
+import { CLEAR } from "../vcarve/clearing.ts";
 import { effectiveFloor } from "../vcarve/floor.ts";
+import { vcarve } from "../vcarve/vcarve.ts";
 
-const targetFloor = (c: CutContext): number =>
-  c.target ? effectiveFloor(c.target.settings, profileOf(c.target.cutter)) : 0;
-const feedsAt = (c: CutContext, s: Settings) =>
-  feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown as number, targetFloor(c) || 1), s.stepover as number);
+/** The carve that this prepares: its settings, its cutter's profile, how deep it goes. */
+function carvedBy({ target }: CutContext) {
+  const settings = settingsOf(vcarve, target);
+  if (!target || !settings) return null;
+  const profile = profileOf(target.cutter);
+  return { settings, profile, floor: effectiveFloor(settings, profile) };
+}
+
+const targetFloor = (c: CutContext): number => carvedBy(c)?.floor ?? 0;
+const feedsAt = (c: CutContext, s: { stepdown: number; stepover: number }) =>
+  feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown, targetFloor(c) || 1), s.stepover);
 /**
  * Share of what a V cutter opens beside its pass, at the ridge asked for, that a clearing cutter may leave it; and the
  * most, mm.
@@ -34,52 +43,64 @@ const feedsAt = (c: CutContext, s: Settings) =>
 const LEAVE_SHARE = 0.85;
 const MOST_LEAVE = 0.1;
 function usualLeave({ target }: CutContext): number {
-  const opens = target ? profileOf(target.cutter).r((target.settings.ridge as number) ?? 0) : 0;
+  const ridge = settingsOf(vcarve, target)?.ridge ?? 0;
+  const opens = target ? profileOf(target.cutter).r(ridge) : 0;
   return Math.min(MOST_LEAVE, Math.floor(100 * LEAVE_SHARE * opens) / 100);
 }
 
 /** Along a wall both cutters cut the same line: less than this left beside it, mm, is nothing left. */
 const SLIVER = 0.01;
 
+const fields = fieldsFor<CutContext>()
+  .with(stepoverField)
+  .with(stepdownField(targetFloor))
+  .length("leave", "Leave on walls", {
+    help: "Kept off the sloping wall for the V cutter to finish.",
+    min: 0,
+    max: 10,
+    step: 0.05,
+    more: true,
+    auto: (c) => ({
+      value: usualLeave(c),
+      reason: "what the V cutter takes anyway on its way along the wall's foot",
+    }),
+  })
+  .with(directionField)
+  .with(entryField)
+  .with(rampField)
+  .with(rateFields(feedsAt));
+type ClearSettings = SettingsOf<typeof fields>;
+
 /**
  * Takes the wide floors of a carve with a flat cutter before the V cutter comes; a later, smaller one takes what it
  * left.
  */
-export const clear: CutKind = {
-  kind: "clear",
+export const clear = defineCut({
+  kind: CLEAR.kind,
   title: "Clear",
   cutters: ["flat"],
-  summary: (s, c) => `flat ${formatLength(c.diameter)} mm · ${formatLength(s.stepdown as number)} mm a pass`,
-  fields: [
-    stepoverField,
-    stepdownField(targetFloor),
-    {
-      key: "leave",
-      label: "Leave on walls",
-      type: "length",
-      help: "Kept off the sloping wall for the V cutter to finish.",
-      min: 0,
-      max: 10,
-      step: 0.05,
-      more: true,
-      auto: (c) => ({
-        value: usualLeave(c),
-        reason: "what the V cutter takes anyway on its way along the wall's foot",
-      }),
-    },
-    directionField,
-    entryField,
-    rampField,
-    ...rateFields(feedsAt),
-  ],
+  summary: (s, c) => `flat ${formatLength(c.diameter)} mm · ${formatLength(s.stepdown)} mm a pass`,
+  fields,
+  reads: CARVE_READS,
+  helps: {
+    kind: "vcarve",
+    comes: "before",
+    label: "Clear wide floors with",
+    wrongSide: (own, helped) =>
+      `${own} clears for ${helped} but comes after it, when the V cutter has scraped the floor already. ` +
+      "Move it before.",
+  },
+  handles: { entry: "entry" },
+  intent: (_s, c) => ({ depth: targetFloor(c), through: false }),
+  sample: { cutter: "flat:3", helps: { kind: "vcarve", cutter: "v:60" } },
   plan,
-};
+});
 
-function plan(inputs: CutInputs, s: Settings): Planned {
-  const w = new ToolpathWriter(s.feed as number, s.plunge as number, inputs.machine.rapid);
+function plan(inputs: CarveInputs, s: ClearSettings): Planned {
+  const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
   const notes: Note[] = [];
-  const { target } = inputs;
-  if (!target)
+  const carved = carvedBy(inputs);
+  if (!carved)
     return {
       toolpath: w.take(),
       notes: [
@@ -91,14 +112,16 @@ function plan(inputs: CutInputs, s: Settings): Planned {
       ],
       facts: {},
     };
-  const carve = profileOf(target.cutter);
-  const floor = effectiveFloor(target.settings, carve);
-  const region = inputs.carveRegion(target.settings);
+  const { profile: carve, floor } = carved;
+  const region = carveRegion(inputs, carved.settings);
   if (!region || ringCount(region) === 0) return { toolpath: w.take(), notes, facts: {} };
   const c = inputs.clearance(region);
   inputs.progress(0.4);
   const radius = inputs.cutter.diameter / 2;
-  const before = inputs.earlier.filter((e) => e.kind === "clear");
+  const before = inputs.earlier.flatMap((e) => {
+    const own = settingsOf(CLEAR, e);
+    return own ? [{ radius: profileOf(e.cutter).radius, stepdown: own.stepdown, leave: own.leave }] : [];
+  });
   // What the cutters before have opened at a level's depth: the wall slopes, so that each depth has its own reach.
   const opened = new Map<number, Reached | null>();
   const reachedAt = (depth: number): Reached | null => {
@@ -108,11 +131,8 @@ function plan(inputs: CutInputs, s: Settings): Planned {
         reachedBy(
           c,
           before.map((q) => ({
-            radius: profileOf(q.cutter).radius,
-            from:
-              carve.r(levelBelow(floor, q.settings.stepdown as number, depth)) +
-              profileOf(q.cutter).radius +
-              (q.settings.leave as number),
+            radius: q.radius,
+            from: carve.r(levelBelow(floor, q.stepdown, depth)) + q.radius + q.leave,
           })),
         ),
       );
@@ -123,7 +143,7 @@ function plan(inputs: CutInputs, s: Settings): Planned {
     radius,
     stepover: safeStepover(inputs, s, notes, "Clear"),
     slope: slopeOf(s),
-    entry: entryOf(s),
+    entry: s.entry,
     centre: inputs.cutter.centreCutting,
     conventional: s.direction === "conventional",
     done:
@@ -133,7 +153,7 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   };
   const ground = new Ground(w, area, new SegmentGrid(region));
   let any = false;
-  const all = levels(floor, s.stepdown as number, (depth) => carve.r(depth) + radius + (s.leave as number));
+  const all = levels(floor, s.stepdown, (depth) => carve.r(depth) + radius + s.leave);
   all.forEach((level, k) => {
     if (level.from < c.widest && clearRings(ground, level)) any = true;
     inputs.progress(0.4 + (0.6 * (k + 1)) / all.length);

@@ -2,25 +2,24 @@ import Flatbush from "flatbush";
 import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
 import { nesting } from "../../geometry/nesting.ts";
 import { boundsOf, complement, insideRing, ringArea, ringCount, type Rings } from "../../geometry/rings.ts";
-import type { Settings } from "../../settings/fields.ts";
-import type { CutField } from "../fields.ts";
-import type { CutInputs, Note } from "../kind.ts";
+import { fieldsFor } from "../../settings/list.ts";
+import type { ArtInputs, CutContext, Note } from "../kind.ts";
+
+export type Side = "outside" | "inside" | "on";
 
 /** Which side of the shapes a contour cut runs on. */
-export const sideField = (reason: string): CutField => ({
-  key: "side",
-  label: "Cut",
-  type: "choice",
-  options: [
-    { value: "outside", label: "outside" },
-    { value: "inside", label: "inside" },
-    { value: "on", label: "on the line" },
-  ],
-  help:
-    "Outside: the ink is the part; its outsides are cut round and its holes from within. Inside: the ink is the " +
-    "opening; what lies round it is the part. On the line: the cutter's middle follows the outline.",
-  auto: () => ({ value: "outside", reason }),
-});
+export const sideField = (reason: string) =>
+  fieldsFor<CutContext>().choice("side", "Cut", {
+    options: [
+      { value: "outside", label: "outside" },
+      { value: "inside", label: "inside" },
+      { value: "on", label: "on the line" },
+    ],
+    help:
+      "Outside: the ink is the part; its outsides are cut round and its holes from within. Inside: the ink is the " +
+      "opening; what lies round it is the part. On the line: the cutter's middle follows the outline.",
+    auto: () => ({ value: "outside", reason }),
+  });
 
 /** One contour's path, the waste on its left. */
 export interface ContourLoop {
@@ -56,8 +55,8 @@ const ROOM = 3;
 const LEAD_ROOM = 2;
 
 /** The paths `away` mm to the chosen side of every contour. */
-export function contourLoops(inputs: CutInputs, s: Settings, away: number): ContourLoops {
-  const { ink } = inputs;
+export function contourLoops(inputs: ArtInputs, s: { side: Side; lead: number }, away: number): ContourLoops {
+  const { ink } = inputs.reads.art;
   const n = ringCount(ink);
   const nest = nestDepths(ink.parent);
   if (s.side === "on") {
@@ -71,9 +70,7 @@ export function contourLoops(inputs: CutInputs, s: Settings, away: number): Cont
     return { loops, waste: ink, clearance: null, missed: [], joined: [] };
   }
   const waste =
-    s.side === "inside"
-      ? ink
-      : complement(ink, ROOM * inputs.cutter.diameter + 2 * away + LEAD_ROOM * ((s.lead as number) ?? 0));
+    s.side === "inside" ? ink : complement(ink, ROOM * inputs.cutter.diameter + 2 * away + LEAD_ROOM * s.lead);
   const clearance = inputs.clearance(waste);
   const { rings: found, follows } = inset(clearance, away);
   const rings = withoutDoubles(found);

@@ -1,19 +1,19 @@
 import { feedsFor } from "../../cutters/feeds.ts";
 import { ringCount, type Rings } from "../../geometry/rings.ts";
 import { parsePlaces, placesField } from "../../settings/places.ts";
-import type { Settings } from "../../settings/fields.ts";
+import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { NEAR, ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { shortOrder } from "../../toolpath/order.ts";
 import { formatLength } from "../../units.ts";
 import { rateFields } from "../fields.ts";
-import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
+import { ART, type CutContext, type ArtInputs, defineCut, type Note, type Planned } from "../kind.ts";
 
 const feedsAt = (c: CutContext) => feedsFor(c.cutter, c.material, c.machine, 1, c.cutter.diameter);
 /** How far a drill's point reaches beyond where it is full width, mm. */
 const pointOf = (c: CutContext["cutter"]): number =>
   c.kind === "drill" ? c.diameter / 2 / Math.tan(((c.angle ?? 118) * Math.PI) / 360) : 0;
-const depthOf = (c: CutContext, s: Settings): number =>
-  s.through ? c.stock.thickness + (s.past as number) + pointOf(c.cutter) : (s.depth as number);
+const depthOf = (c: CutContext, s: { through: boolean; past: number; depth: number }): number =>
+  s.through ? c.stock.thickness + s.past + pointOf(c.cutter) : s.depth;
 /**
  * A ring is a circle when no point of it is farther from its mean circle than this share of the radius, or this many
  * mm.
@@ -23,100 +23,85 @@ const ROUND_LEAST = 0.1;
 /** Before the bottom of the last peck feeding begins again, mm. */
 const PECK_GAP = 0.5;
 
+const fields = fieldsFor<CutContext>()
+  .switch("through", "Through the stock", {
+    auto: (c) => ({ value: c.cutter.kind === "drill", reason: "a hole to hang or screw by" }),
+  })
+  .length("depth", "Depth", {
+    min: 0.05,
+    max: 200,
+    step: 0.5,
+    when: (s) => s.through === false,
+    auto: (c) => ({
+      value: Math.round(Math.min(10, c.stock.thickness / 2) * 10) / 10,
+      reason: "half the stock, at most 10",
+    }),
+    consequence: (v, c) =>
+      `leaves ${formatLength(Math.max(0, c.stock.thickness - v))} of ` + `${formatLength(c.stock.thickness)} mm`,
+  })
+  .length("past", "Past the underside", {
+    help: "The full width goes this far beyond the stock; the point farther still.",
+    min: 0,
+    max: 10,
+    step: 0.1,
+    more: true,
+    when: (s) => s.through === true,
+    auto: () => ({ value: 0.5, reason: "a clean exit; needs a spoil board" }),
+    consequence: (v, c) => `the point reaches ${formatLength(v + pointOf(c.cutter))} mm into the board below`,
+  })
+  .length("peck", "Peck", {
+    help: "The drill comes out after this much to clear its chips. 0: in one go.",
+    min: 0,
+    max: 100,
+    step: 0.5,
+    auto: (c) => ({
+      value: Math.round(2 * c.cutter.diameter * 10) / 10,
+      reason: "two diameters at once keep the flutes free",
+    }),
+  })
+  .switch("circles", "Circles of the art", {
+    help: "A hole at the centre of every round piece of ink and every round hole in it.",
+    auto: () => ({ value: true, reason: "drawn circles are holes" }),
+  })
+  .length("most", "Circles up to", {
+    help: "Larger circles are no drill holes.",
+    min: 0.1,
+    max: 500,
+    step: 0.5,
+    when: (s) => s.circles === true,
+    auto: (c) => ({ value: Math.max(3, Math.round(4 * c.cutter.diameter)), reason: "four times the drill" }),
+  })
+  .with(placesField("at", "Holes by hand", "More holes at these places on the stock, mm.", "drill"))
+  .with(rateFields(feedsAt));
+type DrillSettings = SettingsOf<typeof fields>;
+
 /** Drills at the centres of circles, and at places marked by hand, in pecks. */
-export const drill: CutKind = {
+export const drill = defineCut({
   kind: "drill",
   title: "Drill",
   cutters: ["drill", "flat", "v"],
   summary: (s, c) =>
-    `${c.kind} ${formatLength(c.diameter)} mm · ` +
-    `${s.through ? "through" : `${formatLength(s.depth as number)} mm deep`}`,
-  fields: [
-    {
-      key: "through",
-      label: "Through the stock",
-      type: "switch",
-      auto: (c) => ({ value: c.cutter.kind === "drill", reason: "a hole to hang or screw by" }),
-    },
-    {
-      key: "depth",
-      label: "Depth",
-      type: "length",
-      min: 0.05,
-      max: 200,
-      step: 0.5,
-      when: (s) => s.through === false,
-      auto: (c) => ({
-        value: Math.round(Math.min(10, c.stock.thickness / 2) * 10) / 10,
-        reason: "half the stock, at most 10",
-      }),
-      consequence: (v, c) =>
-        `leaves ${formatLength(Math.max(0, c.stock.thickness - (v as number)))} of ` +
-        `${formatLength(c.stock.thickness)} mm`,
-    },
-    {
-      key: "past",
-      label: "Past the underside",
-      type: "length",
-      help: "The full width goes this far beyond the stock; the point farther still.",
-      min: 0,
-      max: 10,
-      step: 0.1,
-      more: true,
-      when: (s) => s.through === true,
-      auto: () => ({ value: 0.5, reason: "a clean exit; needs a spoil board" }),
-      consequence: (v, c) =>
-        `the point reaches ${formatLength((v as number) + pointOf(c.cutter))} mm into the board below`,
-    },
-    {
-      key: "peck",
-      label: "Peck",
-      type: "length",
-      help: "The drill comes out after this much to clear its chips. 0: in one go.",
-      min: 0,
-      max: 100,
-      step: 0.5,
-      auto: (c) => ({
-        value: Math.round(2 * c.cutter.diameter * 10) / 10,
-        reason: "two diameters at once keep the flutes free",
-      }),
-    },
-    {
-      key: "circles",
-      label: "Circles of the art",
-      type: "switch",
-      help: "A hole at the centre of every round piece of ink and every round hole in it.",
-      auto: () => ({ value: true, reason: "drawn circles are holes" }),
-    },
-    {
-      key: "most",
-      label: "Circles up to",
-      type: "length",
-      help: "Larger circles are no drill holes.",
-      min: 0.1,
-      max: 500,
-      step: 0.5,
-      when: (s) => s.circles === true,
-      auto: (c) => ({ value: Math.max(3, Math.round(4 * c.cutter.diameter)), reason: "four times the drill" }),
-    },
-    placesField("at", "Holes by hand", "More holes at these places on the stock, mm.", "drill") as never,
-    ...rateFields(feedsAt),
-  ],
+    `${c.kind} ${formatLength(c.diameter)} mm · ` + `${s.through ? "through" : `${formatLength(s.depth)} mm deep`}`,
+  fields,
+  reads: ART,
+  handles: { depth: "depth", unlimited: { field: "through", value: true }, marks: { drill: "at" } },
+  intent: (s, c) => ({ depth: depthOf(c, s), through: s.through }),
+  sample: { cutter: "drill:4", settings: { at: "50 50" } },
   plan,
-};
+});
 
-function plan(inputs: CutInputs, s: Settings): Planned {
-  const w = new ToolpathWriter(s.feed as number, s.plunge as number, inputs.machine.rapid);
+function plan(inputs: ArtInputs, s: DrillSettings): Planned {
+  const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
   const notes: Note[] = [];
   const depth = depthOf(inputs, s);
-  const places = s.circles ? circlesOf(inputs.ink).filter((c) => 2 * c.r <= (s.most as number)) : [];
-  for (const [x, y] of parsePlaces(s.at as string, "Holes")) places.push({ x, y, r: 0 });
+  const places = s.circles ? circlesOf(inputs.reads.art.ink).filter((c) => 2 * c.r <= s.most) : [];
+  for (const [x, y] of parsePlaces(s.at, "Holes")) places.push({ x, y, r: 0 });
   if (places.length === 0)
     notes.push({
       code: "nothing-to-drill",
       severity: "warning",
       message:
-        `No circle up to ${formatLength(s.most as number)} mm is in the art and no place is marked: there is ` +
+        `No circle up to ${formatLength(s.most)} mm is in the art and no place is marked: there is ` +
         "nothing to drill. Mark places on the stage, or allow larger circles.",
     });
   const small = places.filter((c) => c.r > 0 && 2 * c.r < inputs.cutter.diameter * (1 - ROUND_SHARE));
@@ -131,7 +116,7 @@ function plan(inputs: CutInputs, s: Settings): Planned {
       at: { x: small[0].x, y: small[0].y },
     });
   const order = shortOrder(places.map((p) => ({ x0: p.x, y0: p.y, x1: p.x, y1: p.y })));
-  const peck = (s.peck as number) > 0 ? (s.peck as number) : depth;
+  const peck = s.peck > 0 ? s.peck : depth;
   for (const { index } of order) {
     const { x, y } = places[index];
     w.above(x, y);

@@ -1,7 +1,8 @@
+import { rateFields } from "../fields.ts";
 import { feedsFor } from "../../cutters/feeds.ts";
 import { profileOf } from "../../cutters/profile.ts";
 import { ringCount } from "../../geometry/rings.ts";
-import { rateField, type Settings } from "../../settings/fields.ts";
+import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { cutAlong, loopOf, rotate } from "../../toolpath/loops.ts";
 import { thin } from "../../geometry/thin.ts";
 import { shortOrder } from "../../toolpath/order.ts";
@@ -9,81 +10,69 @@ import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import { FLAT_SLOPE, WaysIn } from "../area/sink.ts";
 import { levels } from "../area/level.ts";
-import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
+import { ART, type CutContext, type ArtInputs, defineCut, type Note, type Planned } from "../kind.ts";
 
 /** How far thinned moves of changing depth may be from the line, mm. */
 const LINE_TOLERANCE = 0.003;
 /** Levels closer than this are one pass, mm. */
 const LEVEL = 1e-6;
 
-const feedsAt = (c: CutContext, s: Settings) =>
-  feedsFor(
-    c.cutter,
-    c.material,
-    c.machine,
-    Math.min(s.stepdown as number, s.depth as number),
-    2 * profileOf(c.cutter).r(s.depth as number),
-  );
+const feedsAt = (c: CutContext, s: { depth: number; stepdown: number }) =>
+  feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown, s.depth), 2 * profileOf(c.cutter).r(s.depth));
+
+const fields = fieldsFor<CutContext>()
+  .choice("by", "Depth from", {
+    options: [
+      { value: "depth", label: "depth" },
+      { value: "width", label: "stroke width" },
+    ],
+    help:
+      "Depth: the same everywhere. Stroke width: a pointed or round cutter goes as deep as it must to cut as " +
+      "wide as the stroke was drawn; needs a centre line.",
+    auto: () => ({ value: "depth", reason: "an even line" }),
+  })
+  .length("depth", "Depth", {
+    help: "How deep the line is; with stroke width, the deepest it may go.",
+    min: 0.005,
+    max: 50,
+    step: 0.05,
+    slider: true,
+    auto: (c) => ({
+      value: c.material.family === "soft metal" ? 0.2 : 0.5,
+      reason: c.material.family === "soft metal" ? "a clear line in metal" : "a clear line",
+    }),
+    consequence: (v, c) =>
+      `${formatLength(2 * profileOf(c.cutter).r(v))} mm wide at the top · leaves ` +
+      `${formatLength(Math.max(0, c.stock.thickness - v))} of ${formatLength(c.stock.thickness)} ` +
+      "mm",
+  })
+  .length("stepdown", "Stepdown", {
+    help: "Depth of each pass.",
+    min: 0.005,
+    max: 50,
+    step: 0.05,
+    more: true,
+    auto: (c) => feedsFor(c.cutter, c.material, c.machine, 0.5, c.cutter.diameter).stepdown,
+  })
+  .with(rateFields(feedsAt));
+type EngraveSettings = SettingsOf<typeof fields>;
 
 /**
  * Follows lines, centre lines where they were traced and otherwise the outline, to a depth or as wide as the stroke
  * was.
  */
-export const engrave: CutKind = {
+export const engrave = defineCut({
   kind: "engrave",
   title: "Engrave",
   cutters: ["v", "ball", "taper", "flat"],
-  summary: (s) =>
-    s.by === "width" ? "as wide as the strokes" : `${formatLength(s.depth as number)} mm deep along the lines`,
-  fields: [
-    {
-      key: "by",
-      label: "Depth from",
-      type: "choice",
-      options: [
-        { value: "depth", label: "depth" },
-        { value: "width", label: "stroke width" },
-      ],
-      help:
-        "Depth: the same everywhere. Stroke width: a pointed or round cutter goes as deep as it must to cut as " +
-        "wide as the stroke was drawn; needs a centre line.",
-      auto: () => ({ value: "depth", reason: "an even line" }),
-    },
-    {
-      key: "depth",
-      label: "Depth",
-      type: "length",
-      help: "How deep the line is; with stroke width, the deepest it may go.",
-      min: 0.005,
-      max: 50,
-      step: 0.05,
-      slider: true,
-      auto: (c) => ({
-        value: c.material.family === "soft metal" ? 0.2 : 0.5,
-        reason: c.material.family === "soft metal" ? "a clear line in metal" : "a clear line",
-      }),
-      consequence: (v, c) =>
-        `${formatLength(2 * profileOf(c.cutter).r(v as number))} mm wide at the top · leaves ` +
-        `${formatLength(Math.max(0, c.stock.thickness - (v as number)))} of ${formatLength(c.stock.thickness)} ` +
-        "mm",
-    },
-    {
-      key: "stepdown",
-      label: "Stepdown",
-      type: "length",
-      help: "Depth of each pass.",
-      min: 0.005,
-      max: 50,
-      step: 0.05,
-      more: true,
-      auto: (c) => feedsFor(c.cutter, c.material, c.machine, 0.5, c.cutter.diameter).stepdown,
-    },
-    rateField("feed", "Feed", "feed", (c: CutContext, s) => feedsAt(c, s).feed),
-    rateField("plunge", "Plunge", "feed", (c: CutContext, s) => feedsAt(c, s).plunge),
-    rateField("spindle", "Spindle speed", "speed", (c: CutContext, s) => feedsAt(c, s).spindle),
-  ],
+  summary: (s) => (s.by === "width" ? "as wide as the strokes" : `${formatLength(s.depth)} mm deep along the lines`),
+  fields,
+  reads: ART,
+  handles: { depth: "depth" },
+  intent: (s) => ({ depth: s.depth, through: false }),
+  sample: { cutter: "v:60" },
   plan,
-};
+});
 
 /** A line to follow, with the depth (negative) at each point. */
 interface Followed {
@@ -92,18 +81,18 @@ interface Followed {
   z: Float64Array;
 }
 
-function plan(inputs: CutInputs, s: Settings): Planned {
-  const w = new ToolpathWriter(s.feed as number, s.plunge as number, inputs.machine.rapid);
+function plan(inputs: ArtInputs, s: EngraveSettings): Planned {
+  const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
   const notes: Note[] = [];
   const p = profileOf(inputs.cutter);
-  const most = Math.min(s.depth as number, p.height);
-  const byWidth = s.by === "width" && inputs.lines !== null && inputs.cutter.kind !== "flat";
+  const most = Math.min(s.depth, p.height);
+  const byWidth = s.by === "width" && inputs.reads.art.lines !== null && inputs.cutter.kind !== "flat";
   if (s.by === "width" && !byWidth)
     notes.push({
       code: "no-stroke-width",
       severity: "warning",
       message:
-        inputs.lines === null
+        inputs.reads.art.lines === null
           ? "Engraving as wide as the strokes needs a centre line: set the outline's trace to centre line. Until " +
             "then the depth is the same everywhere."
           : "A flat cutter cuts one width at any depth: use a V, ball or tapered one to follow the strokes' width.",
@@ -115,8 +104,8 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   const ways = inputs.cutter.kind === "flat" ? new WaysIn(p.radius, inputs.cutter.centreCutting, FLAT_SLOPE) : null;
   order.forEach(({ index, reverse }, k) => {
     const line = reverse ? turned(lines[index]) : lines[index];
-    if (ways) followFlat(w, line, s.stepdown as number, ways);
-    else follow(w, line, s.stepdown as number);
+    if (ways) followFlat(w, line, s.stepdown, ways);
+    else follow(w, line, s.stepdown);
     if ((k & 31) === 0) inputs.progress(k / order.length);
   });
   if (ways) notes.push(...ways.notes("Engrave"));
@@ -129,7 +118,7 @@ const turned = (l: Followed): Followed => ({
   z: l.z.slice().reverse(),
 });
 
-function linesByDepth(inputs: CutInputs, depth: number): Followed[] {
+function linesByDepth(inputs: ArtInputs, depth: number): Followed[] {
   const out: Followed[] = [];
   const add = (xy: Float64Array, from: number, to: number, close: boolean) => {
     const n = to - from + (close ? 1 : 0);
@@ -140,7 +129,7 @@ function linesByDepth(inputs: CutInputs, depth: number): Followed[] {
       z: new Float64Array(n).fill(-depth),
     });
   };
-  const { lines, ink } = inputs;
+  const { lines, ink } = inputs.reads.art;
   if (lines)
     for (let k = 0; k + 1 < lines.starts.length; k++) add(lines.xy, lines.starts[k], lines.starts[k + 1], false);
   else
@@ -150,8 +139,8 @@ function linesByDepth(inputs: CutInputs, depth: number): Followed[] {
 }
 
 /** A cutter h deep opens r(h) to either side: the depth for half a stroke's width is h(r). */
-function linesByWidth(inputs: CutInputs, p: ReturnType<typeof profileOf>, most: number): Followed[] {
-  const l = inputs.lines!;
+function linesByWidth(inputs: ArtInputs, p: ReturnType<typeof profileOf>, most: number): Followed[] {
+  const l = inputs.reads.art.lines!;
   const out: Followed[] = [];
   for (let k = 0; k + 1 < l.starts.length; k++) {
     const x: number[] = [];

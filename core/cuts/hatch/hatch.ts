@@ -3,7 +3,7 @@ import { isFlat, profileOf } from "../../cutters/profile.ts";
 import { inset } from "../../geometry/clearance/clearance.ts";
 import { ringCount, type Rings } from "../../geometry/rings.ts";
 import { spans } from "../../geometry/scanlines.ts";
-import type { Settings } from "../../settings/fields.ts";
+import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { cutAlong, loopOf, rotate, unroll } from "../../toolpath/loops.ts";
 import { nearestOrder } from "../../toolpath/order.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
@@ -11,124 +11,102 @@ import { formatLength } from "../../units.ts";
 import { FLAT_SLOPE, WaysIn } from "../area/sink.ts";
 import { type Level, levels } from "../area/level.ts";
 import { rateFields, stepdownField } from "../fields.ts";
-import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
+import { ART, type CutContext, type ArtInputs, defineCut, type Note, type Planned } from "../kind.ts";
 
-const feedsAt = (c: CutContext, s: Settings) =>
-  feedsFor(
-    c.cutter,
-    c.material,
-    c.machine,
-    Math.min(s.stepdown as number, s.depth as number),
-    2 * profileOf(c.cutter).r(s.depth as number),
-  );
-const degrees = (v: unknown): number => ((v as number) * Math.PI) / 180;
+const feedsAt = (c: CutContext, s: { depth: number; stepdown: number }) =>
+  feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown, s.depth), 2 * profileOf(c.cutter).r(s.depth));
+const degrees = (v: number): number => (v * Math.PI) / 180;
+
+const fields = fieldsFor<CutContext>()
+  .choice("way", "Fill with", {
+    options: [
+      { value: "lines", label: "lines" },
+      { value: "rings", label: "rings" },
+    ],
+    auto: () => ({ value: "lines", reason: "the usual hatching" }),
+  })
+  .length("depth", "Depth", {
+    min: 0.005,
+    max: 50,
+    step: 0.05,
+    slider: true,
+    auto: (c) => ({
+      value: c.material.family === "soft metal" ? 0.15 : 0.4,
+      reason: c.material.family === "soft metal" ? "a clear line in metal" : "a clear line",
+    }),
+    consequence: (v, c) => `each line ${formatLength(2 * profileOf(c.cutter).r(v))} mm wide`,
+  })
+  .length("spacing", "Spacing", {
+    help: "From the middle of one line to the middle of the next.",
+    min: 0.02,
+    max: 100,
+    step: 0.1,
+    slider: true,
+    auto: (c, s) => ({
+      value: Math.max(0.1, Math.round(4 * profileOf(c.cutter).r(s.depth) * 100) / 100),
+      reason: "as much left between as is cut",
+    }),
+    consequence: (v, c, s) => {
+      const width = 2 * profileOf(c.cutter).r(s.depth);
+      return width >= v ? "lines run into each other" : `cuts ${Math.round((100 * width) / v)} % of the area`;
+    },
+  })
+  .angle("angle", "Angle", {
+    min: -180,
+    max: 180,
+    step: 5,
+    when: (s) => s.way === "lines",
+    auto: () => ({ value: 45, reason: "slanting lines catch light from any side" }),
+  })
+  .switch("crossed", "Crossed", {
+    help: "A second set of lines over the first.",
+    when: (s) => s.way === "lines",
+    auto: () => ({ value: false, reason: "one set of lines" }),
+    consequence: (v) => (v ? "cuts as much again the other way" : ""),
+  })
+  .angle("second", "Second angle", {
+    min: -180,
+    max: 180,
+    step: 5,
+    when: (s) => s.way === "lines" && s.crossed === true,
+    auto: (_c, s) => ({
+      value: s.angle > 90 ? s.angle - 90 : s.angle + 90,
+      reason: "square to the first",
+    }),
+  })
+  .switch("edge", "Along the edge", {
+    help: "Cuts once round the filled area too, for a clean edge.",
+    auto: () => ({ value: true, reason: "a clean edge" }),
+  })
+  .with(stepdownField((_c: CutContext, s: { depth: number }) => s.depth))
+  .with(rateFields(feedsAt));
+type HatchSettings = SettingsOf<typeof fields>;
 
 /** Fills the shapes with parallel lines, crossed where wanted, or with rings, engraved at one depth. */
-export const hatch: CutKind = {
+export const hatch = defineCut({
   kind: "hatch",
   title: "Hatch",
   cutters: ["v", "ball", "taper", "flat"],
   summary: (s) => {
-    const apart = `${formatLength(s.spacing as number)} mm apart`;
+    const apart = `${formatLength(s.spacing)} mm apart`;
     if (s.way === "rings") return `rings ${apart}`;
     return `lines at ${s.angle}°${s.crossed ? ` and ${s.second}°` : ""}, ${apart}`;
   },
-  fields: [
-    {
-      key: "way",
-      label: "Fill with",
-      type: "choice",
-      options: [
-        { value: "lines", label: "lines" },
-        { value: "rings", label: "rings" },
-      ],
-      auto: () => ({ value: "lines", reason: "the usual hatching" }),
-    },
-    {
-      key: "depth",
-      label: "Depth",
-      type: "length",
-      min: 0.005,
-      max: 50,
-      step: 0.05,
-      slider: true,
-      auto: (c) => ({
-        value: c.material.family === "soft metal" ? 0.15 : 0.4,
-        reason: c.material.family === "soft metal" ? "a clear line in metal" : "a clear line",
-      }),
-      consequence: (v, c) => `each line ${formatLength(2 * profileOf(c.cutter).r(v as number))} mm wide`,
-    },
-    {
-      key: "spacing",
-      label: "Spacing",
-      type: "length",
-      help: "From the middle of one line to the middle of the next.",
-      min: 0.02,
-      max: 100,
-      step: 0.1,
-      slider: true,
-      auto: (c, s) => ({
-        value: Math.max(0.1, Math.round(4 * profileOf(c.cutter).r(s.depth as number) * 100) / 100),
-        reason: "as much left between as is cut",
-      }),
-      consequence: (v, c, s) => {
-        const width = 2 * profileOf(c.cutter).r(s.depth as number);
-        return width >= (v as number)
-          ? "lines run into each other"
-          : `cuts ${Math.round((100 * width) / (v as number))} % of the area${s.crossed ? " each way" : ""}`;
-      },
-    },
-    {
-      key: "angle",
-      label: "Angle",
-      type: "angle",
-      min: -180,
-      max: 180,
-      step: 5,
-      when: (s) => s.way === "lines",
-      auto: () => ({ value: 45, reason: "slanting lines catch light from any side" }),
-    },
-    {
-      key: "crossed",
-      label: "Crossed",
-      type: "switch",
-      help: "A second set of lines over the first.",
-      when: (s) => s.way === "lines",
-      auto: () => ({ value: false, reason: "one set of lines" }),
-    },
-    {
-      key: "second",
-      label: "Second angle",
-      type: "angle",
-      min: -180,
-      max: 180,
-      step: 5,
-      when: (s) => s.way === "lines" && s.crossed === true,
-      auto: (_c, s) => ({
-        value: (s.angle as number) > 90 ? (s.angle as number) - 90 : (s.angle as number) + 90,
-        reason: "square to the first",
-      }),
-    },
-    {
-      key: "edge",
-      label: "Along the edge",
-      type: "switch",
-      help: "Cuts once round the filled area too, for a clean edge.",
-      auto: () => ({ value: true, reason: "a clean edge" }),
-    },
-    stepdownField((_c, s) => s.depth as number),
-    ...rateFields(feedsAt),
-  ],
+  fields,
+  reads: ART,
+  handles: { depth: "depth" },
+  intent: (s) => ({ depth: s.depth, through: false }),
+  sample: { cutter: "v:60" },
   plan,
-};
+});
 
-function plan(inputs: CutInputs, s: Settings): Planned {
-  const w = new ToolpathWriter(s.feed as number, s.plunge as number, inputs.machine.rapid);
+function plan(inputs: ArtInputs, s: HatchSettings): Planned {
+  const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
   const notes: Note[] = [];
-  if (ringCount(inputs.ink) === 0) return { toolpath: w.take(), notes, facts: {} };
+  if (ringCount(inputs.reads.art.ink) === 0) return { toolpath: w.take(), notes, facts: {} };
   const p = profileOf(inputs.cutter);
-  const depth = Math.min(s.depth as number, p.height);
-  const c = inputs.clearance(inputs.ink);
+  const depth = Math.min(s.depth, p.height);
+  const c = inputs.clearance(inputs.reads.art.ink);
   // The lines' ends and the edge stay inside the ink at the stock's top.
   const keep = p.r(depth);
   if (keep >= c.widest) {
@@ -139,26 +117,22 @@ function plan(inputs: CutInputs, s: Settings): Planned {
         `At ${formatLength(depth)} mm deep the cutter is ${formatLength(2 * keep)} mm wide; the widest place to ` +
         `fill is ${formatLength(2 * c.widest)} mm. Go less deep, or use a finer cutter.`,
     });
-    return { toolpath: w.take(), notes, facts: {}, within: inputs.ink };
+    return { toolpath: w.take(), notes, facts: {}, within: inputs.reads.art.ink };
   }
   const inner = inset(c, keep).rings;
   const lines: { x: Float64Array; y: Float64Array; closed: boolean }[] = [];
   if (s.way === "rings") {
-    for (
-      let at = keep + (s.edge ? (s.spacing as number) : (s.spacing as number) / 2);
-      at < c.widest;
-      at += s.spacing as number
-    )
+    for (let at = keep + (s.edge ? s.spacing : s.spacing / 2); at < c.widest; at += s.spacing)
       lines.push(...loopsOf(inset(c, at).rings));
   } else {
     const angles = s.crossed ? [s.angle, s.second] : [s.angle];
     for (const a of angles)
-      for (const q of spans(inner, degrees(a), s.spacing as number))
+      for (const q of spans(inner, degrees(a), s.spacing))
         lines.push({ x: Float64Array.of(q.x0, q.x1), y: Float64Array.of(q.y0, q.y1), closed: false });
   }
   if (s.edge) lines.push(...loopsOf(inner));
   inputs.progress(0.5);
-  const all = levels(depth, s.stepdown as number, () => 0);
+  const all = levels(depth, s.stepdown, () => 0);
   const order = nearestOrder(
     lines.map((l) => ({ x0: l.x[0], y0: l.y[0], x1: l.x[l.x.length - 1], y1: l.y[l.y.length - 1], oneWay: l.closed })),
   );
@@ -180,7 +154,7 @@ function plan(inputs: CutInputs, s: Settings): Planned {
     }
   }
   if (ways) notes.push(...ways.notes("Hatch"));
-  return { toolpath: w.take(), notes, facts: { lines: lines.length }, within: inputs.ink };
+  return { toolpath: w.take(), notes, facts: { lines: lines.length }, within: inputs.reads.art.ink };
 }
 
 /** One line with a flat cutter, level by level, each sunk along. */

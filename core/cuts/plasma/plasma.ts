@@ -1,16 +1,25 @@
 import { plasmaFor } from "../../cutters/plasma.ts";
 import { thinParts } from "../vcarve/thin.ts";
-import { ringArea, ringCount } from "../../geometry/rings.ts";
+import { ringArea, ringCount, type Rings } from "../../geometry/rings.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import { parsePlaces, placesField } from "../../settings/places.ts";
-import type { Settings } from "../../settings/fields.ts";
+import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { unroll } from "../../toolpath/loops.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import { begunAt, nearestPlace } from "../contour/gentle.ts";
 import { type Lead, leadFrom, type LeadRules, placeLead } from "../contour/leads.ts";
 import { type ContourLoop, contourLoops, contourOrder, joinedNote, sideField } from "../contour/loops.ts";
-import type { CutContext, CutInputs, CutKind, Mark, Note, Planned } from "../kind.ts";
+import {
+  ART,
+  type CutContext,
+  type ArtInputs,
+  defineCut,
+  type Freed,
+  type Mark,
+  type Note,
+  type Planned,
+} from "../kind.ts";
 import { torchAlong } from "./torch.ts";
 
 const usual = (c: CutContext) => plasmaFor(c.material, c.stock.thickness);
@@ -19,154 +28,124 @@ const SMALL_HOLE = 3;
 /** Places by hand belong to a contour no farther off than this, mm. */
 const BY_HAND = 60;
 
-/** Cuts sheet metal with a torch, half a kerf into the waste, each contour pierced and led into from there. */
-export const plasma: CutKind = {
-  kind: "plasma",
-  title: "Plasma",
-  cutters: ["torch"],
-  summary: (s, c) => `kerf ${formatLength(c.diameter)} mm · lead ${formatLength(s.lead as number)} mm`,
-  fields: [
-    sideField("the ink is the part"),
-    {
-      key: "shape",
-      label: "Lead",
-      type: "choice",
-      options: [
-        { value: "arc", label: "arc" },
-        { value: "line", label: "line" },
-        { value: "none", label: "none" },
-      ],
-      help: "The way from the pierce onto the contour. An arc comes onto it smoothly and leaves the smallest mark.",
-      auto: () => ({ value: "arc", reason: "the smallest mark" }),
-    },
-    {
-      key: "lead",
-      label: "Lead length",
-      type: "length",
-      help: "How far from the contour the pierce is: its blow-out must not reach the part.",
-      min: 0,
-      max: 50,
-      step: 0.5,
-      slider: true,
-      when: (s) => s.shape !== "none",
-      auto: (c) => ({
-        value: Math.round(Math.max(3, 1.5 * c.cutter.diameter + c.stock.thickness) * 10) / 10,
-        reason: "one and a half kerfs and the sheet's thickness",
-      }),
-    },
+const fields = fieldsFor<CutContext>()
+  .with(sideField("the ink is the part"))
+  .choice("shape", "Lead", {
+    options: [
+      { value: "arc", label: "arc" },
+      { value: "line", label: "line" },
+      { value: "none", label: "none" },
+    ],
+    help: "The way from the pierce onto the contour. An arc comes onto it smoothly and leaves the smallest mark.",
+    auto: () => ({ value: "arc", reason: "the smallest mark" }),
+  })
+  .length("lead", "Lead length", {
+    help: "How far from the contour the pierce is: its blow-out must not reach the part.",
+    min: 0,
+    max: 50,
+    step: 0.5,
+    slider: true,
+    when: (s) => s.shape !== "none",
+    auto: (c) => ({
+      value: Math.round(Math.max(3, 1.5 * c.cutter.diameter + c.stock.thickness) * 10) / 10,
+      reason: "one and a half kerfs and the sheet's thickness",
+    }),
+  })
+  .with(
     placesField(
       "leadsAt",
       "Pierces by hand",
       "Pierce places dragged on the stage, mm: the lead runs from there to the nearest place of the contour.",
       "pierce",
-    ) as never,
-    {
-      key: "overcut",
-      label: "Overcut",
-      type: "length",
-      help: "Goes on this far past the contour's beginning, so that no cusp stays.",
-      min: 0,
-      max: 20,
-      step: 0.5,
-      more: true,
-      auto: () => ({ value: 1, reason: "no cusp where the cut closes" }),
-    },
-    {
-      key: "pierceHeight",
-      label: "Pierce height",
-      type: "length",
-      min: 0.5,
-      max: 15,
-      step: 0.1,
-      more: true,
-      auto: (c) => usual(c).pierceHeight,
-    },
-    {
-      key: "pierceDelay",
-      label: "Pierce delay",
-      type: "number",
-      help: "Seconds the torch stands until it is through.",
-      min: 0,
-      max: 10,
-      step: 0.1,
-      more: true,
-      auto: (c) => usual(c).pierceDelay,
-    },
-    {
-      key: "cutHeight",
-      label: "Cut height",
-      type: "length",
-      min: 0.3,
-      max: 10,
-      step: 0.1,
-      more: true,
-      auto: (c) => usual(c).cutHeight,
-    },
-    {
-      key: "slowHoles",
-      label: "Small holes at",
-      type: "share",
-      help: "Share of the feed in holes narrower than three sheet thicknesses.",
-      min: 0.1,
-      max: 1,
-      step: 0.05,
-      more: true,
-      auto: () => ({ value: 0.6, reason: "keeps small holes round" }),
-    },
-    {
-      key: "slowCorners",
-      label: "Corners at",
-      type: "share",
-      help: "Share of the feed close to sharp corners, where the machine slows anyway and the arc lags behind.",
-      min: 0.1,
-      max: 1,
-      step: 0.05,
-      more: true,
-      auto: () => ({ value: 0.75, reason: "keeps corners sharp" }),
-    },
-    {
-      key: "linesMost",
-      label: "Moves at most",
-      type: "number",
-      help:
-        "What the controller's memory takes. The path is thinned until it fits; how far it then strays is said. " +
-        "0: no limit.",
-      min: 0,
-      max: 1000000,
-      step: 100,
-      more: true,
-      auto: () => ({ value: 0, reason: "no limit" }),
-    },
-    { key: "feed", label: "Feed", type: "feed", min: 1, max: 100000, auto: (c) => usual(c).feed },
-    {
-      key: "plunge",
-      label: "Down to cut height",
-      type: "feed",
-      min: 1,
-      max: 100000,
-      more: true,
-      auto: (c) => ({ value: c.machine.plungeMost, reason: "the machine's most" }),
-    },
-    {
-      key: "spindle",
-      label: "Spindle speed",
-      type: "speed",
-      min: 0,
-      max: 100000,
-      when: () => false,
-      auto: () => ({ value: 0, reason: "a torch has none" }),
-    },
-  ],
+    ),
+  )
+  .length("overcut", "Overcut", {
+    help: "Goes on this far past the contour's beginning, so that no cusp stays.",
+    min: 0,
+    max: 20,
+    step: 0.5,
+    more: true,
+    auto: () => ({ value: 1, reason: "no cusp where the cut closes" }),
+  })
+  .length("pierceHeight", "Pierce height", {
+    min: 0.5,
+    max: 15,
+    step: 0.1,
+    more: true,
+    auto: (c) => usual(c).pierceHeight,
+  })
+  .number("pierceDelay", "Pierce delay", {
+    help: "Seconds the torch stands until it is through.",
+    min: 0,
+    max: 10,
+    step: 0.1,
+    more: true,
+    auto: (c) => usual(c).pierceDelay,
+  })
+  .length("cutHeight", "Cut height", { min: 0.3, max: 10, step: 0.1, more: true, auto: (c) => usual(c).cutHeight })
+  .share("slowHoles", "Small holes at", {
+    help: "Share of the feed in holes narrower than three sheet thicknesses.",
+    min: 0.1,
+    max: 1,
+    step: 0.05,
+    more: true,
+    auto: () => ({ value: 0.6, reason: "keeps small holes round" }),
+  })
+  .share("slowCorners", "Corners at", {
+    help: "Share of the feed close to sharp corners, where the machine slows anyway and the arc lags behind.",
+    min: 0.1,
+    max: 1,
+    step: 0.05,
+    more: true,
+    auto: () => ({ value: 0.75, reason: "keeps corners sharp" }),
+  })
+  .number("linesMost", "Moves at most", {
+    help:
+      "What the controller's memory takes. The path is thinned until it fits; how far it then strays is said. " +
+      "0: no limit.",
+    min: 0,
+    max: 1000000,
+    step: 100,
+    more: true,
+    auto: () => ({ value: 0, reason: "no limit" }),
+  })
+  .feed("feed", "Feed", { min: 1, max: 100000, auto: (c) => usual(c).feed })
+  .feed("plunge", "Down to cut height", {
+    min: 1,
+    max: 100000,
+    more: true,
+    auto: (c) => ({ value: c.machine.plungeMost, reason: "the machine's most" }),
+  })
+  .speed("spindle", "Spindle speed", {
+    min: 0,
+    max: 100000,
+    when: () => false,
+    auto: () => ({ value: 0, reason: "a torch has none" }),
+  });
+type PlasmaSettings = SettingsOf<typeof fields>;
+
+/** Cuts sheet metal with a torch, half a kerf into the waste, each contour pierced and led into from there. */
+export const plasma = defineCut({
+  kind: "plasma",
+  title: "Plasma",
+  cutters: ["torch"],
+  summary: (s, c) => `kerf ${formatLength(c.diameter)} mm · lead ${formatLength(s.lead)} mm`,
+  fields,
+  reads: ART,
+  handles: { marks: { pierce: "leadsAt" } },
+  intent: (_s, c) => ({ depth: c.stock.thickness, through: true }),
+  sample: { cutter: "torch:1.5" },
   plan,
-};
+});
 
 /** A deviation of the path that no controller's limit may force, mm. */
 const MOST_STRAY = 0.5;
 /** How closely the path is followed when nothing asks for fewer moves, mm. */
 const FINE = 0.01;
 
-function plan(inputs: CutInputs, s: Settings): Planned {
-  const { ink, cutter, stock } = inputs;
+function plan(inputs: ArtInputs, s: PlasmaSettings): Planned {
+  const { cutter, stock } = inputs;
+  const { ink } = inputs.reads.art;
   const notes: Note[] = [];
   const kerf = cutter.diameter;
   if (ringCount(ink) === 0) return { toolpath: new ToolpathWriter(1, 1, 1).take(), notes, facts: {} };
@@ -209,17 +188,17 @@ function plan(inputs: CutInputs, s: Settings): Planned {
         "the art larger.",
       at: { x: small[0].xy[2 * small[0].start], y: small[0].xy[2 * small[0].start + 1] },
     });
-  if (s.side === "inside") droppers(inputs, notes);
+  if (s.side === "inside") droppers(ink, notes);
 
   const rules: LeadRules = {
     shape: s.shape as LeadRules["shape"],
-    reach: s.lead as number,
+    reach: s.lead,
     edges: new SegmentGrid(ink),
     away: kerf / 2,
     width: stock.width,
     height: stock.height,
   };
-  const byHand = parsePlaces(s.leadsAt as string, "Pierces");
+  const byHand = parsePlaces(s.leadsAt, "Pierces");
   const order = contourOrder(loops, 0, 0);
   let without = 0;
   let refused = 0;
@@ -241,7 +220,7 @@ function plan(inputs: CutInputs, s: Settings): Planned {
     return {
       loop: lead ? begunAt(loop, lead.place) : loop,
       lead,
-      slow: widthOf(l) < SMALL_HOLE * stock.thickness && !l.frees ? (s.slowHoles as number) : 1,
+      slow: widthOf(l) < SMALL_HOLE * stock.thickness && !l.frees ? s.slowHoles : 1,
     };
   });
   if (without > 0)
@@ -263,13 +242,13 @@ function plan(inputs: CutInputs, s: Settings): Planned {
     });
 
   const write = (stray: number): ToolpathWriter => {
-    const w = new ToolpathWriter(s.feed as number, s.plunge as number, inputs.machine.rapid);
+    const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
     for (const p of plans) torchAlong(w, p.loop, p.lead, p.slow, s, stray);
     return w;
   };
   let stray = FINE;
   let w = write(stray);
-  const most = s.linesMost as number;
+  const most = s.linesMost;
   while (most > 0 && w.count > most && stray < MOST_STRAY) {
     stray *= 1.5;
     w = write(stray);
@@ -301,10 +280,12 @@ function plan(inputs: CutInputs, s: Settings): Planned {
       message: "A pierce lies beyond the sheet: the torch finds no metal there. Move the art inwards.",
       at: off,
     });
+  const freed: Freed = { pieces: loops.filter((l) => l.frees).length, heldBy: "slats" };
   return {
     toolpath: w.take(),
     notes,
-    facts: { pierces: marks.length, pieces: loops.filter((l) => l.frees).length, stray },
+    facts: { pierces: marks.length, pieces: freed.pieces, stray },
+    freed,
     marks,
     ...(s.side !== "on" && { within: waste }),
   };
@@ -330,7 +311,7 @@ function ownsPlace(loops: readonly ContourLoop[], i: number, x: number, y: numbe
 }
 
 /** Islands in openings have nothing to hold them once the opening is cut. */
-function droppers({ ink }: CutInputs, notes: Note[]): void {
+function droppers(ink: Rings, notes: Note[]): void {
   let count = 0;
   let at: { x: number; y: number } | undefined;
   for (let k = 0; k < ringCount(ink); k++) {

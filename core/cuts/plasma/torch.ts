@@ -1,4 +1,3 @@
-import type { Settings } from "../../settings/fields.ts";
 import { cutAlong, type Loop } from "../../toolpath/loops.ts";
 import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { Bending } from "../contour/gentle.ts";
@@ -12,28 +11,37 @@ const CORNER = 0.6;
 const CORNER_WINDOW = 1;
 const CORNER_REACH = 3;
 
+/** How the torch is led. */
+export interface TorchSettings {
+  cutHeight: number;
+  pierceHeight: number;
+  pierceDelay: number;
+  overcut: number;
+  slowCorners: number;
+}
+
 /** One contour: pierce, lead in, once round with the overcut, torch off. */
 export function torchAlong(
   w: ToolpathWriter,
   loop: Loop,
   lead: Lead | null,
   slow: number,
-  s: Settings,
+  s: TorchSettings,
   stray: number,
 ): void {
-  const height = s.cutHeight as number;
+  const height = s.cutHeight;
   w.share = slow;
-  w.above(lead?.x0 ?? loop.x[0], lead?.y0 ?? loop.y[0], s.pierceHeight as number);
-  w.torch(true, s.pierceDelay as number);
+  w.above(lead?.x0 ?? loop.x[0], lead?.y0 ?? loop.y[0], s.pierceHeight);
+  w.torch(true, s.pierceDelay);
   w.plunge(height);
   if (lead?.centre) w.arc(lead.ccw, lead.centre.x, lead.centre.y, loop.x[0], loop.y[0], height);
   else w.to(loop.x[0], loop.y[0], height);
-  const path = withOvercut(loop, s.overcut as number);
+  const path = withOvercut(loop, s.overcut);
   const corner = nearCorners(path, loop);
   for (let i = 0; i + 1 < path.x.length;) {
     let j = i + 1;
     while (j + 1 < path.x.length && corner[j] === corner[i]) j++;
-    w.share = slow * (corner[i] ? (s.slowCorners as number) : 1);
+    w.share = slow * (corner[i] ? s.slowCorners : 1);
     cutAlong(w, path.x, path.y, i, j, height, stray);
     i = j;
   }

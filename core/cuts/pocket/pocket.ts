@@ -1,7 +1,8 @@
+import { upright } from "../../proof/asked.ts";
 import { feedsFor } from "../../cutters/feeds.ts";
 import { inset } from "../../geometry/clearance/clearance.ts";
 import { regionArea, ringCount } from "../../geometry/rings.ts";
-import type { Settings } from "../../settings/fields.ts";
+import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { cutAlong, unroll } from "../../toolpath/loops.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
@@ -14,7 +15,6 @@ import { clearRings } from "../area/rings.ts";
 import {
   directionField,
   entryField,
-  entryOf,
   leaveField,
   rampField,
   rateFields,
@@ -23,125 +23,115 @@ import {
   stepdownField,
   stepoverField,
 } from "../fields.ts";
-import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
+import { ART, type ArtInputs, type CutContext, defineCut, type Note, type Planned } from "../kind.ts";
 
-const depthOf = (_c: CutContext, s: Settings): number => s.depth as number;
-const feedsAt = (c: CutContext, s: Settings) =>
-  feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown as number, s.depth as number), s.stepover as number);
+const depthOf = (_c: CutContext, s: { depth: number }): number => s.depth;
+const feedsAt = (c: CutContext, s: { depth: number; stepdown: number; stepover: number }) =>
+  feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown, s.depth), s.stepover);
+
+const fields = fieldsFor<CutContext>()
+  .length("depth", "Depth", {
+    min: 0.01,
+    max: 200,
+    step: 0.1,
+    slider: true,
+    auto: (c) => ({
+      value: Math.round(Math.min(3, c.stock.thickness / 3) * 10) / 10 || 0.1,
+      reason: c.stock.thickness < 9 ? "a third of the stock" : "deep enough to be seen and filled",
+    }),
+    consequence: (v, c) =>
+      `leaves ${formatLength(Math.max(0, c.stock.thickness - v))} of ` + `${formatLength(c.stock.thickness)} mm`,
+  })
+  .choice("way", "Clearing", {
+    options: [
+      { value: "rings", label: "rings" },
+      { value: "lines", label: "lines" },
+      { value: "even", label: "even load" },
+    ],
+    help:
+      "Rings follow the edge. Lines run to and fro. Even load takes arcs that never engage the cutter more " +
+      "than a straight cut as wide as the stepover: slower on paper, but deeper passes and no screaming " +
+      "corners.",
+    auto: () => ({ value: "rings", reason: "follows the shape" }),
+  })
+  .angle("angle", "Line angle", {
+    min: -180,
+    max: 180,
+    step: 5,
+    when: (s) => s.way === "lines",
+    auto: () => ({ value: 0, reason: "along X" }),
+  })
+  .with(stepoverField)
+  .with(stepdownField(depthOf))
+  .length("finish", "Finishing pass", {
+    help: "Left on the walls while clearing, then taken in one pass round them. 0 for none.",
+    min: 0,
+    max: 5,
+    step: 0.05,
+    auto: (c) => ({
+      value: Math.round(Math.min(0.3, c.cutter.diameter / 12) * 100) / 100,
+      reason: "a thin last cut leaves a clean wall",
+    }),
+  })
+  .choice("first", "First", {
+    options: [
+      { value: "floor", label: "floor" },
+      { value: "walls", label: "walls" },
+    ],
+    help:
+      "Whether each pass clears the floor and then finishes the walls, or cuts the walls first, so that the " +
+      "edge is free before the middle goes.",
+    more: true,
+    when: (s) => s.finish > 0,
+    auto: () => ({ value: "floor", reason: "walls last come out cleanest" }),
+  })
+  .with(leaveField)
+  .with(directionField)
+  .with(entryField)
+  .with(rampField)
+  .with(rateFields(feedsAt));
+type PocketSettings = SettingsOf<typeof fields>;
 
 /** Takes everything inside the shapes down to a floor, islands left standing. */
-export const pocket: CutKind = {
+export const pocket = defineCut({
   kind: "pocket",
   title: "Pocket",
   cutters: ["flat", "ball"],
-  summary: (s, c) => `${c.kind} ${formatLength(c.diameter)} mm · ${formatLength(s.depth as number)} mm deep`,
-  fields: [
-    {
-      key: "depth",
-      label: "Depth",
-      type: "length",
-      min: 0.01,
-      max: 200,
-      step: 0.1,
-      slider: true,
-      auto: (c) => ({
-        value: Math.round(Math.min(3, c.stock.thickness / 3) * 10) / 10 || 0.1,
-        reason: c.stock.thickness < 9 ? "a third of the stock" : "deep enough to be seen and filled",
-      }),
-      consequence: (v, c) =>
-        `leaves ${formatLength(Math.max(0, c.stock.thickness - (v as number)))} of ` +
-        `${formatLength(c.stock.thickness)} mm`,
-    },
-    {
-      key: "way",
-      label: "Clearing",
-      type: "choice",
-      options: [
-        { value: "rings", label: "rings" },
-        { value: "lines", label: "lines" },
-        { value: "even", label: "even load" },
-      ],
-      help:
-        "Rings follow the edge. Lines run to and fro. Even load takes arcs that never engage the cutter more " +
-        "than a straight cut as wide as the stepover: slower on paper, but deeper passes and no screaming " +
-        "corners.",
-      auto: () => ({ value: "rings", reason: "follows the shape" }),
-    },
-    {
-      key: "angle",
-      label: "Line angle",
-      type: "angle",
-      min: -180,
-      max: 180,
-      step: 5,
-      when: (s) => s.way === "lines",
-      auto: () => ({ value: 0, reason: "along X" }),
-    },
-    stepoverField,
-    stepdownField(depthOf),
-    {
-      key: "finish",
-      label: "Finishing pass",
-      type: "length",
-      help: "Left on the walls while clearing, then taken in one pass round them. 0 for none.",
-      min: 0,
-      max: 5,
-      step: 0.05,
-      auto: (c) => ({
-        value: Math.round(Math.min(0.3, c.cutter.diameter / 12) * 100) / 100,
-        reason: "a thin last cut leaves a clean wall",
-      }),
-    },
-    {
-      key: "first",
-      label: "First",
-      type: "choice",
-      options: [
-        { value: "floor", label: "floor" },
-        { value: "walls", label: "walls" },
-      ],
-      help:
-        "Whether each pass clears the floor and then finishes the walls, or cuts the walls first, so that the " +
-        "edge is free before the middle goes.",
-      more: true,
-      when: (s) => (s.finish as number) > 0,
-      auto: () => ({ value: "floor", reason: "walls last come out cleanest" }),
-    },
-    { ...leaveField },
-    directionField,
-    entryField,
-    rampField,
-    ...rateFields(feedsAt),
-  ],
+  summary: (s, c) => `${c.kind} ${formatLength(c.diameter)} mm · ${formatLength(s.depth)} mm deep`,
+  fields,
+  reads: ART,
+  handles: { depth: "depth", entry: "entry" },
+  intent: (s) => ({ depth: s.depth, through: false }),
+  sample: { cutter: "flat:3" },
   plan,
-};
+});
 
-function plan(inputs: CutInputs, s: Settings): Planned {
-  const w = new ToolpathWriter(s.feed as number, s.plunge as number, inputs.machine.rapid);
+function plan(inputs: ArtInputs, s: PocketSettings): Planned {
+  const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
   const notes: Note[] = [];
-  const region = inputs.ink;
+  const region = inputs.reads.art.ink;
   if (ringCount(region) === 0) return { toolpath: w.take(), notes, facts: {} };
   const radius = inputs.cutter.diameter / 2;
   const c = inputs.clearance(region);
   inputs.progress(0.3);
-  const wall = radius + (s.leave as number);
-  const finish = s.finish as number;
+  const wall = radius + s.leave;
+  const finish = s.finish;
   const area: AreaPlan = {
     c,
     radius,
     stepover: safeStepover(inputs, s, notes, "Pocket"),
     slope: slopeOf(s),
-    entry: entryOf(s),
+    entry: s.entry,
     centre: inputs.cutter.centreCutting,
     conventional: s.direction === "conventional",
   };
-  const facts = { widest: c.widest, deepest: s.depth as number, area: regionArea(region) };
+  const facts = { widest: c.widest, deepest: s.depth, area: regionArea(region) };
   const out = (): Planned => ({
     toolpath: w.take(),
     notes,
     facts,
     within: region,
-    ideal: { region, floor: s.depth as number, slope: Infinity, ridge: 0 },
+    asked: upright(region, s.depth),
   });
   if (c.widest <= wall) {
     notes.push({
@@ -154,12 +144,12 @@ function plan(inputs: CutInputs, s: Settings): Planned {
     return out();
   }
   // Where the finishing allowance leaves no way in, the wall pass alone does it.
-  const all = levels(s.depth as number, s.stepdown as number, () => wall + finish);
+  const all = levels(s.depth, s.stepdown, () => wall + finish);
   const ground = new Ground(w, area, new SegmentGrid(region));
   let crowded = 0;
   all.forEach((level, k) => {
     if (finish > 0 && s.first === "walls") walls(ground, { ...level, from: wall }, true);
-    if (s.way === "lines") clearLines(ground, level, ((s.angle as number) * Math.PI) / 180);
+    if (s.way === "lines") clearLines(ground, level, (s.angle * Math.PI) / 180);
     else if (s.way === "even") crowded = Math.max(crowded, clearEven(ground, level) || 0);
     else clearRings(ground, level);
     if (finish > 0 && s.first !== "walls") walls(ground, { ...level, from: wall }, false);

@@ -2,7 +2,7 @@ import { feedsFor } from "../../cutters/feeds.ts";
 import { ringCount, regionArea } from "../../geometry/rings.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import { parsePlaces, placesField } from "../../settings/places.ts";
-import type { Settings } from "../../settings/fields.ts";
+import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { type Loop, unroll } from "../../toolpath/loops.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
@@ -11,37 +11,40 @@ import { begunAt, nearestPlace, placeOn } from "../contour/gentle.ts";
 import { type Lead, type LeadRules, leadPoints, placeLead } from "../contour/leads.ts";
 import { type ContourLoop, contourLoops, contourOrder, joinedNote, sideField } from "../contour/loops.ts";
 import { placeTabs, type Tab, tabsFromPlaces } from "../contour/tabs.ts";
-import { type CutField, directionField, leaveField, rampField, rateFields, slopeOf, stepdownField } from "../fields.ts";
-import type { CutContext, CutInputs, CutKind, Mark, Note, Planned } from "../kind.ts";
+import { directionField, leaveField, rampField, rateFields, slopeOf, stepdownField } from "../fields.ts";
+import {
+  ART,
+  type CutContext,
+  type ArtInputs,
+  defineCut,
+  type Freed,
+  type Mark,
+  type Note,
+  type Planned,
+} from "../kind.ts";
 import { pass, type PassShape } from "./pass.ts";
 
-const depthOf = (c: CutContext, s: Settings): number =>
-  s.through ? c.stock.thickness + (s.past as number) : (s.depth as number);
-const feedsAt = (c: CutContext, s: Settings) =>
-  feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown as number, depthOf(c, s)), c.cutter.diameter);
-const hasTabs = (s: Settings): boolean => (s.tabs as number) > 0 || s.tabsAt !== "";
+const depthOf = (c: CutContext, s: { through: boolean; past: number; depth: number }): number =>
+  s.through ? c.stock.thickness + s.past : s.depth;
+const feedsAt = (c: CutContext, s: Parameters<typeof depthOf>[1] & { stepdown: number }) =>
+  feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown, depthOf(c, s)), c.cutter.diameter);
+const hasTabs = (s: { tabs: number; tabsAt: string }): boolean => s.tabs > 0 || s.tabsAt !== "";
 /** Walls of a square tab are this steep, rise over run. */
 const SQUARE_SLOPE = 20;
 
-const fields: CutField[] = [
-  sideField("a piece cut free"),
-  { key: "through", label: "Through the stock", type: "switch", auto: () => ({ value: true, reason: "a cut-out" }) },
-  {
-    key: "depth",
-    label: "Depth",
-    type: "length",
+const fields = fieldsFor<CutContext>()
+  .with(sideField("a piece cut free"))
+  .switch("through", "Through the stock", { auto: () => ({ value: true, reason: "a cut-out" }) })
+  .length("depth", "Depth", {
     min: 0.01,
     max: 200,
     step: 0.1,
     when: (s) => s.through === false,
     auto: (c) => ({ value: Math.round((c.stock.thickness / 2) * 100) / 100, reason: "half the stock" }),
     consequence: (v, c) =>
-      `leaves ${formatLength(Math.max(0, c.stock.thickness - (v as number)))} of ${formatLength(c.stock.thickness)} mm`,
-  },
-  {
-    key: "past",
-    label: "Past the underside",
-    type: "length",
+      `leaves ${formatLength(Math.max(0, c.stock.thickness - v))} of ${formatLength(c.stock.thickness)} mm`,
+  })
+  .length("past", "Past the underside", {
     help: "Cuts a little into the board below, so that no skin is left. Put a spoil board under the stock.",
     min: 0,
     max: 5,
@@ -49,12 +52,9 @@ const fields: CutField[] = [
     more: true,
     when: (s) => s.through === true,
     auto: () => ({ value: 0.2, reason: "leaves no skin; needs a spoil board" }),
-  },
-  stepdownField(depthOf),
-  {
-    key: "tabs",
-    label: "Tabs on each piece",
-    type: "number",
+  })
+  .with(stepdownField(depthOf))
+  .number("tabs", "Tabs on each piece", {
     help: "Short bridges that hold the piece until you cut it free.",
     min: 0,
     max: 40,
@@ -64,31 +64,25 @@ const fields: CutField[] = [
       value: s.through ? 4 : 0,
       reason: s.through ? "holds a piece on every side" : "the piece stays in the stock",
     }),
-  },
-  {
-    ...placesField(
+  })
+  .with(
+    placesField(
       "tabsAt",
       "Tabs by hand",
       "Places on the stock, mm, where tabs stand instead of the automatic ones.",
       "tabs",
+      (s: { through: boolean }) => s.through,
     ),
-    when: (s) => s.through === true,
-  },
-  {
-    key: "tabWidth",
-    label: "Tab width",
-    type: "length",
+  )
+  .length("tabWidth", "Tab width", {
     min: 0.5,
     max: 50,
     step: 0.5,
     more: true,
     when: hasTabs,
     auto: (c) => ({ value: Math.max(4, c.cutter.diameter), reason: "about the cutter's diameter" }),
-  },
-  {
-    key: "tabHeight",
-    label: "Tab thickness",
-    type: "length",
+  })
+  .length("tabHeight", "Tab thickness", {
     min: 0.2,
     max: 50,
     step: 0.1,
@@ -98,11 +92,8 @@ const fields: CutField[] = [
       value: Math.round(Math.min(2, c.stock.thickness / 3) * 10) / 10,
       reason: "strong enough to hold, thin enough to saw",
     }),
-  },
-  {
-    key: "tabShape",
-    label: "Tab shape",
-    type: "choice",
+  })
+  .choice("tabShape", "Tab shape", {
     options: [
       { value: "ramped", label: "ramped" },
       { value: "square", label: "square" },
@@ -110,11 +101,8 @@ const fields: CutField[] = [
     more: true,
     when: hasTabs,
     auto: () => ({ value: "ramped", reason: "the cutter climbs over without stopping" }),
-  },
-  {
-    key: "skin",
-    label: "Onion skin",
-    type: "length",
+  })
+  .length("skin", "Onion skin", {
     help:
       "Every contour is first cut down to a skin this thick that holds the pieces, then all skins are cut " +
       "through last. 0 for none.",
@@ -123,11 +111,8 @@ const fields: CutField[] = [
     step: 0.05,
     when: (s) => s.through === true,
     auto: () => ({ value: 0, reason: "tabs hold the pieces" }),
-  },
-  {
-    key: "lastPass",
-    label: "Last pass",
-    type: "length",
+  })
+  .length("lastPass", "Last pass", {
     help: "Left on the wall by all passes but the last, which takes it at full depth. 0 for none.",
     min: 0,
     max: 5,
@@ -135,11 +120,8 @@ const fields: CutField[] = [
     more: true,
     when: (s) => s.side !== "on",
     auto: () => ({ value: 0, reason: "each pass cuts to size" }),
-  },
-  {
-    key: "lead",
-    label: "Lead-in",
-    type: "length",
+  })
+  .length("lead", "Lead-in", {
     help:
       "Radius of the arc by which the cutter comes onto the wall from the waste, so that it leaves no mark. 0: " +
       "it sinks along the contour.",
@@ -149,25 +131,34 @@ const fields: CutField[] = [
     more: true,
     when: (s) => s.side !== "on",
     auto: () => ({ value: 0, reason: "sinks along the contour" }),
-  },
-  leaveField,
-  directionField,
-  rampField,
-  ...rateFields(feedsAt),
-];
+  })
+  .with(leaveField)
+  .with(directionField)
+  .with(rampField)
+  .with(rateFields(feedsAt));
+type ProfileSettings = SettingsOf<typeof fields>;
 
 /** Cuts along the shapes, on either side or on the line, what lies inside a ring before the ring. */
-export const profile: CutKind = {
+export const profile = defineCut({
   kind: "profile",
   title: "Cut out",
   cutters: ["flat", "ball"],
   summary: (s, c) => {
-    const side = { outside: "", inside: " · inside" }[s.side as string] ?? " · on the line";
-    return `${c.kind} ${formatLength(c.diameter)} mm${side}${(s.tabs as number) > 0 ? ` · ${s.tabs} tabs` : ""}`;
+    const side = { outside: "", inside: " · inside", on: " · on the line" }[s.side];
+    return `${c.kind} ${formatLength(c.diameter)} mm${side}${s.tabs > 0 ? ` · ${s.tabs} tabs` : ""}`;
   },
   fields,
+  reads: ART,
+  handles: {
+    depth: "depth",
+    unlimited: { field: "through", value: true },
+    tabs: { field: "tabs", usual: 4 },
+    marks: { tab: "tabsAt" },
+  },
+  intent: (s, c) => ({ depth: depthOf(c, s), through: s.through }),
+  sample: { cutter: "flat:6" },
   plan,
-};
+});
 
 /** A contour ready to cut: where it begins, its tabs, its way in. */
 interface Ready {
@@ -176,12 +167,13 @@ interface Ready {
   lead: Lead | null;
 }
 
-function plan(inputs: CutInputs, s: Settings): Planned {
-  const { ink, cutter, stock } = inputs;
-  const w = new ToolpathWriter(s.feed as number, s.plunge as number, inputs.machine.rapid);
+function plan(inputs: ArtInputs, s: ProfileSettings): Planned {
+  const { cutter, stock } = inputs;
+  const { ink } = inputs.reads.art;
+  const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
   const notes: Note[] = [];
   if (ringCount(ink) === 0) return { toolpath: w.take(), notes, facts: {} };
-  const away = cutter.diameter / 2 + (s.leave as number);
+  const away = cutter.diameter / 2 + s.leave;
   const { loops, waste, missed, joined } = contourLoops(inputs, s, away);
   inputs.progress(0.5);
   if (missed.length > 0) {
@@ -204,11 +196,11 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   }
   if (joined.length > 0) notes.push(joinedNote(ink, joined, `${formatLength(cutter.diameter)} mm cutter`));
   const depth = depthOf(inputs, s);
-  const skin = s.through ? Math.min(s.skin as number, depth / 2) : 0;
+  const skin = s.through ? Math.min(s.skin, depth / 2) : 0;
   const rules: LeadRules = {
-    shape: (s.lead as number) > 0 && s.side !== "on" ? "arc" : "none",
+    shape: s.lead > 0 && s.side !== "on" ? "arc" : "none",
     right: s.direction === "conventional",
-    reach: s.lead as number,
+    reach: s.lead,
     edges: new SegmentGrid(ink),
     away,
     width: stock.width,
@@ -216,18 +208,18 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   };
   const shape: PassShape = {
     slope: slopeOf(s),
-    half: ((s.tabWidth as number) + cutter.diameter) / 2,
-    top: -stock.thickness + (s.tabHeight as number),
+    half: (s.tabWidth + cutter.diameter) / 2,
+    top: -stock.thickness + s.tabHeight,
     tabSlope: s.tabShape === "square" ? SQUARE_SLOPE : 1,
   };
-  const byHand = parsePlaces(s.tabsAt as string, "Tabs");
+  const byHand = parsePlaces(s.tabsAt, "Tabs");
   const marks: Mark[] = [];
   let short = 0;
   const ready = (l: ContourLoop, on: readonly Mark[] | null): Ready => {
     let loop = unroll(l.xy, l.start, l.end, 0, s.direction === "conventional");
     const lead = rules.shape === "none" ? null : placeLead(loop, rules);
     if (lead) loop = begunAt(loop, lead.place);
-    const tabLength = 2 * (shape.half + (s.tabHeight as number));
+    const tabLength = 2 * (shape.half + s.tabHeight);
     let tabs: Tab[] = [];
     if (l.frees && s.through) {
       // The same places on the wall for every path along it.
@@ -238,13 +230,12 @@ function plan(inputs: CutInputs, s: Settings): Planned {
               loop,
               mine.map((m) => (Array.isArray(m) ? m : [m.x, m.y]) as [number, number]),
             )
-          : placeTabs(loop, s.tabs as number, tabLength);
-      if (mine.length === 0 && tabs.length < (s.tabs as number)) short++;
+          : placeTabs(loop, s.tabs, tabLength);
+      if (mine.length === 0 && tabs.length < s.tabs) short++;
     }
     return { loop, tabs, lead };
   };
-  const rough =
-    s.side !== "on" && (s.lastPass as number) > 0 ? contourLoops(inputs, s, away + (s.lastPass as number)).loops : [];
+  const rough = s.side !== "on" && s.lastPass > 0 ? contourLoops(inputs, s, away + s.lastPass).loops : [];
   const facts = { tabs: 0, pieces: loops.filter((l) => l.frees).length, area: regionArea(ink), skin };
   const order = contourOrder(loops, 0, 0);
   const all = order.map((i) => ({ l: loops[i], r: ready(loops[i], null) }));
@@ -282,9 +273,18 @@ function plan(inputs: CutInputs, s: Settings): Planned {
       severity: "note",
       message:
         `${short} ${short === 1 ? "piece is" : "pieces are"} too small for ${s.tabs} tabs each ` +
-        `${formatLength(s.tabWidth as number)} mm wide: ${short === 1 ? "it gets" : "they get"} as many as fit.`,
+        `${formatLength(s.tabWidth)} mm wide: ${short === 1 ? "it gets" : "they get"} as many as fit.`,
     });
-  return { toolpath: w.take(), notes, facts, marks, ...(s.side !== "on" && { within: waste }) };
+  const holder = skin > 0 ? "skin" : null;
+  const freed: Freed = { pieces: facts.pieces, heldBy: facts.tabs > 0 ? "tabs" : holder };
+  return {
+    toolpath: w.take(),
+    notes,
+    facts,
+    marks,
+    ...(s.through && { freed }),
+    ...(s.side !== "on" && { within: waste }),
+  };
 }
 
 const xy = ({ x, y }: { x: number; y: number }) => ({ x, y });
@@ -304,8 +304,8 @@ function nearOnes(
 }
 
 /** One contour in all its passes. */
-function passes(w: ToolpathWriter, r: Ready, depth: number, s: Settings, shape: PassShape): void {
-  const n = Math.max(1, Math.ceil(depth / (s.stepdown as number) - 1e-6));
+function passes(w: ToolpathWriter, r: Ready, depth: number, s: { stepdown: number }, shape: PassShape): void {
+  const n = Math.max(1, Math.ceil(depth / s.stepdown - 1e-6));
   if (r.lead) {
     for (let k = 1; k <= n; k++) along(w, r, (-depth * (k - 1)) / n, (-depth * k) / n, shape);
     return;
@@ -320,7 +320,7 @@ function passes(w: ToolpathWriter, r: Ready, depth: number, s: Settings, shape: 
  * Whether the cutter gets down along a contour: one that does not cut at its centre would leave a post in the middle of
  * a small round.
  */
-function hasWayIn({ loop, lead }: Ready, cutter: CutInputs["cutter"]): boolean {
+function hasWayIn({ loop, lead }: Ready, cutter: CutContext["cutter"]): boolean {
   const total = loop.s[loop.s.length - 1];
   return total > 1e-6 && (cutter.centreCutting || lead !== null || total >= Math.PI * LEAST_HELIX * cutter.diameter);
 }

@@ -1,7 +1,8 @@
+import { pocket } from "../pocket/pocket.ts";
 import { feedsFor } from "../../cutters/feeds.ts";
 import { profileOf } from "../../cutters/profile.ts";
 import { ringCount } from "../../geometry/rings.ts";
-import type { Settings } from "../../settings/fields.ts";
+import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
@@ -12,7 +13,6 @@ import { clearRings } from "../area/rings.ts";
 import {
   directionField,
   entryField,
-  entryOf,
   leaveField,
   rampField,
   rateFields,
@@ -21,38 +21,67 @@ import {
   stepdownField,
   stepoverField,
 } from "../fields.ts";
-import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
+import {
+  ART,
+  type CutContext,
+  type ArtInputs,
+  defineCut,
+  type Note,
+  type Peer,
+  type Planned,
+  settingsOf,
+} from "../kind.ts";
 
-const depthOf = (c: CutContext): number => (c.target?.settings.depth as number) ?? 0;
-const feedsAt = (c: CutContext, s: Settings) =>
-  feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown as number, depthOf(c) || 1), s.stepover as number);
+const depthOf = (c: CutContext): number => settingsOf(pocket, c.target)?.depth ?? 0;
+const feedsAt = (c: CutContext, s: { stepdown: number; stepover: number }) =>
+  feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown, depthOf(c) || 1), s.stepover);
 /** Along a wall both cutters cut the same line: less than this left beside it, mm, is nothing left. */
 const SLIVER = 0.01;
 
+const fields = fieldsFor<CutContext>()
+  .with(stepoverField)
+  .with(stepdownField(depthOf))
+  .with(leaveField)
+  .with(directionField)
+  .with(entryField)
+  .with(rampField)
+  .with(rateFields(feedsAt));
+type RestSettings = SettingsOf<typeof fields>;
+
 /** Takes what a pocket's larger cutter, and the rest cuts before this one, could not reach. */
-export const rest: CutKind = {
+export const rest = defineCut({
   kind: "rest",
   title: "Rest of a pocket",
   cutters: ["flat"],
   summary: (_s, c) => `flat ${formatLength(c.diameter)} mm · corners and narrows`,
-  fields: [
-    stepoverField,
-    stepdownField(depthOf),
-    leaveField,
-    directionField,
-    entryField,
-    rampField,
-    ...rateFields(feedsAt),
-  ],
+  fields,
+  reads: ART,
+  helps: {
+    kind: "pocket",
+    comes: "after",
+    label: "Take the rest with",
+    wrongSide: (own, helped) =>
+      `${own} takes the rest of ${helped} but comes before it: it would cut into solid stock. Move it after.`,
+  },
+  handles: { entry: "entry" },
+  intent: (_s, c) => ({ depth: depthOf(c), through: false }),
+  sample: { cutter: "flat:1", helps: { kind: "pocket", cutter: "flat:3" } },
   plan,
+});
+
+/** How far a cutter that kept `leave` off the walls has reached. */
+const reachOf = (p: Peer, leave: number) => {
+  const { radius } = profileOf(p.cutter);
+  return { radius, from: radius + leave };
 };
 
-function plan(inputs: CutInputs, s: Settings): Planned {
-  const w = new ToolpathWriter(s.feed as number, s.plunge as number, inputs.machine.rapid);
+function plan(inputs: ArtInputs, s: RestSettings): Planned {
+  const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
   const notes: Note[] = [];
   const { target, cutter } = inputs;
-  const region = inputs.ink;
-  if (!target || target.kind !== "pocket")
+  const region = inputs.reads.art.ink;
+  const cleared = settingsOf(pocket, target);
+  if (!target || !cleared)
     return {
       toolpath: w.take(),
       notes: [
@@ -67,11 +96,12 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   if (ringCount(region) === 0) return { toolpath: w.take(), notes, facts: {} };
   const c = inputs.clearance(region);
   const radius = cutter.diameter / 2;
-  const from = radius + (s.leave as number);
-  const before = [target, ...inputs.earlier.filter((e) => e.kind === "rest")].map((q) => ({
-    radius: profileOf(q.cutter).radius,
-    from: profileOf(q.cutter).radius + (q.settings.leave as number),
-  }));
+  const from = radius + s.leave;
+  const others = inputs.earlier.flatMap((e) => {
+    const own = settingsOf<RestSettings>({ kind: "rest" }, e);
+    return own ? [reachOf(e, own.leave)] : [];
+  });
+  const before = [reachOf(target, cleared.leave), ...others];
   const smallest = Math.min(...before.map((b) => b.radius));
   if (radius >= smallest)
     notes.push({
@@ -93,14 +123,14 @@ function plan(inputs: CutInputs, s: Settings): Planned {
     radius,
     stepover: safeStepover(inputs, s, notes, "Rest"),
     slope: slopeOf(s),
-    entry: entryOf(s),
+    entry: s.entry,
     centre: cutter.centreCutting,
     conventional: s.direction === "conventional",
     // Nothing to do where the whole cutter lies in open ground.
     done: reached ? (x: number, y: number, d: number) => reached(x, y, d) < -radius + SLIVER : undefined,
   };
   const ground = new Ground(w, area, new SegmentGrid(region));
-  for (const level of levels(depthOf(inputs), s.stepdown as number, () => from)) clearRings(ground, level);
+  for (const level of levels(depthOf(inputs), s.stepdown, () => from)) clearRings(ground, level);
   notes.push(...ground.notes("Rest"));
   if (w.count === 0 && notes.length === 0)
     notes.push({

@@ -1,5 +1,5 @@
 import type { Profile } from "../../cutters/profile.ts";
-import type { Field, Settings } from "../../settings/fields.ts";
+import { fieldsFor } from "../../settings/list.ts";
 import { formatLength } from "../../units.ts";
 import type { CutContext } from "../kind.ts";
 
@@ -7,18 +7,12 @@ import type { CutContext } from "../kind.ts";
 const USUAL_FLOOR_SHARE = 0.25;
 const USUAL_FLOOR = 3;
 
-export const floorFields: readonly Field<CutContext>[] = [
-  {
-    key: "limited",
-    label: "Depth limit",
-    type: "switch",
+export const floorFields = fieldsFor<CutContext>()
+  .switch("limited", "Depth limit", {
     help: "Without a limit a V cutter goes as deep as the stroke is wide: wide areas can go through the stock.",
     auto: () => ({ value: true, reason: "wide strokes would go as deep as the cutter's cone demands" }),
-  },
-  {
-    key: "floor",
-    label: "Floor",
-    type: "length",
+  })
+  .length("floor", "Floor", {
     help: "The depth below which the carve never goes. Strokes too wide for it get a flat floor.",
     min: 0.01,
     max: 200,
@@ -31,27 +25,19 @@ export const floorFields: readonly Field<CutContext>[] = [
         ? { value: Math.max(0.2, quarter), reason: `a quarter of the ${formatLength(c.stock.thickness)} mm stock` }
         : { value: USUAL_FLOOR, reason: "deep enough for clear shadows" };
     },
-    consequence: (v, c) =>
-      `leaves ${formatLength(c.stock.thickness - (v as number))} of ${formatLength(c.stock.thickness)} mm`,
-  },
-];
+    consequence: (v, c) => `leaves ${formatLength(c.stock.thickness - v)} of ${formatLength(c.stock.thickness)} mm`,
+  });
 
-export const borderFields: readonly Field<CutContext>[] = [
-  {
-    key: "side",
-    label: "Carve",
-    type: "choice",
+export const borderFields = fieldsFor<CutContext>()
+  .choice("side", "Carve", {
     options: [
       { value: "in", label: "ink in" },
       { value: "stands", label: "ink stands" },
     ],
     help: "Ink in: the ink is carved into the stock. Ink stands: everything round it is carved away inside a border.",
     auto: () => ({ value: "in", reason: "a carved sign" }),
-  },
-  {
-    key: "border",
-    label: "Border",
-    type: "choice",
+  })
+  .choice("border", "Border", {
     options: [
       { value: "stock", label: "stock's edge" },
       { value: "frame", label: "frame" },
@@ -63,11 +49,8 @@ export const borderFields: readonly Field<CutContext>[] = [
       "inside of another outline.",
     when: (s) => s.side === "stands",
     auto: () => ({ value: "stock", reason: "everything but the ink is carved away" }),
-  },
-  {
-    key: "borderWidth",
-    label: "Border width",
-    type: "length",
+  })
+  .length("borderWidth", "Border width", {
     help:
       "For a frame, how much of the stock's edge is left standing; for grown ink, how far round the ink is " +
       "carved away.",
@@ -79,10 +62,9 @@ export const borderFields: readonly Field<CutContext>[] = [
       s.border === "grow"
         ? { value: 6, reason: "twice a usual floor: the ink stands free" }
         : { value: Math.max(2, c.stock.margin), reason: "the margin kept from the stock's edge" },
-  },
-];
+  });
 
 /** The depth at which floors lie: the limit, or the cutter's own height where there is none or it is greater. */
-export function effectiveFloor(s: Settings, p: Profile): number {
-  return s.limited === false ? p.height : Math.min(s.floor as number, p.height);
+export function effectiveFloor(s: { limited: boolean; floor: number }, p: Profile): number {
+  return s.limited === false ? p.height : Math.min(s.floor, p.height);
 }

@@ -2,11 +2,12 @@ import type { Profile } from "../../cutters/profile.ts";
 import { profileOf } from "../../cutters/profile.ts";
 import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
 import { type Rings, ringCount } from "../../geometry/rings.ts";
-import type { Settings } from "../../settings/fields.ts";
 import { type Trail, trailLength, trails } from "../../geometry/trails.ts";
 import { openRuns } from "../../toolpath/trails.ts";
 import { type Reached, reachedBy } from "../area/reached.ts";
-import type { CutInputs } from "../kind.ts";
+import { type CutContext, settingsOf } from "../kind.ts";
+import type { CarveInputs } from "./border.ts";
+import { CLEAR } from "./clearing.ts";
 
 /** How far passes reach into ground a clearing cutter opened, more than both paths may stray, mm. */
 const OVERLAP = 0.01;
@@ -26,9 +27,9 @@ const MOST_RINGS = 2000;
  * `scraped` is the length spent on open floor, mm.
  */
 export function floorTrails(
-  inputs: CutInputs,
+  inputs: CarveInputs,
   c: Clearance,
-  s: Settings,
+  s: { ridge: number },
   p: Profile,
   floor: number,
   rho: number,
@@ -40,7 +41,7 @@ export function floorTrails(
   addRings(foot, inset(c, rho).rings, -floor, null);
   const { cleared, radius } = clearedBy(inputs, c, rho);
   // Passes may each stray by their tolerance: that much nearer together they still keep the ridge.
-  const step = Math.max(0.01, 2 * p.r(s.ridge as number) - 2 * FLOOR_TOLERANCE);
+  const step = Math.max(0.01, 2 * p.r(s.ridge) - 2 * FLOOR_TOLERANCE);
   const overlap = Math.min(step, OVERLAP);
   for (let k = 1; k < MOST_RINGS; k++) {
     const at = rho + k * step;
@@ -57,13 +58,12 @@ export function floorTrails(
 }
 
 /** What all clearing cutters together have opened of the floor. */
-function clearedBy(inputs: CutInputs, c: Clearance, rho: number): { cleared: Reached | null; radius: number } {
-  const cutters = inputs.helpers
-    .filter((h) => h.kind === "clear")
-    .map((h) => ({
-      radius: profileOf(h.cutter).radius,
-      from: rho + profileOf(h.cutter).radius + (h.settings.leave as number),
-    }));
+function clearedBy(inputs: CutContext, c: Clearance, rho: number): { cleared: Reached | null; radius: number } {
+  const cutters = inputs.helpers.flatMap((h) => {
+    const clearing = settingsOf(CLEAR, h);
+    const { radius } = profileOf(h.cutter);
+    return clearing ? [{ radius, from: rho + radius + clearing.leave }] : [];
+  });
   const cleared = reachedBy(c, cutters);
   return {
     cleared,

@@ -1,13 +1,15 @@
+import { sloping } from "../../proof/asked.ts";
+import { rateFields } from "../fields.ts";
+import { CARVE_READS, type CarveInputs, carveRegion } from "./border.ts";
 import { feedsFor } from "../../cutters/feeds.ts";
-import { describeCutter, profileOf } from "../../cutters/profile.ts";
+import { describeCutter, profileOf, SCRATCH } from "../../cutters/profile.ts";
 import { withLoss } from "../../geometry/clearance/clearance.ts";
 import { regionArea, ringCount } from "../../geometry/rings.ts";
-import { SCRATCH } from "../../picture/fitness.ts";
-import { rateField, type Settings } from "../../settings/fields.ts";
+import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { formatLength } from "../../units.ts";
 import { between } from "../../toolpath/trails.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
-import type { CutContext, CutInputs, CutKind, Note, Planned } from "../kind.ts";
+import { type CutContext, defineCut, type Note, type Planned } from "../kind.ts";
 import { borderFields, effectiveFloor, floorFields } from "./floor.ts";
 import { axisBelow } from "./axis.ts";
 import { joinedTrails } from "./network.ts";
@@ -15,75 +17,76 @@ import { floorTrails } from "./rest.ts";
 import { carveTrails, clearLinks } from "./strokes.ts";
 import { thinParts } from "./thin.ts";
 
-const feedsAt = (c: CutContext, s: Settings) =>
+const feedsAt = (c: CutContext, s: { floor: number }) =>
   feedsFor(
     c.cutter,
     c.material,
     c.machine,
-    Math.min(s.floor as number, c.material.stepdown * c.cutter.diameter),
+    Math.min(s.floor, c.material.stepdown * c.cutter.diameter),
     c.cutter.diameter,
   );
+
+const fields = fieldsFor<CutContext>()
+  .with(floorFields)
+  .with(borderFields)
+  .length("ridge", "Ridge on the floor", {
+    help:
+      "Height of the lines a pointed cutter leaves between its passes over a floor. Lower is smoother and " + "slower.",
+    min: 0.005,
+    max: 2,
+    step: 0.01,
+    when: (s) => s.limited === true,
+    auto: () => ({ value: 0.1, reason: "a minute of sanding takes it away" }),
+    consequence: (v, c) => `passes ${formatLength(2 * profileOf(c.cutter).r(v), "mm", 3)} mm apart`,
+  })
+  .length("stepdown", "Deepest pass", {
+    help: "Deeper strokes are carved in several passes, each this much deeper than the last.",
+    min: 0.05,
+    max: 100,
+    step: 0.1,
+    more: true,
+    auto: (c) => {
+      const deep = Math.round(Math.max(0.2, c.material.stepdown * c.cutter.diameter * 0.75) * 100) / 100;
+      return {
+        value: deep,
+        reason: `what ${c.material.name.toLowerCase()} lets a ${formatLength(c.cutter.diameter)} mm V take at once`,
+      };
+    },
+  })
+  .with(rateFields(feedsAt));
+type VcarveSettings = SettingsOf<typeof fields>;
 
 /**
  * Carves with a pointed cutter so that the stock's top keeps the outline exactly and walls slope at the cutter's angle.
  */
-export const vcarve: CutKind = {
+export const vcarve = defineCut({
   kind: "vcarve",
   title: "Carve",
   cutters: ["v", "taper", "ball"],
   summary: (s, c) => {
-    const floor = s.limited ? `floor ${formatLength(s.floor as number)} mm` : "no floor";
+    const floor = s.limited ? `floor ${formatLength(s.floor)} mm` : "no floor";
     return `${c.kind === "v" ? `V ${c.angle}°` : describeCutter(c)} · ${floor}`;
   },
-  fields: [
-    ...floorFields,
-    ...borderFields,
-    {
-      key: "ridge",
-      label: "Ridge on the floor",
-      type: "length",
-      help:
-        "Height of the lines a pointed cutter leaves between its passes over a floor. Lower is smoother and " +
-        "slower.",
-      min: 0.005,
-      max: 2,
-      step: 0.01,
-      when: (s) => s.limited === true,
-      auto: () => ({ value: 0.1, reason: "a minute of sanding takes it away" }),
-      consequence: (v, c) => `passes ${formatLength(2 * profileOf(c.cutter).r(v as number), "mm", 3)} mm apart`,
-    },
-    {
-      key: "stepdown",
-      label: "Deepest pass",
-      type: "length",
-      help: "Deeper strokes are carved in several passes, each this much deeper than the last.",
-      min: 0.05,
-      max: 100,
-      step: 0.1,
-      more: true,
-      auto: (c) => {
-        const deep = Math.round(Math.max(0.2, c.material.stepdown * c.cutter.diameter * 0.75) * 100) / 100;
-        return {
-          value: deep,
-          reason: `what ${c.material.name.toLowerCase()} lets a ${formatLength(c.cutter.diameter)} mm V take at once`,
-        };
-      },
-    },
-    rateField("feed", "Feed", "feed", (c: CutContext, s) => feedsAt(c, s).feed),
-    rateField("plunge", "Plunge", "feed", (c: CutContext, s) => feedsAt(c, s).plunge),
-    rateField("spindle", "Spindle speed", "speed", (c: CutContext, s) => feedsAt(c, s).spindle),
-  ],
+  fields,
+  reads: CARVE_READS,
+  handles: {
+    depth: "floor",
+    unlimited: { field: "limited", value: false },
+    border: { field: "border", width: "borderWidth" },
+  },
+  intent: (s) => ({ depth: s.limited ? s.floor : null, through: false }),
+  sample: { cutter: "v:60" },
   plan,
-};
+});
 
-function plan(inputs: CutInputs, s: Settings): Planned {
+function plan(inputs: CarveInputs, s: VcarveSettings): Planned {
   const profile = profileOf(inputs.cutter);
-  const w = new ToolpathWriter(s.feed as number, s.plunge as number, inputs.machine.rapid);
-  const region = inputs.carveRegion(s);
+  const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
+  const region = carveRegion(inputs, s);
   if (!region || ringCount(region) === 0)
     return { toolpath: w.take(), notes: region ? [] : [outsideBorder], facts: {} };
   const floor = effectiveFloor(s, profile);
-  const c = withLoss(inputs.clearance(region), Math.max(LEAST_LOSS, inputs.held / 2));
+  const c = withLoss(inputs.clearance(region), Math.max(LEAST_LOSS, inputs.reads.art.held / 2));
   inputs.progress(0.4);
   const rho = profile.r(floor);
   const opened = profile.ball > 0 ? (z: number) => profile.r(-z) : undefined;
@@ -96,10 +99,10 @@ function plan(inputs: CutInputs, s: Settings): Planned {
   );
   const { foot, rest, scraped } = floorTrails(inputs, c, s, profile, floor, rho);
   inputs.progress(0.8);
-  const all = [...joinedTrails(axis, foot, floor, s.feed as number), ...rest];
+  const all = [...joinedTrails(axis, foot, floor, s.feed), ...rest];
 
   const links = clearLinks(region, (depth) => profile.r(depth), floor);
-  const step = s.stepdown as number;
+  const step = s.stepdown;
   const passes = Math.max(
     1,
     Math.ceil(Math.min(floor, profile.height, profile.h(Math.min(c.widest, profile.radius))) / step - 1e-6),
@@ -120,7 +123,6 @@ function plan(inputs: CutInputs, s: Settings): Planned {
     thinX: thin.x,
     thinY: thin.y,
   };
-  const ideal = { region, floor, slope: profile.ball > 0 ? Infinity : profile.coneSlope, ridge: s.ridge as number };
   const notes: Note[] =
     scraped > LONG_SCRAPE
       ? [
@@ -133,7 +135,13 @@ function plan(inputs: CutInputs, s: Settings): Planned {
           },
         ]
       : [];
-  return { toolpath: w.take(), notes, facts, within: region, ...(profile.ball === 0 && { ideal }) };
+  return {
+    toolpath: w.take(),
+    notes,
+    facts,
+    within: region,
+    ...(profile.ball === 0 && { asked: sloping(region, floor, profile.coneSlope, s.ridge) }),
+  };
 }
 
 /**

@@ -9,16 +9,11 @@ export const depthAgainstStock: Rule = ({ build }) => {
   const { thickness } = build.job.stock;
   const out: Finding[] = [];
   for (const c of build.cuts) {
-    if (!c.cut.on || c.values.through === true || c.values.limited === false || c.cut.target) continue;
-    const depth = (c.values.floor ?? c.values.depth) as number | undefined;
-    if (depth === undefined) continue;
-    const field = c.values.floor === undefined ? "depth" : "floor";
-    const cure = {
-      id: c.id,
-      field,
-      value: Math.max(0.1, Math.floor((thickness - LEAST_LEFT) * 10) / 10),
-      label: `Set to ${formatLength(Math.max(0.1, Math.floor((thickness - LEAST_LEFT) * 10) / 10))} mm`,
-    };
+    const { depth, through } = c.intent;
+    if (!c.cut.on || through || depth === null || c.cut.target) continue;
+    const field = c.kind.handles.depth;
+    const fits = Math.max(0.1, Math.floor((thickness - LEAST_LEFT) * 10) / 10);
+    const cure = field ? { id: c.id, field, value: fits, label: `Set to ${formatLength(fits)} mm` } : undefined;
     if (depth >= thickness)
       out.push({
         code: "floor-through-stock",

@@ -1,23 +1,22 @@
 import { formatLength } from "../../units.ts";
-import type { ChainResult } from "../../job/chain.ts";
 import type { Finding, Rule } from "../finding.ts";
+import { shapesOf } from "../products.ts";
 
 /** Pieces and pinholes that were dropped for their size. */
-export const droppedSpecks: Rule = ({ build }) => [...build.chains.values()].flatMap(check);
-
-function check({ result, outline, values }: ChainResult): Finding[] {
-  if (result.dropped === 0) return [];
-  const n = result.dropped;
-  return [
-    {
-      code: "dropped-specks",
-      severity: "note",
-      message:
-        `${n} ${n === 1 ? "speck or pinhole" : "specks and pinholes"} under ` +
-        `${formatLength(values[outline.id].specks as number)} mm² ${n === 1 ? "was" : "were"} dropped. Lower the ` +
-        "limit if one of them matters.",
-      cure: { id: outline.id, field: "specks" },
-      at: { x: result.droppedAt[0], y: result.droppedAt[1] },
-    },
-  ];
-}
+export const droppedSpecks: Rule = ({ build }) =>
+  shapesOf(build).flatMap(({ making, product: { traced } }): Finding[] => {
+    if (!traced || traced.result.dropped === 0) return [];
+    const { dropped, droppedAt } = traced.result;
+    return [
+      {
+        code: "dropped-specks",
+        severity: "note",
+        message:
+          `${dropped} ${dropped === 1 ? "speck or pinhole" : "specks and pinholes"} under ` +
+          `${formatLength(traced.specks)} mm² ${dropped === 1 ? "was" : "were"} dropped. Lower the ` +
+          "limit if one of them matters.",
+        cure: { id: making.id, field: "specks" },
+        at: { x: droppedAt[0], y: droppedAt[1] },
+      },
+    ];
+  });

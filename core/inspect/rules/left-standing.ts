@@ -1,3 +1,4 @@
+import { CUTS } from "../../cuts/register.ts";
 import { formatLength } from "../../units.ts";
 import type { Finding, Rule } from "../finding.ts";
 
@@ -6,6 +7,9 @@ const LEAST_AREA = 1;
 const LEAST_SHARE = 0.001;
 /** More than this share of the shape lost is more than a blemish. */
 const GRAVE = 0.02;
+
+/** Whether another kind of cut takes what this one leaves. */
+const hasRest = (kind: string): boolean => CUTS.some((k) => k.helps?.kind === kind && k.helps.comes === "after");
 
 /** Stock that the proof shows standing above what a cut was asked for: corners out of reach, floors not cut. */
 export const leftStanding: Rule = ({ build }) =>
@@ -31,7 +35,7 @@ export const leftStanding: Rule = ({ build }) =>
         message:
           `${says(l.lost)} of ${c.cut.name} is out of its cutter's reach and stays up to ` +
           `${formatLength(l.lostHeight)} mm high. ` +
-          `${c.cut.kind === "pocket" ? "Add a rest cut with a smaller cutter" : "Use a finer cutter"} if it ` +
+          `${hasRest(c.kind.kind) ? "Add a rest cut with a smaller cutter" : "Use a finer cutter"} if it ` +
           "matters.",
         cut: c.id,
         at: l.lostAt,

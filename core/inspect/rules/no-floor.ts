@@ -8,13 +8,14 @@ export const noFloor: Rule = ({ build }) => {
   const out: Finding[] = [];
   const { thickness } = build.job.stock;
   for (const c of build.cuts) {
-    if (!c.cut.on || c.values.limited !== false) continue;
+    if (!c.cut.on || c.intent.depth !== null) continue;
     const p = profileOf(c.cut.cutter);
     const { widest } = c.facts;
     if (widest === undefined) continue;
     const wanted = p.coneSlope * Math.max(0, widest - p.flat);
     const at = widestPlace(c);
-    const cure = { id: c.id, field: "limited", value: true, label: "Set a depth limit" };
+    const limit = c.kind.handles.unlimited;
+    const cure = limit && { id: c.id, field: limit.field, value: !limit.value, label: "Set a depth limit" };
     if (Math.min(wanted, p.height) >= thickness)
       out.push({
         code: "no-floor-through-stock",

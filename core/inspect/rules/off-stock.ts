@@ -1,18 +1,37 @@
 import { boundsOf } from "../../geometry/rings.ts";
 import { formatLength } from "../../units.ts";
-import type { ChainResult } from "../../job/chain.ts";
+import type { BuildResult } from "../../job/build.ts";
 import type { StockSettings } from "../../job/document.ts";
+import { upstreamOf } from "../../job/graph.ts";
 import type { Finding, Rule } from "../finding.ts";
+import { type Giving, shapesOf } from "../products.ts";
 
 /** Sizes are rounded to this, mm. */
 const ROUNDED = 0.01;
 
 /** Art that leaves the stock, or comes nearer to its edge than the margin. */
-export const offStock: Rule = ({ build }) => [...build.chains.values()].flatMap((c) => check(c, build.job.stock));
+export const offStock: Rule = ({ build }) =>
+  shapesOf(build)
+    .filter(({ making }) => isCut(build, making.id))
+    .flatMap((made) => check(made, sizedBy(build, made.making.id), build.job.stock));
 
-function check(chain: ChainResult, { width, height, margin }: StockSettings): Finding[] {
-  if (chain.ink.xy.length === 0) return [];
-  const b = boundsOf(chain.ink.xy);
+/** Whether shapes are for cuts: some are only there to be combined. */
+const isCut = ({ job }: BuildResult, id: string): boolean =>
+  job.cuts.some((c) => c.reads.includes(id)) || !job.nodes.some((n) => n.reads.includes(id));
+
+/** The making, at or above one, whose setting says how wide it is, and the setting. */
+function sizedBy({ job, makings }: BuildResult, id: string): { id: string; field: string } | undefined {
+  const sized = upstreamOf(job, id, (n) => makings.get(n.id)?.kind.handles.width !== undefined);
+  return sized && { id: sized.id, field: makings.get(sized.id)!.kind.handles.width! };
+}
+
+function check(
+  { product: { ink, held } }: Giving<"shapes">,
+  cure: Finding["cure"],
+  { width, height, margin }: StockSettings,
+): Finding[] {
+  if (ink.xy.length === 0) return [];
+  const b = boundsOf(ink.xy);
   const gaps: [string, number, { x: number; y: number }][] = [
     ["left", b.minX, { x: 0, y: (b.minY + b.maxY) / 2 }],
     ["right", width - b.maxX, { x: width, y: (b.minY + b.maxY) / 2 }],
@@ -20,14 +39,13 @@ function check(chain: ChainResult, { width, height, margin }: StockSettings): Fi
     ["far", height - b.maxY, { x: (b.minX + b.maxX) / 2, y: height }],
   ];
   const worst = gaps.reduce((p, q) => (q[1] < p[1] ? q : p));
-  const cure = { id: chain.picture.id, field: "width" };
   const [edge, gap, at] = worst;
   if (gap < -0.005) {
     const how = `The art reaches ${formatLength(-gap)} mm beyond the ${edge} edge of the stock.`;
     return [{ code: "art-off-stock", severity: "stop", message: `${how} Make it smaller or move it.`, cure, at }];
   }
   // Art that fills the stock ends at the margin to within what its outline may stray, and a hundredth of rounding.
-  if (gap < margin - chain.held - ROUNDED) {
+  if (gap < margin - held - ROUNDED) {
     const how =
       `The art comes within ${formatLength(Math.max(0, gap))} mm of the ${edge} edge; the margin is ` +
       `${formatLength(margin)} mm.`;

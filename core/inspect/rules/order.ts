@@ -1,10 +1,9 @@
 import { boundsOf, type Box } from "../../geometry/rings.ts";
-import type { CutResult } from "../../job/build.ts";
+import type { CutResult } from "../../job/plan.ts";
 import type { Finding, Rule } from "../finding.ts";
 
 /** A cut that goes through the stock and leaves what is inside it free. */
-const frees = (c: CutResult): boolean =>
-  (c.facts.pieces ?? 0) > 0 && (c.cut.kind === "plasma" || (c.values.through === true && !(c.facts.tabs > 0)));
+const frees = ({ freed }: CutResult): boolean => freed !== undefined && freed.pieces > 0 && freed.heldBy !== "tabs";
 
 /**
  * Cuts in an order that spoils the piece: floors cleared after they were carved, pieces worked on after they came free.
@@ -13,21 +12,15 @@ export const order: Rule = ({ build }) => {
   const out: Finding[] = [];
   const on = build.cuts.filter((c) => c.cut.on && c.toolpath.kind.length > 0);
   on.forEach((c, i) => {
-    const target = c.cut.target && on.findIndex((t) => t.id === c.cut.target);
-    if (typeof target === "number" && target >= 0) {
-      const isRest = c.cut.kind === "rest";
-      if (isRest ? target > i : target < i)
-        out.push({
-          code: "wrong-order",
-          severity: "warning",
-          message: isRest
-            ? `${c.cut.name} takes the rest of ${on[target].cut.name} but comes before it: it would cut into ` +
-              "solid stock. Move it after."
-            : `${c.cut.name} clears for ${on[target].cut.name} but comes after it, when the V cutter has scraped ` +
-              "the floor already. Move it before.",
-          cut: c.id,
-        });
-    }
+    const target = on.findIndex((t) => t.id === c.cut.target);
+    const { helps } = c.kind;
+    if (helps && target >= 0 && (helps.comes === "before" ? target < i : target > i))
+      out.push({
+        code: "wrong-order",
+        severity: "warning",
+        message: helps.wrongSide(c.cut.name, on[target].cut.name),
+        cut: c.id,
+      });
     const freed = on.slice(0, i).find((f) => frees(f) && touches(f, c));
     if (freed)
       out.push({

@@ -1,4 +1,4 @@
-import type { CutResult } from "../../job/build.ts";
+import type { CutResult } from "../../job/plan.ts";
 import type { Finding, Rule } from "../finding.ts";
 
 const place = (c: CutResult, move: number) => ({ x: c.toolpath.x[move], y: c.toolpath.y[move] });
@@ -9,6 +9,7 @@ export const sweptMoves: Rule = ({ build }) =>
     const swept = build.swept[i];
     if (!swept) return [];
     const out: Finding[] = [];
+    const { entry } = c.kind.handles;
     if (swept.rapids > 0)
       out.push({
         code: "rapid-through-stock",
@@ -28,10 +29,7 @@ export const sweptMoves: Rule = ({ build }) =>
           `${swept.plunges === 1 ? "place" : "places"}, but its cutter does not cut at its centre. Let it enter by ` +
           "helix or ramp.",
         cut: c.id,
-        cure:
-          "entry" in c.values
-            ? { id: c.id, field: "entry", value: "auto", label: "Enter by helix or ramp" }
-            : undefined,
+        cure: entry ? { id: c.id, field: entry, value: "auto", label: "Enter by helix or ramp" } : undefined,
         at: place(c, swept.plungeAt),
       });
     return out;

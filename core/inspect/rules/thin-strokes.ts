@@ -1,5 +1,4 @@
-import { profileOf } from "../../cutters/profile.ts";
-import { SCRATCH } from "../../picture/fitness.ts";
+import { profileOf, SCRATCH } from "../../cutters/profile.ts";
 import { formatLength } from "../../units.ts";
 import type { Finding, Rule } from "../finding.ts";
 

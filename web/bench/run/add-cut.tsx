@@ -2,7 +2,7 @@
 import { Plus } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { CUTS } from "@oaken/core/cuts/register";
-import { addCut, HELPERS } from "@oaken/core/job/edit";
+import { addCut } from "@oaken/core/job/edit";
 import { useActions, useBenchStore } from "../context.tsx";
 
 /** What each kind of cut does, for who has not used it. */
@@ -44,7 +44,7 @@ export function AddCut() {
           sideOffset={6}
           className="z-50 w-72 rounded-md border border-line bg-raised p-1 shadow-card"
         >
-          {CUTS.filter((k) => !(k.kind in HELPERS)).map((k) => (
+          {CUTS.filter((k) => !k.helps).map((k) => (
             <DropdownMenu.Item
               key={k.kind}
               className={

@@ -1,6 +1,7 @@
 "use client";
 import { useState } from "react";
 import { materialById } from "@oaken/core/cutters/materials";
+import { aboutOf } from "@oaken/core/job/graph";
 import type { JobDocument } from "@oaken/core/job/document";
 
 /**
@@ -34,7 +35,7 @@ export function KeptProof({ id, doc }: { id: string; doc?: JobDocument }) {
 function PlainStock({ doc }: { doc: JobDocument }) {
   const { width, height, margin, material, paint } = doc.stock;
   const [r, g, b] = materialById(material).face;
-  const sha = doc.nodes.find((n) => n.kind === "picture")?.asset?.sha;
+  const sha = aboutOf(doc, "", "raster")?.asset?.sha;
   return (
     <div className="grid h-[78%] w-[88%] place-items-center [container-type:size]">
       <div

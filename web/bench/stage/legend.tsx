@@ -77,7 +77,7 @@ export function LeftLegend({ built, unit }: { built: Built; unit: Unit }) {
 
 /** What the outline's colours and marks mean; only those that are there. */
 export function OutlineLegend({ built }: { built: Built | null }) {
-  const o = built?.outline;
+  const o = built?.shown.shapes?.outline;
   const line = (colour: string, text: string) => (
     <span className="flex items-center gap-2">
       <i className="h-[3px] w-5" style={{ background: colour }} /> {text}

@@ -1,5 +1,5 @@
 import * as THREE from "three";
-import type { Built } from "../../compute/messages.ts";
+import type { DrawnOutline } from "../../compute/messages.ts";
 import { WideLines } from "./lines.ts";
 
 /** Half a node's square on screen, pixels. */
@@ -19,7 +19,7 @@ export class OutlineMarks {
     this.group.add(this.thin.object, this.centre.object, this.ties.object, this.nodes.object);
   }
 
-  set(o: Built["outline"]): void {
+  set(o: DrawnOutline | null): void {
     this.thin.set(lifted(o?.thin ?? []));
     this.ties.set(lifted((o?.bridges ?? []).flatMap((b) => [b.x0, b.y0, b.x1, b.y1])));
     const centre: number[] = [];

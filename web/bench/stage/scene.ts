@@ -2,7 +2,7 @@ import * as THREE from "three";
 import { materialById } from "@oaken/core/cutters/materials";
 import { type Cutter, profileOf } from "@oaken/core/cutters/profile";
 import { type StockSettings, zeroPoint } from "@oaken/core/job/document";
-import type { Built, DrawnRings, DrawnSurface } from "../../compute/messages.ts";
+import type { Built, DrawnOutline, DrawnRaster, DrawnRings, DrawnSurface } from "../../compute/messages.ts";
 import type { Colouring, Mixer } from "../store.ts";
 import { PathLines, pathSegments, ringSegments, WideLines } from "./lines.ts";
 import { OutlineMarks } from "./outline-marks.ts";
@@ -139,7 +139,7 @@ export class StageScene {
     this.draw();
   }
 
-  setPicture(url: string | null, place: Built["place"]): void {
+  setPicture(url: string | null, place: DrawnRaster["place"] | null): void {
     if (!url || !place) return;
     this.piece.uniforms.pictureRect.value.set(place.x0, place.y0, place.width, place.height);
     if (this.canvas.dataset.picture === url) return this.draw();
@@ -154,7 +154,7 @@ export class StageScene {
   }
 
   /** A picture that only the page has: framed, or in the tones of a moving slider. */
-  setPixels(p: { width: number; height: number; rgba: Uint8ClampedArray }, place: Built["place"]): void {
+  setPixels(p: { width: number; height: number; rgba: Uint8ClampedArray }, place: DrawnRaster["place"] | null): void {
     if (!place) return;
     this.canvas.dataset.picture = "";
     const u = this.piece.uniforms;
@@ -169,7 +169,7 @@ export class StageScene {
     this.draw();
   }
 
-  setTone(t: { width: number; height: number; grey: Uint8ClampedArray }, place: Built["place"]): void {
+  setTone(t: { width: number; height: number; grey: Uint8ClampedArray }, place: DrawnRaster["place"] | null): void {
     const rgba = new Uint8ClampedArray(4 * t.grey.length);
     for (let i = 0, o = 0; i < t.grey.length; i++, o += 4) {
       rgba[o] = rgba[o + 1] = rgba[o + 2] = t.grey[i];
@@ -179,7 +179,7 @@ export class StageScene {
   }
 
   /** Thin strokes, centre lines, bridges and, near enough, nodes; null for none. */
-  setOutlineMarks(o: Built["outline"]): void {
+  setOutlineMarks(o: DrawnOutline | null): void {
     this.outlineMarks.set(o);
     this.draw();
   }

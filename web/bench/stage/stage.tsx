@@ -1,5 +1,7 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
+import { aboutOf } from "@oaken/core/job/graph";
+import { makingKind } from "@oaken/core/makings/register";
 import { Check, Columns2, Maximize, Palette } from "lucide-react";
 import { DropdownMenu, Slider } from "radix-ui";
 import { formatLength } from "@oaken/core/units";
@@ -92,15 +94,18 @@ export function Stage() {
     scene.current.busy = busy;
     if (!busy) scene.current.draw();
   }, [busy, ready]);
-  const sha = doc.nodes.find((n) => n.kind === "picture")?.asset?.sha;
-  const selectedKind = doc.nodes.find((n) => n.id === selected)?.kind;
-  const toned = selectedKind === "tone" ? (liveTone ?? built?.tone ?? null) : null;
+  const sha = aboutOf(doc, selected, "raster")?.asset?.sha;
+  const making = doc.nodes.find((n) => n.id === selected);
+  const selectedGives = making && makingKind(making.kind).gives;
+  const raster = built?.shown.raster ?? null;
+  const shapes = built?.shown.shapes ?? null;
+  const toned = selectedGives === "grey" ? (liveTone ?? built?.shown.grey?.tone ?? null) : null;
   useEffect(() => {
-    if (toned) scene.current?.setTone(toned, built?.place ?? null);
-    else if (built?.framed) scene.current?.setPixels(built.framed, built.place);
-    else scene.current?.setPicture(sha ? `/api/assets/${sha}/picture` : null, built?.place ?? null);
-  }, [sha, built, toned]);
-  useEffect(() => scene.current?.setOutline(live ?? built?.outline?.rings ?? null), [live, built]);
+    if (toned) scene.current?.setTone(toned, raster?.place ?? null);
+    else if (raster?.framed) scene.current?.setPixels(raster.framed, raster.place);
+    else scene.current?.setPicture(sha ? `/api/assets/${sha}/picture` : null, raster?.place ?? null);
+  }, [sha, raster, toned]);
+  useEffect(() => scene.current?.setOutline(live ?? shapes?.outline.rings ?? null), [live, shapes]);
   const only = doc.cuts.some((c) => c.id === selected) ? selected : null;
   const hasPaths = mixer.paths > 0.01;
   useEffect(() => {
@@ -108,14 +113,14 @@ export function Stage() {
   }, [built, hasPaths, only]);
   useEffect(() => scene.current?.setMixer(mixer, colouring), [mixer, colouring, ready]);
   useEffect(() => scene.current?.setWipe(wipe ?? 0), [wipe]);
-  const outlineSelected = selectedKind === "outline";
+  const outlineSelected = selectedGives === "shapes";
   useEffect(
-    () => scene.current?.setOutlineMarks(outlineSelected ? (built?.outline ?? null) : null),
-    [outlineSelected, built],
+    () => scene.current?.setOutlineMarks(outlineSelected ? (shapes?.outline ?? null) : null),
+    [outlineSelected, shapes],
   );
   useEffect(
-    () => scene.current?.setMarks((outlineSelected && built?.outline?.droppedAt) || []),
-    [outlineSelected, built],
+    () => scene.current?.setMarks((outlineSelected && shapes?.outline.droppedAt) || []),
+    [outlineSelected, shapes],
   );
   useEffect(() => {
     const s = scene.current;

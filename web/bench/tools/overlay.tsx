@@ -7,7 +7,7 @@ import { LengthField } from "../../ui/length-field.tsx";
 import { useActions, useBench, useBenchStore } from "../context.tsx";
 import type { StageScene } from "../stage/scene.ts";
 import { pickColour } from "./pick-colour.ts";
-import { pictureUnder } from "@oaken/core/job/chain";
+import { aboutOf } from "@oaken/core/job/graph";
 import { spaceOf } from "./space.ts";
 import { toolById } from "./tools.ts";
 
@@ -65,7 +65,7 @@ export function ToolOverlay({ scene }: { scene: StageScene }) {
     const p = scene.project(x, y, 0);
     return [p.x, p.y];
   };
-  const picture = pictureUnder(doc, tool.part)!;
+  const picture = aboutOf(doc, tool.part, "raster")!;
   const box = cropBox((picture.settings.crop as string) ?? "", 1e9, 1e9);
   const apply = (pixels: number[]) => {
     if (tool.id === "colours") {
@@ -77,7 +77,7 @@ export function ToolOverlay({ scene }: { scene: StageScene }) {
       space,
       own: part.settings,
       file: picture.asset!,
-      offset: part.kind === "picture" && picture.settings.crop ? [box.x, box.y] : [0, 0],
+      offset: part === picture && picture.settings.crop ? [box.x, box.y] : [0, 0],
       mode: current,
       brush,
       proportion: (doc.stock.width - 2 * doc.stock.margin) / (doc.stock.height - 2 * doc.stock.margin),
@@ -92,7 +92,7 @@ export function ToolOverlay({ scene }: { scene: StageScene }) {
     if (gesture === "corners" || tool.id === "crop" || tool.id === "straighten") store.setState({ tool: null });
   };
   const toggleColour = (hex: string) => {
-    const kept = built!.colours!.filter((c) => c.kept !== (c.hex === hex)).map((c) => c.hex);
+    const kept = built!.shown.shapes!.colours!.filter((c) => c.kept !== (c.hex === hex)).map((c) => c.hex);
     change("colours kept", (d) => void (d.nodes.find((n) => n.id === tool.part)!.settings.keep = kept.join(",")));
   };
 

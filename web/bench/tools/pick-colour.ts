@@ -3,14 +3,15 @@ import type { Built } from "../../compute/messages.ts";
 
 /** The found colour nearest to the picture's at a place, px of the framed picture. */
 export async function pickColour(built: Built, sha: string, px: number, py: number): Promise<string | null> {
-  if (!built.colours || !built.pixels) return null;
-  const at = built.framed
-    ? fromPixels(built.framed, px / built.pixels.width, py / built.pixels.height)
-    : await fromImage(sha, px / built.pixels.width, py / built.pixels.height);
+  const { raster, shapes } = built.shown;
+  if (!shapes?.colours || !raster) return null;
+  const at = raster.framed
+    ? fromPixels(raster.framed, px / raster.pixels.width, py / raster.pixels.height)
+    : await fromImage(sha, px / raster.pixels.width, py / raster.pixels.height);
   if (!at) return null;
   let best: string | null = null;
   let least = Infinity;
-  for (const c of built.colours) {
+  for (const c of shapes.colours) {
     const rgb = parseHex(c.hex)!;
     const d = (rgb[0] - at[0]) ** 2 + (rgb[1] - at[1]) ** 2 + (rgb[2] - at[2]) ** 2;
     if (d < least) [least, best] = [d, c.hex];

@@ -12,8 +12,9 @@ export function PictureTools({ part }: { part: string }) {
   const take = useTakeTool();
   const toContent = () => {
     const space = spaceOf(built);
-    if (!space || !built?.outline) return;
-    const xy = built.outline.rings.xy;
+    const outline = built?.shown.shapes?.outline;
+    if (!space || !outline) return;
+    const xy = outline.rings.xy;
     let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
     for (let i = 0; i < xy.length; i += 2) {
       const [px, py] = space.toPixel(xy[i], xy[i + 1]);

@@ -11,15 +11,16 @@ export interface Space {
 }
 
 export function spaceOf(built: Built | null): Space | null {
-  if (!built?.place || !built.pixels) return null;
-  const { x0, y0, width, height } = built.place;
-  const k = built.pixels.width / width;
+  const raster = built?.shown.raster;
+  if (!raster) return null;
+  const { x0, y0, width, height } = raster.place;
+  const k = raster.pixels.width / width;
   return {
     toPixel: (x, y) => [(x - x0) * k, (y0 + height - y) * k],
     toStock: (px, py) => [x0 + px / k, y0 + height - py / k],
     perMm: k,
-    width: built.pixels.width,
-    height: built.pixels.height,
+    width: raster.pixels.width,
+    height: raster.pixels.height,
   };
 }
 

@@ -1,4 +1,4 @@
-import { pictureUnder } from "@oaken/core/job/chain";
+import { makingKind } from "@oaken/core/makings/register";
 import { useActions, useBenchStore } from "../context.tsx";
 
 /** Tools that work on the piece itself, not on the picture it came from. */
@@ -18,7 +18,7 @@ export function useTakeTool(): (id: string, part: string) => void {
       change("unframe the picture", (d) => {
         for (const k of FRAME) delete d.nodes.find((n) => n.id === part)!.settings[k];
       });
-    const onPicture = pictureUnder(doc, part)?.id === part;
+    const onPicture = node !== undefined && makingKind(node.kind).gives === "raster";
     store.setState({
       tool: { id, part },
       tilt: 0,

@@ -1,4 +1,4 @@
-import type { Placement } from "../outline/outline.ts";
+import type { Placement } from "../../outline/outline.ts";
 
 /** Points of the unfitted edge that are kept for measuring. */
 const EDGE_POINTS = 4000;

@@ -1,8 +1,16 @@
 import { parseHex } from "../../picture/oklab.ts";
 import { Problem } from "../../problem.ts";
-import type { Field, Settings } from "../../settings/fields.ts";
+import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { parsePlaces } from "../../settings/places.ts";
 import { formatLength } from "../../units.ts";
+
+/** The settings that say where an outline's edges are. */
+export interface Edges {
+  trace: "ink" | "colours" | "centre";
+  colours: number;
+  ink: number;
+  specks: number;
+}
 
 export interface OutlineContext {
   /** ink level found in the picture's own greys */
@@ -10,7 +18,7 @@ export interface OutlineContext {
   /** mm per pixel */
   scale: number;
   /** how far noise, blended colours, compression or whole pixels move the edges that these settings find, px */
-  noise(settings: Settings): number;
+  noise(settings: Edges): number;
 }
 
 /** A fit no closer than so many spreads of the edge's own noise: hardly a point lies farther out. */
@@ -21,7 +29,7 @@ const HOLD_LEAST = 0.02;
 const HOLD_MOST = 0.15;
 
 /** How closely an outline is held when nobody says: three tenths of a pixel, but no closer than its edge is known. */
-function holdOf(c: OutlineContext, s: Settings): { value: number; reason: string } {
+function holdOf(c: OutlineContext, s: Edges): { value: number; reason: string } {
   const noise = c.noise(s);
   const [pixel, wobble] = [HOLD_PIXELS * c.scale, HOLD_NOISE * noise * c.scale];
   const value = Math.round(Math.max(HOLD_LEAST, Math.min(HOLD_MOST, pixel), wobble) * 1000) / 1000;
@@ -36,7 +44,7 @@ function holdOf(c: OutlineContext, s: Settings): { value: number; reason: string
   return { value, reason: `three tenths of a pixel are ${mm(pixel)}; ${looser}` };
 }
 
-const isInk = (s: Settings): boolean => s.trace !== "colours";
+const isInk = (s: { trace: Edges["trace"] }): boolean => s.trace !== "colours";
 
 /** Colours as the settings keep them: #rrggbb, commas between. @throws Problem `bad-setting` */
 export function coloursOf(text: string): [number, number, number][] {
@@ -51,11 +59,9 @@ export function coloursOf(text: string): [number, number, number][] {
     });
 }
 
-export const outlineFields: readonly Field<OutlineContext>[] = [
-  {
-    key: "trace",
-    label: "Trace",
-    type: "choice",
+/** Where the edges are: all that must be known to find them, and cheap to find out. */
+export const edgeFields = fieldsFor<OutlineContext>()
+  .choice("trace", "Trace", {
     options: [
       { value: "ink", label: "ink" },
       { value: "colours", label: "colours" },
@@ -65,32 +71,23 @@ export const outlineFields: readonly Field<OutlineContext>[] = [
       "Ink: round everything darker than a grey. Colours: round the colours you choose. Centre line: one line " +
       "along the middle of every stroke, for engraving.",
     auto: () => ({ value: "ink", reason: "a drawing in one colour" }),
-  },
-  {
-    key: "colours",
-    label: "Colours found",
-    type: "number",
+  })
+  .number("colours", "Colours found", {
     help: "How many colours the picture is parted into.",
     min: 2,
     max: 16,
     step: 1,
     when: (s) => !isInk(s),
     auto: () => ({ value: 5, reason: "usual for a logo" }),
-  },
-  {
-    key: "keep",
-    label: "Colours kept",
-    type: "text",
+  })
+  .text("keep", "Colours kept", {
     help: "The colours whose outline is wanted. Click them in the list or on the picture.",
     tool: "colours",
     when: (s) => !isInk(s),
     check: (t) => void coloursOf(t),
     auto: () => ({ value: "", reason: "all but the ground along the picture's edge" }),
-  },
-  {
-    key: "ink",
-    label: "Ink level",
-    type: "share",
+  })
+  .share("ink", "Ink level", {
     help: "The grey at which ink begins: 0 is black, 100 % is white. Higher takes more in.",
     min: 0.004,
     max: 0.996,
@@ -101,11 +98,8 @@ export const outlineFields: readonly Field<OutlineContext>[] = [
       value: Math.round(Math.max(0.01, Math.min(0.99, c.found)) * 250) / 250,
       reason: "parts the picture's greys into two groups best",
     }),
-  },
-  {
-    key: "specks",
-    label: "Specks under",
-    type: "area",
+  })
+  .area("specks", "Specks under", {
     help:
       "Pieces of ink smaller than this are dropped. By itself it keeps small ones that were drawn: as dark as the " +
       "ink, beside lettering or in a row.",
@@ -116,21 +110,17 @@ export const outlineFields: readonly Field<OutlineContext>[] = [
       value: Math.round(Math.max(0.1, 9 * c.scale * c.scale) * 100) / 100,
       reason: "too small to cut, or nine pixels; what was drawn stays",
     }),
-  },
-  {
-    key: "pinholes",
-    label: "Pinholes under",
-    type: "area",
+  })
+  .area("pinholes", "Pinholes under", {
     help: "Holes in the ink smaller than this are filled.",
     min: 0,
     max: 100000,
     step: 0.1,
-    auto: (_c, s) => ({ value: s.specks as number, reason: "as specks" }),
-  },
-  {
-    key: "hold",
-    label: "Hold within",
-    type: "length",
+    auto: (_c, s) => ({ value: s.specks, reason: "as specks" }),
+  });
+
+export const outlineFields = edgeFields
+  .length("hold", "Hold within", {
     help:
       "How far the fitted lines and curves may stray from the picture's edge. By itself it is looser where greys " +
       "hardly change.",
@@ -139,22 +129,16 @@ export const outlineFields: readonly Field<OutlineContext>[] = [
     step: 0.01,
     slider: true,
     auto: holdOf,
-  },
-  {
-    key: "corner",
-    label: "Corners from",
-    type: "angle",
+  })
+  .angle("corner", "Corners from", {
     help: "Turns sharper than this stay corners; gentler ones become smooth.",
     min: 5,
     max: 175,
     step: 5,
     more: true,
     auto: () => ({ value: 40, reason: "keeps the corners of letters, smooths pixel steps" }),
-  },
-  {
-    key: "grow",
-    label: "Grow strokes",
-    type: "length",
+  })
+  .length("grow", "Grow strokes", {
     help: "Makes every stroke wider by this much on each side; less than 0 makes it thinner.",
     min: -50,
     max: 50,
@@ -162,36 +146,27 @@ export const outlineFields: readonly Field<OutlineContext>[] = [
     slider: true,
     auto: () => ({ value: 0, reason: "as drawn" }),
     consequence: (v) =>
-      (v as number) === 0
+      v === 0
         ? "strokes keep their width"
-        : `strokes ${formatLength(2 * Math.abs(v as number))} mm ${(v as number) > 0 ? "wider" : "thinner"}`,
-  },
-  {
-    key: "close",
-    label: "Close gaps under",
-    type: "length",
+        : `strokes ${formatLength(2 * Math.abs(v))} mm ${v > 0 ? "wider" : "thinner"}`,
+  })
+  .length("close", "Close gaps under", {
     help: "Gaps and slits narrower than this are filled, so that broken strokes join.",
     min: 0,
     max: 50,
     step: 0.05,
     more: true,
     auto: () => ({ value: 0, reason: "none closed" }),
-  },
-  {
-    key: "round",
-    label: "Round corners to",
-    type: "length",
+  })
+  .length("round", "Round corners to", {
     help: "Every corner gets this radius, such as the cutter's. Strokes narrower than twice of it are lost.",
     min: 0,
     max: 50,
     step: 0.05,
     more: true,
     auto: () => ({ value: 0, reason: "as drawn" }),
-  },
-  {
-    key: "nodesMost",
-    label: "Nodes at most",
-    type: "number",
+  })
+  .number("nodesMost", "Nodes at most", {
     help:
       "Fewer nodes for a small controller: the hold widens until the limit is met. Corners and straight runs stay. 0 " +
       "for no limit.",
@@ -200,11 +175,8 @@ export const outlineFields: readonly Field<OutlineContext>[] = [
     step: 10,
     more: true,
     auto: () => ({ value: 0, reason: "no limit" }),
-  },
-  {
-    key: "bridges",
-    label: "Bridges",
-    type: "length",
+  })
+  .length("bridges", "Bridges", {
     help:
       "Ties islands that would fall out when the ink is cut through: a strip this wide stays at the narrowest place. " +
       "0 for none.",
@@ -213,37 +185,28 @@ export const outlineFields: readonly Field<OutlineContext>[] = [
     step: 0.1,
     more: true,
     auto: () => ({ value: 0, reason: "none" }),
-  },
-  {
-    key: "bridgesAt",
-    label: "Bridges by hand",
-    type: "text",
+  })
+  .text("bridgesAt", "Bridges by hand", {
     help: "Places on the picture, in pixels, where a bridge is wanted.",
     more: true,
     tool: "bridge",
-    when: (s) => (s.bridges as number) > 0,
+    when: (s) => s.bridges > 0,
     check: (t) => void parsePlaces(t, "Bridges"),
     auto: () => ({ value: "", reason: "each at its narrowest place" }),
-  },
-  {
-    key: "hide",
-    label: "Hidden pieces",
-    type: "text",
+  })
+  .text("hide", "Hidden pieces", {
     help: "Pieces left out, each by a place inside it, in pixels of the picture.",
     more: true,
     tool: "hide",
     check: (t) => void parsePlaces(t, "Hidden pieces"),
     auto: () => ({ value: "", reason: "none" }),
-  },
-  {
-    key: "only",
-    label: "Pieces alone",
-    type: "text",
+  })
+  .text("only", "Pieces alone", {
     help:
       "Only these pieces, each by a place inside it, in pixels of the picture: what was split off from another " +
       "outline.",
     more: true,
     check: (t) => void parsePlaces(t, "Pieces alone"),
     auto: () => ({ value: "", reason: "all" }),
-  },
-];
+  });
+export type OutlineSettings = SettingsOf<typeof outlineFields>;

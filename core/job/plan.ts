@@ -1,0 +1,187 @@
+import { materialById } from "../cutters/materials.ts";
+import { profileOf } from "../cutters/profile.ts";
+import type { CutContext, CutInputs, CutKind, Intent, Note, Peer, Planned } from "../cuts/kind.ts";
+import { cutKind } from "../cuts/register.ts";
+import type { Kept } from "../kept.ts";
+import type { Product } from "../makings/product.ts";
+import { Problem, type Progress } from "../problem.ts";
+import { resolve, type Resolved, type Settings } from "../settings/fields.ts";
+import { figures, type PathFigures, ToolpathWriter } from "../toolpath/toolpath.ts";
+import { moveSeconds } from "../toolpath/time.ts";
+import type { JobCut, JobDocument } from "./document.ts";
+import type { Made } from "./graph.ts";
+import { clearance } from "./tools.ts";
+
+/** A plan with its figures and times. */
+export interface Timed extends Planned {
+  figures: PathFigures;
+  /** seconds of each move */
+  moveSeconds: Float64Array;
+  /** the whole cut, s */
+  seconds: number;
+  /** how long planning took, ms */
+  took: number;
+}
+
+/** A cut, planned and timed. */
+export interface CutResult extends Timed {
+  id: string;
+  cut: JobCut;
+  kind: CutKind;
+  values: Settings;
+  resolved: Record<string, Resolved>;
+  /** what it means to do, whatever came of it */
+  intent: Intent;
+  /** the same plan as it is kept: other things are known by it */
+  timed: Timed;
+}
+
+/** A cut with its neighbours known and its settings filled in, before any is planned. */
+interface Filled {
+  context: CutContext;
+  values: Settings;
+  resolved: Record<string, Resolved>;
+}
+
+/** A cut's neighbours with their settings filled in, needed before any is planned. */
+function contexts(job: JobDocument): Map<string, Filled> {
+  const out = new Map<string, Filled>();
+  const { width, height, thickness, margin } = job.stock;
+  const material = materialById(job.stock.material);
+  const fill = (cut: JobCut): Filled => {
+    const known = out.get(cut.id);
+    if (known) return known;
+    const targetCut = cut.target ? job.cuts.find((c) => c.id === cut.target && c.id !== cut.id) : undefined;
+    const target = targetCut && !targetCut.target ? peer(targetCut, fill(targetCut).values) : undefined;
+    const context: CutContext = {
+      cutter: cut.cutter,
+      stock: { width, height, thickness, margin },
+      material,
+      machine: job.machine,
+      target,
+      helpers: [],
+      earlier: [],
+    };
+    const filled = { context, ...resolve(cutKind(cut.kind).fields, cut.settings, context) };
+    out.set(cut.id, filled);
+    return filled;
+  };
+  for (const c of job.cuts) fill(c);
+  job.cuts.forEach(
+    (c, i) =>
+      (out.get(c.id)!.context.earlier = c.target
+        ? job.cuts
+            .slice(0, i)
+            .filter((h) => h.on && h.target === c.target)
+            .map((h) => peer(h, out.get(h.id)!.values))
+        : []),
+  );
+  for (const c of job.cuts)
+    out.get(c.id)!.context.helpers = job.cuts
+      .filter((h) => h.on && h.target === c.id)
+      .map((h) => peer(h, out.get(h.id)!.values));
+  return out;
+}
+
+/** Every cut's settings with their reasons: they need no geometry, so they are there before anything is computed. */
+export function cutSettings(job: JobDocument): Record<string, Record<string, Resolved>> {
+  return Object.fromEntries([...contexts(job)].map(([id, c]) => [id, c.resolved]));
+}
+
+const peer = (c: JobCut, settings: Settings): Peer => ({ id: c.id, kind: c.kind, cutter: c.cutter, settings });
+
+/** What a cut reads, by the names of its kind: null for what may be left out and is. */
+type Reads = Record<string, Product | null>;
+
+/** The products that a cut reads; what is missing where one that it needs is not there. */
+function readsOf(cut: JobCut, kind: CutKind, job: JobDocument, makings: ReadonlyMap<string, Made>): Reads | Note {
+  const reads: Reads = {};
+  for (const [i, [name, take]] of Object.entries(kind.reads).entries()) {
+    const id = cut.reads[i];
+    const product = makings.get(id)?.product;
+    const fits = product?.is === take.gives;
+    if (!fits && !take.optional) return missing(cut.name, id !== undefined && job.nodes.some((n) => n.id === id));
+    reads[name] = fits ? product : null;
+  }
+  return reads;
+}
+
+/** A cut whose outline was deleted, or could not be traced. */
+const missing = (name: string, isKnown: boolean): Note =>
+  isKnown
+    ? {
+        code: "shape-failed",
+        severity: "stop",
+        message: `${name} has nothing to cut: its outline could not be traced. Mend the outline first.`,
+      }
+    : {
+        code: "no-shape",
+        severity: "stop",
+        message:
+          `${name} has no shape to cut: the outline it worked on is gone. Choose another on its slip, or ` +
+          "remove the cut.",
+      };
+const isNote = (r: Reads | Note): r is Note => "severity" in r && typeof r.severity === "string";
+
+/** What planning takes besides the job. */
+export interface Planning {
+  makings: ReadonlyMap<string, Made>;
+  kept: Kept;
+  step(name: string): Progress;
+  /** milliseconds, for the timings */
+  now(): number;
+}
+
+/** Every cut planned, in machining order; what was planned before from the same things is taken from there. */
+export function planCuts(job: JobDocument, { makings, kept, step, now }: Planning): CutResult[] {
+  const filled = contexts(job);
+  return job.cuts.map((cut) => {
+    const { context, values, resolved } = filled.get(cut.id)!;
+    const kind = cutKind(cut.kind);
+    if (!kind.cutters.includes(cut.cutter.kind))
+      throw new Problem(
+        "wrong-cutter",
+        `"${cut.name}" needs a ${kind.cutters.join(", ").replace(/, ([^,]*)$/, " or $1")} cutter, not a ` +
+          `${cut.cutter.kind} one. Choose another from the rack.`,
+      );
+    profileOf(cut.cutter);
+    // A helper works on what its target works on.
+    const about = job.cuts.find((c) => c.id === cut.target) ?? cut;
+    const reads = readsOf({ ...about, name: cut.name }, kind, job, makings);
+    const progress = step(cut.id);
+    const plan = (ofKind: string, name: string, from: Reads | Note, own: Settings, c: CutContext): Timed => {
+      const t0 = now();
+      const inputs = isNote(from) ? null : inputsFor(from, c, kept, progress);
+      const planned = inputs ? planOne(cutKind(ofKind), name, inputs, own) : nothing(from as Note);
+      const seconds = moveSeconds(planned.toolpath, c.machine);
+      let total = 0;
+      for (const s of seconds) total += s;
+      return { ...planned, figures: figures(planned.toolpath), moveSeconds: seconds, seconds: total, took: now() - t0 };
+    };
+    const timed = kept.of("plan", [kind.kind, cut.name, reads, values, context], plan, PLANS);
+    progress(1);
+    return { ...timed, timed, id: cut.id, cut, kind, values, resolved, intent: kind.intent(values, context) };
+  });
+}
+
+/** Plans that are kept: those of two or three versions of a job with many cuts. */
+const PLANS = 24;
+
+const inputsFor = (reads: Reads, context: CutContext, kept: Kept, progress: Progress): CutInputs => ({
+  ...context,
+  reads: reads as CutInputs["reads"],
+  kept,
+  progress,
+  clearance: (r) => clearance(r, kept),
+});
+
+function planOne(kind: CutKind, name: string, inputs: CutInputs, values: Settings): Planned {
+  try {
+    return kind.plan(inputs, values);
+  } catch (e) {
+    if (!(e instanceof Problem)) throw e;
+    return nothing({ code: e.code, severity: "stop", message: `${name}: ${e.message}` });
+  }
+}
+
+const nothing = (note: Note): Planned => ({ toolpath: new ToolpathWriter(1, 1, 1).take(), notes: [note], facts: {} });

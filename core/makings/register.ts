@@ -1,0 +1,15 @@
+import type { MakingKind } from "./kind.ts";
+import { outline } from "./outline/outline.ts";
+import { picture } from "./picture/picture.ts";
+import { tone } from "./tone/tone.ts";
+import { Problem } from "../problem.ts";
+
+/** Every kind of making; one line each. */
+export const MAKINGS: readonly MakingKind[] = [picture, tone, outline];
+
+/** @throws Problem `unknown-making` */
+export function makingKind(kind: string): MakingKind {
+  const found = MAKINGS.find((m) => m.kind === kind);
+  if (!found) throw new Problem("unknown-making", `"${kind}" is a step that this version does not know.`);
+  return found;
+}
