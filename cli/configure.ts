@@ -2,7 +2,7 @@ import type { Handles } from "@oaken/core/cuts/kind";
 import { cutSettings } from "@oaken/core/job/plan";
 import { cutKind } from "@oaken/core/cuts/register";
 import type { JobCut, JobDocument } from "@oaken/core/job/document";
-import { MAKINGS } from "@oaken/core/makings/register";
+import { makingKind, MAKINGS } from "@oaken/core/makings/register";
 import { drawingStyle } from "@oaken/core/output/dxf";
 import { Problem } from "@oaken/core/problem";
 import { type Field, parseSetting } from "@oaken/core/settings/fields";
@@ -17,8 +17,10 @@ export function configure(job: JobDocument, o: MakeOptions): void {
   if (o.cell) job.cell = o.cell;
   const node = (kind: string) => job.nodes.find((n) => n.kind === kind);
   const set = (path: string, value: string) => applySetting(job, path, value);
-  if (o.size) Object.assign(node("picture")!.settings, { width: o.size, measured: "picture" });
-  if (o.art) Object.assign(node("picture")!.settings, { width: o.art, measured: "art" });
+  if (o.by !== undefined) set("combination.how", o.by);
+  if (o.offset !== undefined) set("combination.offset", o.offset);
+  if (o.size) setWidth(job, o.size, "picture");
+  if (o.art) setWidth(job, o.art, "art");
   if (o.invert) node("tone")!.settings.invert = true;
   if (o.ink !== undefined) set("outline.ink", o.ink);
   if (o.channels !== undefined) {
@@ -49,6 +51,17 @@ export function configure(job: JobDocument, o: MakeOptions): void {
     const at = s.indexOf("=");
     if (at < 1) throw new Problem("bad-setting", `--set ${s}: write path=value, such as carve.ridge=0.1.`);
     set(s.slice(0, at), s.slice(at + 1));
+  }
+}
+
+/** The width of what the job is made from: of its picture, or of its drawing, which has no blank surround. */
+function setWidth(job: JobDocument, width: number, measured: "picture" | "art"): void {
+  for (const n of job.nodes) {
+    const kind = makingKind(n.kind);
+    if (!kind.handles.width) continue;
+    n.settings[kind.handles.width] = width;
+    if (kind.isMeasured) n.settings.measured = measured;
+    return;
   }
 }
 

@@ -9,7 +9,9 @@ import { inspect } from "@oaken/core/inspect/inspect";
 import { type Files } from "@oaken/core/job/tools";
 import { makingKind } from "@oaken/core/makings/register";
 import { buildJob } from "@oaken/core/job/build";
-import { outcomeById, startJob, usualClearing } from "@oaken/core/job/outcomes";
+import { type Chosen, drawingMakings, outcomeById, startJob, usualClearing } from "@oaken/core/job/outcomes";
+import { addCombination, addDrawing } from "@oaken/core/job/edit";
+import { aboutOf } from "@oaken/core/job/graph";
 import { checkJob } from "@oaken/core/job/schema";
 import { dialectById } from "@oaken/core/output/gcode/dialects";
 import type { Raster } from "@oaken/core/picture/raster";
@@ -18,11 +20,12 @@ import { Problem } from "@oaken/core/problem";
 import { formatTime } from "@oaken/core/units";
 import { decodePicture } from "@oaken/files/decode";
 import { MAX_BYTES } from "@oaken/files/decoder/kinds";
+import { drawingOf } from "@oaken/files/drawing";
 import { sha256 } from "@oaken/files/sha256";
 import { type JobFile, readJobFile, writeJobFile } from "@oaken/files/jobfile";
 import { encoded } from "@oaken/files/outputs";
 import { configure } from "./configure.ts";
-import { parseMake } from "./options.ts";
+import { type MakeOptions, parseMake } from "./options.ts";
 import { reportOf } from "./report.ts";
 
 /** Runs `oaken make`. @returns the exit code: 0 written, 3 stopped by a finding; bad input throws a Problem */
@@ -35,29 +38,20 @@ export async function make(args: string[], print: (line: string) => void): Promi
   let decoded = null;
   if (isJob) {
     file = readJobFile(bytes.toString("utf8"));
-    configure(file.job, o);
-  } else {
-    const outcome = outcomeById(o.as);
+  } else if (o.exact) file = fromDrawing(bytes, o);
+  else {
     const name = basename(o.input);
     const decoding = decodePicture(bytes, name);
     // The picture is decoded on another thread meanwhile.
     warmUp();
     decoded = await decoding;
     const sha = sha256(bytes);
-    if (o.material) materialById(o.material);
-    const job = startJob(
-      o.as,
-      { sha, name, width: decoded.width, height: decoded.height },
-      { ...o.stock },
-      {
-        main: o.cutter.map(parseCutter),
-        clear: o.clear.length === 0 ? usualClearing(outcome) : o.clear.filter((c) => c !== "none").map(parseCutter),
-        rest: o.rest.map(parseCutter),
-      },
-    );
-    configure(job, o);
+    const { width, height } = decoded;
+    const job = startJob(o.as, { sha, name, width, height }, { ...o.stock }, chosen(o));
     file = { job, assets: new Map([[sha, { name, bytes }]]) };
   }
+  if (o.with !== undefined || o.offset !== undefined) await combineWith(file, o);
+  configure(file.job, o);
   const job = checkJob(file.job);
   dialectById(job.dialect);
   materialById(job.stock.material);
@@ -66,7 +60,7 @@ export async function make(args: string[], print: (line: string) => void): Promi
   const bytesOf = (sha: string) => file.assets.get(sha)!.bytes;
   const rasters = new Map<string, Raster>();
   for (const a of assets)
-    if (a.is === "picture" && !rasters.has(a.sha))
+    if (a.is !== "drawing" && !rasters.has(a.sha))
       rasters.set(a.sha, decoded ?? (await decodePicture(bytesOf(a.sha), a.name)));
   const files: Files = {
     picture: (sha) => rasters.get(sha)!,
@@ -111,6 +105,42 @@ export async function make(args: string[], print: (line: string) => void): Promi
     } else print("No programs were written. Mend what stops, or use --force to write all the same.");
   }
   return write ? 0 : 3;
+}
+
+/** The cutters that the options name. */
+const chosen = (o: MakeOptions): Chosen => ({
+  main: o.cutter.map(parseCutter),
+  clear: o.clear.length === 0 ? usualClearing(outcomeById(o.as)) : o.clear.filter((c) => c !== "none").map(parseCutter),
+  rest: o.rest.map(parseCutter),
+});
+
+/** A drawing as an asset: its size is found out when it is read. */
+function drawingAsset(bytes: Buffer, name: string) {
+  drawingOf(bytes, name);
+  return { sha: sha256(bytes), name, width: 1, height: 1 };
+}
+
+/** A job of a drawing's own shapes. */
+function fromDrawing(bytes: Buffer, o: MakeOptions): JobFile {
+  const name = basename(o.input);
+  const asset = drawingAsset(bytes, name);
+  const job = startJob(o.as, asset, { ...o.stock }, chosen(o), drawingMakings);
+  return { job, assets: new Map([[asset.sha, { name, bytes }]]) };
+}
+
+/** The shapes that are cut combined with those of another drawing, or with their edges moved. */
+async function combineWith({ job, assets }: JobFile, o: MakeOptions): Promise<void> {
+  const first = aboutOf(job, job.cuts[0]?.id ?? "", "shapes");
+  if (!first) throw new Problem("no-outline", "This job has no shapes to combine.");
+  let second: string | undefined;
+  if (o.with !== undefined) {
+    const bytes = await readInput(o.with);
+    const asset = drawingAsset(bytes, basename(o.with));
+    assets.set(asset.sha, { name: asset.name, bytes });
+    second = addDrawing(job, asset);
+  }
+  const combination = addCombination(job, first.id, second);
+  for (const c of job.cuts) c.reads = c.reads.map((r) => (r === first.id ? combination : r));
 }
 
 export async function readInput(path: string): Promise<Buffer> {

@@ -54,6 +54,12 @@ export interface MakeOptions {
   input: string;
   as: string;
   out: string;
+  /** the input is an SVG drawing whose shapes are taken exactly, not traced */
+  exact: boolean;
+  /** another drawing, and how its shapes are combined with those that are cut */
+  with?: string;
+  by?: string;
+  offset?: string;
   size?: number;
   art?: number;
   stock?: Pick<StockSettings, "width" | "height" | "thickness">;
@@ -89,6 +95,10 @@ oaken outline PICTURE --size W --out DIR [options]
   lengths in mm, or with a unit (6in)
   --size W               width of the whole picture, proportion kept
   --art W                width of what is found in it, as a ruler shows it on the piece; instead of --size
+  --exact                the input is an SVG drawing: its shapes are taken exactly, not traced
+  --with FILE.svg        another drawing's shapes, centred unless --set drawing.x=… says otherwise;
+                         --by add|subtract|overlap
+  --offset MM            edges moved outward, or inward where it is less than 0
   --stock WxHxT          stock as measured
   --zero CORNER          ${ZEROS[0]} … ${ZEROS[ZEROS.length - 1]}
   --material ID          --dialect ID          --cell MM
@@ -119,6 +129,10 @@ export function parseMake(args: string[]): MakeOptions {
       options: {
         as: text,
         out: text,
+        exact: { type: "boolean" },
+        with: text,
+        by: text,
+        offset: text,
         size: text,
         art: text,
         stock: text,
@@ -158,6 +172,10 @@ export function parseMake(args: string[]): MakeOptions {
     input: parsed.positionals[0],
     as: v.as ?? "sign",
     out: v.out,
+    exact: v.exact ?? false,
+    with: v.with,
+    by: v.by,
+    offset: v.offset,
     size: v.size === undefined ? undefined : positive("--size", v.size, 5000),
     art: v.art === undefined ? undefined : positive("--art", v.art, 5000),
     stock: v.stock === undefined ? undefined : parseStock(v.stock),

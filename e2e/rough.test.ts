@@ -85,27 +85,24 @@ describe("the first minutes", () => {
     expect(wrongs).toEqual([]);
   });
 
-  it(
-    "at 1024 × 700 nothing of the stock's slip runs off, and the " + "playhead keeps its time in another window",
-    async () => {
-      const { page } = await open("en-GB", { width: 1024, height: 700 });
-      await newSign(page);
-      await page.getByRole("button", { name: /Ash/ }).click();
-      const slip = page.getByRole("complementary", { name: "Slip" });
-      const edge = (await slip.boundingBox())!;
-      const zero = (await page.getByLabel("Work zero").boundingBox())!;
-      expect(zero.x + zero.width).toBeLessThanOrEqual(edge.x + edge.width);
-      const moment = page.getByRole("slider", { name: "Moment of the cutting" });
-      const atEnd = async () => {
-        const cards = page.locator("[data-cut]");
-        const last = (await cards.nth((await cards.count()) - 1).boundingBox())!;
-        return Math.abs((await moment.boundingBox())!.x - (last.x + last.width));
-      };
-      expect(await atEnd()).toBeLessThan(6);
-      await page.setViewportSize({ width: 1400, height: 800 });
-      await expect.poll(atEnd).toBeLessThan(6);
-    },
-  );
+  it("at 1024 × 700 the stock's slip fits, and the playhead keeps its time in another window", async () => {
+    const { page } = await open("en-GB", { width: 1024, height: 700 });
+    await newSign(page);
+    await page.getByRole("button", { name: /Ash/ }).click();
+    const slip = page.getByRole("complementary", { name: "Slip" });
+    const edge = (await slip.boundingBox())!;
+    const zero = (await page.getByLabel("Work zero").boundingBox())!;
+    expect(zero.x + zero.width).toBeLessThanOrEqual(edge.x + edge.width);
+    const moment = page.getByRole("slider", { name: "Moment of the cutting" });
+    const atEnd = async () => {
+      const cards = page.locator("[data-cut]");
+      const last = (await cards.nth((await cards.count()) - 1).boundingBox())!;
+      return Math.abs((await moment.boundingBox())!.x - (last.x + last.width));
+    };
+    expect(await atEnd()).toBeLessThan(6);
+    await page.setViewportSize({ width: 1400, height: 800 });
+    await expect.poll(atEnd).toBeLessThan(6);
+  });
 });
 
 describe("when it gets rough", () => {
@@ -130,22 +127,19 @@ describe("when it gets rough", () => {
     await page.getByRole("alert").filter({ hasText: "computation ended" }).waitFor();
   });
 
-  it(
-    "without its server the page says so in plain sight, keeps what " + "was changed, and saves it when it is back",
-    async () => {
-      const { page } = await open("en-GB");
-      await newSign(page);
-      await server.kill("SIGKILL");
-      await page.getByLabel("Floor", { exact: true }).fill("2.5");
-      await page.keyboard.press("Enter");
-      const banner = page.getByRole("alert").filter({ hasText: "does not answer" });
-      await banner.waitFor();
-      expect(await banner.innerText()).toMatch(/kept in this window.*every 4 seconds/s);
-      server = await startServer(data, Number(new URL(server.url).port));
-      await page.locator("header [role=status]").filter({ hasText: "rev 2 · saved" }).waitFor();
-      await banner.waitFor({ state: "detached" });
-    },
-  );
+  it("without its server the page says so, keeps what was changed, and saves it when it is back", async () => {
+    const { page } = await open("en-GB");
+    await newSign(page);
+    await server.kill("SIGKILL");
+    await page.getByLabel("Floor", { exact: true }).fill("2.5");
+    await page.keyboard.press("Enter");
+    const banner = page.getByRole("alert").filter({ hasText: "does not answer" });
+    await banner.waitFor();
+    expect(await banner.innerText()).toMatch(/kept in this window.*every 4 seconds/s);
+    server = await startServer(data, Number(new URL(server.url).port));
+    await page.locator("header [role=status]").filter({ hasText: "rev 2 · saved" }).waitFor();
+    await banner.waitFor({ state: "detached" });
+  });
 
   it("every page says what it may load and run, and a script that is not its own does not run", async () => {
     for (const path of ["/", "/begin", "/job/none"]) {

@@ -16,24 +16,21 @@ function firstPixel(png: Buffer): number[] {
   return [...inflateSync(Buffer.concat(parts)).subarray(1, 4)];
 }
 
-it(
-  "colour profiles are converted: a picture saved in a wider space " + "decodes to the colours it was made from",
-  async () => {
-    for (const [r, g, b] of [
-      [200, 60, 30],
-      [30, 160, 90],
-      [120, 120, 120],
-    ]) {
-      const wide = await patch(r, g, b).withIccProfile("p3").png().toBuffer();
-      // The file itself holds other numbers, or this would prove nothing: its first pixel, which no filter of PNG
-      // changes.
-      if (r !== g) expect(firstPixel(wide)).not.toEqual([r, g, b]);
-      const d = await decodePicture(wide, "p3.png");
-      const at = 4 * (15 * d.width + 20);
-      [r, g, b].forEach((v, k) => expect(Math.abs(d.data[at + k] - v), `${r} ${g} ${b}`).toBeLessThanOrEqual(2));
-    }
-  },
-);
+it("colour profiles are converted: a wider space decodes to the colours it was made from", async () => {
+  for (const [r, g, b] of [
+    [200, 60, 30],
+    [30, 160, 90],
+    [120, 120, 120],
+  ]) {
+    const wide = await patch(r, g, b).withIccProfile("p3").png().toBuffer();
+    // The file itself holds other numbers, or this would prove nothing: its first pixel, which no filter of PNG
+    // changes.
+    if (r !== g) expect(firstPixel(wide)).not.toEqual([r, g, b]);
+    const d = await decodePicture(wide, "p3.png");
+    const at = 4 * (15 * d.width + 20);
+    [r, g, b].forEach((v, k) => expect(Math.abs(d.data[at + k] - v), `${r} ${g} ${b}`).toBeLessThanOrEqual(2));
+  }
+});
 
 it("16 bits stay 16 bits", async () => {
   const deep = await sharp(
@@ -79,3 +76,15 @@ for (const [name, bytes, says] of [
     expect(e?.message).toMatch(says);
     expect(e?.message).toContain(name);
   });
+
+it("a drawing has enough pixels to trace, in whatever unit its size is given", async () => {
+  for (const size of ['width="120" height="60"', 'width="120mm" height="60mm"', 'width="6in" height="3in"', ""]) {
+    const svg = `<svg xmlns="http://www.w3.org/2000/svg" ${size} viewBox="0 0 120 60"><rect width="60" height="60"/></svg>`;
+    const r = await decodePicture(Buffer.from(svg), "drawing.svg");
+    expect(Math.abs(r.width - 3000), size).toBeLessThan(60);
+    expect(Math.abs(r.height - 1500), size).toBeLessThan(60);
+    // Its left half is black, to the pixel.
+    const alpha = (x: number) => r.data[3 + 4 * (Math.floor(r.height / 2) * r.width + Math.floor(x * r.width))];
+    expect([alpha(0.495), alpha(0.505)], size).toEqual([255, 0]);
+  }
+});

@@ -14,7 +14,7 @@ declare module "clipper-lib" {
     Clipper: typeof Clipper;
     ClipType: { ctUnion: number };
     PolyType: { ptSubject: number };
-    PolyFillType: { pftNonZero: number; pftPositive: number };
+    PolyFillType: { pftNonZero: number; pftPositive: number; pftEvenOdd: number };
   };
   export default library;
 }

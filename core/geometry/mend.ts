@@ -17,13 +17,18 @@ const APART = 0.0004;
 const TRIES = 10;
 
 /**
+ * What is inside rings: where the winding number is not zero; where it is above zero, for rings whose direction can be
+ * trusted; where it is odd, whatever their direction.
+ */
+export type Winding = "non-zero" | "positive" | "even-odd";
+
+/**
  * The region that rings enclose as sound rings: doubled and crossing lines are one outline, and what met in a point or
  * along a line stands less than a thousandth of a millimetre apart.
  * @param r outer rings counter-clockwise, holes clockwise; mm
- * @param winding what is inside: where the winding number is not zero, or, for rings whose direction can be trusted,
- * above zero
+ * @param winding what is inside
  */
-export function mended(r: Rings, winding: "non-zero" | "positive" = "non-zero"): Rings {
+export function mended(r: Rings, winding: Winding = "non-zero"): Rings {
   let rings = union(r, winding);
   for (let attempt = 0; attempt < TRIES; attempt++) {
     const edges = closedEdges(rings).edges;
@@ -40,7 +45,7 @@ export function mended(r: Rings, winding: "non-zero" | "positive" = "non-zero"):
 export const soundOf = (r: Rings): Rings => (isSound(r) ? r : mended(r, "positive"));
 
 /** Union by the library (B. Vatti, "A generic solution to polygon clipping", CACM 35, 1992), with nesting. */
-function union(r: Rings, winding: "non-zero" | "positive"): Rings {
+function union(r: Rings, winding: Winding): Rings {
   const paths: IntPoint[][] = [];
   for (let k = 0; k < ringCount(r); k++) {
     const path: IntPoint[] = [];
@@ -52,8 +57,8 @@ function union(r: Rings, winding: "non-zero" | "positive"): Rings {
   const work = new clipper.Clipper();
   work.StrictlySimple = true;
   work.AddPaths(paths, clipper.PolyType.ptSubject, true);
-  const { pftPositive, pftNonZero } = clipper.PolyFillType;
-  const rule = winding === "positive" ? pftPositive : pftNonZero;
+  const { pftPositive, pftNonZero, pftEvenOdd } = clipper.PolyFillType;
+  const rule = { positive: pftPositive, "non-zero": pftNonZero, "even-odd": pftEvenOdd }[winding];
   if (paths.length > 0) work.Execute(clipper.ClipType.ctUnion, done, rule, rule);
   const starts = new Int32Array(done.length + 1);
   done.forEach((p, k) => (starts[k + 1] = starts[k] + p.length));

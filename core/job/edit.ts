@@ -108,6 +108,23 @@ export function addPicture(job: JobDocument, asset: NonNullable<JobNode["asset"]
   return outline;
 }
 
+/** A drawing, its shapes taken exactly. @returns its id */
+export function addDrawing(job: JobDocument, asset: NonNullable<JobNode["asset"]>): string {
+  const id = freeId(job, "drawing");
+  job.nodes.push({ id, kind: "import", name: asset.name, reads: [], settings: {}, asset });
+  return id;
+}
+
+/** Shapes made from those of two others, or from one. @returns its id */
+export function addCombination(job: JobDocument, first: string, second?: string): string {
+  const id = freeId(job, "combination");
+  const reads = second === undefined ? [first] : [first, second];
+  const count = job.nodes.filter((n) => n.kind === "combine").length;
+  const name = count > 0 ? `Combination ${count + 1}` : "Combination";
+  job.nodes.push({ id, kind: "combine", name, reads, settings: {} });
+  return id;
+}
+
 /** Takes out a making with all that is made from it; cuts that worked on it stay, without a shape, and say so. */
 export function removeMaking(job: JobDocument, id: string): void {
   const gone = new Set([id]);

@@ -41,7 +41,7 @@ const cut = (
   cutter: Cutter,
   settings: Cut["settings"] = {},
   target?: string,
-): Cut => ({ id, kind, name, on: true, reads: ["outline"], ...(target && { target }), cutter, settings });
+): Cut => ({ id, kind, name, on: true, reads: [], ...(target && { target }), cutter, settings });
 const nth = (id: string, i: number): string => (i === 0 ? id : `${id}-${i + 1}`);
 
 const carve = (side: "in" | "stands", border: string | null) => (c: Chosen) => [
@@ -209,6 +209,11 @@ export function outcomeById(id: string): Outcome {
   return found;
 }
 
+/** The makings every drawing gets: its shapes, exactly. */
+export const drawingMakings = (asset: NonNullable<JobNode["asset"]>): JobNode[] => [
+  { id: "drawing", kind: "import", name: asset.name, reads: [], settings: {}, asset },
+];
+
 /** The chain every picture gets: picture, tone, outline. */
 export function pictureChain(asset: NonNullable<JobNode["asset"]>): JobNode[] {
   return [
@@ -224,7 +229,7 @@ const WORDS = { main: "cutter", clear: "clearing cutter", rest: "cutter for the 
 export const usualClearing = (o: Outcome): Cutter[] => (o.takes?.clear ? [cutterFromRack("flat3")] : []);
 
 /**
- * A new job: this picture as that outcome on this stock.
+ * A new job: this picture, or the shapes of this drawing, as that outcome on this stock.
  * @throws Problem `unknown-outcome`, or `too-many-cutters` where more are given than it can use
  */
 export function startJob(
@@ -232,6 +237,7 @@ export function startJob(
   asset: NonNullable<JobNode["asset"]>,
   stock: Partial<StockSettings>,
   cutters: Partial<Chosen> = {},
+  makings: (asset: NonNullable<JobNode["asset"]>) => JobNode[] = pictureChain,
 ): JobDocument {
   const o = outcomeById(outcome);
   const chosen: Chosen = { main: cutters.main ?? [], clear: cutters.clear ?? [], rest: cutters.rest ?? [] };
@@ -247,8 +253,9 @@ export function startJob(
       );
   const job = emptyJob(asset.name.replace(/\.[^.]+$/, ""), { ...o.stock, ...stock });
   if (o.machine) job.machine = { ...o.machine };
-  job.nodes = pictureChain(asset);
-  if (o.trace) job.nodes[job.nodes.length - 1].settings.trace = o.trace;
-  job.cuts = o.cuts(chosen, job.stock);
+  job.nodes = makings(asset);
+  const shapes = job.nodes[job.nodes.length - 1];
+  if (o.trace && makings === pictureChain) shapes.settings.trace = o.trace;
+  job.cuts = o.cuts(chosen, job.stock).map((c) => ({ ...c, reads: [shapes.id] }));
   return job;
 }

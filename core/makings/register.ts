@@ -1,11 +1,13 @@
 import type { MakingKind } from "./kind.ts";
+import { combine } from "./combine/combine.ts";
+import { imported } from "./import/import.ts";
 import { outline } from "./outline/outline.ts";
 import { picture } from "./picture/picture.ts";
 import { tone } from "./tone/tone.ts";
 import { Problem } from "../problem.ts";
 
 /** Every kind of making; one line each. */
-export const MAKINGS: readonly MakingKind[] = [picture, tone, outline];
+export const MAKINGS: readonly MakingKind[] = [picture, tone, outline, imported, combine];
 
 /** @throws Problem `unknown-making` */
 export function makingKind(kind: string): MakingKind {

@@ -70,21 +70,18 @@ describe("light", () => {
     return [...view.slice(o, o + 3)];
   };
   const sum = (c: number[]) => c[0] + c[1] + c[2];
-  it(
-    "a wall that faces the light is brighter than the flat, one that " + "turns away darker; the far edge comes first",
-    () => {
-      // A ridge along y: its left flank looks left, where the light is.
-      const s = shaped((x) => -Math.min(5, Math.abs(x - 20)) / 2);
-      const view = litView(s, brass, THICK);
-      const [left, flat, right] = [pixel(s, view, 18, 15), pixel(s, view, 5, 15), pixel(s, view, 22, 15)].map(sum);
-      expect(left).toBeGreaterThan(flat);
-      expect(right).toBeLessThan(flat);
-      const far = shaped((_, y) => (y > 15 ? 0 : -2));
-      const seen = litView(far, brass, THICK, "#d02020");
-      expect(pixel(far, seen, 20, 25)[0]).toBeGreaterThan(2 * pixel(far, seen, 20, 25)[1]);
-      expect(seen[0]).toBeGreaterThan(2 * seen[1]);
-    },
-  );
+  it("a wall facing the light is brighter than the flat, one turned away darker; the far edge comes first", () => {
+    // A ridge along y: its left flank looks left, where the light is.
+    const s = shaped((x) => -Math.min(5, Math.abs(x - 20)) / 2);
+    const view = litView(s, brass, THICK);
+    const [left, flat, right] = [pixel(s, view, 18, 15), pixel(s, view, 5, 15), pixel(s, view, 22, 15)].map(sum);
+    expect(left).toBeGreaterThan(flat);
+    expect(right).toBeLessThan(flat);
+    const far = shaped((_, y) => (y > 15 ? 0 : -2));
+    const seen = litView(far, brass, THICK, "#d02020");
+    expect(pixel(far, seen, 20, 25)[0]).toBeGreaterThan(2 * pixel(far, seen, 20, 25)[1]);
+    expect(seen[0]).toBeGreaterThan(2 * seen[1]);
+  });
   it("paint lies on what is untouched, bare material under every cut, the mat where the cut goes through", () => {
     const s = shaped((x) => (x < 13 ? 0 : x < 26 ? -1 : -THICK));
     const view = litView(s, brass, THICK, "#2040c0", [1, 2, 3]);

@@ -26,7 +26,7 @@ export async function decodeHere(bytes: Uint8Array, name: string): Promise<Raste
   } catch {
     throw broken;
   }
-  const density = kind === "svg" ? svgDensity(meta, name) : undefined;
+  const density = kind === "svg" ? await svgDensity(bytes, meta, name) : undefined;
   const turned = (meta.orientation ?? 1) >= 5;
   const width = turned ? meta.height! : meta.width!;
   const height = turned ? meta.width! : meta.height!;
@@ -62,15 +62,21 @@ const undrawable = (name: string): Problem =>
       "was made.",
   );
 
-/** The density that gives an SVG enough pixels to trace. */
-function svgDensity(meta: Metadata, name: string): number {
+/**
+ * The density that gives an SVG enough pixels to trace. A size in pixels grows with the density, one in millimetres
+ * with its square: the renderer takes it once for the unit and once for the whole.
+ */
+async function svgDensity(bytes: Uint8Array, meta: Metadata, name: string): Promise<number> {
   const side = Math.max(meta.width ?? 0, meta.height ?? 0);
   if (!(side > 0) || Math.min(meta.width!, meta.height!) * (SVG_SIDE / side) < 16)
     throw new Problem(
       "picture-too-thin",
       `${name} has no size, or next to none on one side. Give the drawing a width and a height.`,
     );
-  return Math.max(1, Math.min(100_000, ((meta.density ?? SVG_DPI) * SVG_SIDE) / side));
+  const base = meta.density ?? SVG_DPI;
+  const twice = await sharp(bytes, { limitInputPixels: false, density: 2 * base }).metadata();
+  const power = Math.log2(Math.max(twice.width!, twice.height!) / side) > 1.5 ? 2 : 1;
+  return Math.max(1, Math.min(100_000, base * (SVG_SIDE / side) ** (1 / power)));
 }
 
 /** Brings grey, grey with alpha and RGB to RGBA. */

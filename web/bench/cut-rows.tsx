@@ -1,7 +1,5 @@
 "use client";
-import { Trash2 } from "lucide-react";
 import { type JobCut, STOPS, type StopKind } from "@oaken/core/job/document";
-import { addOutline, removeMaking } from "@oaken/core/job/edit";
 import { makingsThatGive } from "@oaken/core/job/graph";
 import { formatLength } from "@oaken/core/units";
 import { Pick } from "../ui/pick.tsx";
@@ -111,7 +109,7 @@ export function LeftStanding({ cut }: { cut: string }) {
   return (
     <div
       className={
-        "mx-3 flex shrink-0 items-start justify-between gap-2 border-t " + "border-line py-2 text-[13px] leading-[18px]"
+        "mx-3 flex shrink-0 items-start justify-between gap-2 border-t border-line py-2 text-[13px] leading-[18px]"
       }
     >
       <span>
@@ -132,51 +130,6 @@ export function LeftStanding({ cut }: { cut: string }) {
           }
         >
           show
-        </button>
-      )}
-    </div>
-  );
-}
-
-/** Another outline of the same picture, or this one out again. */
-export function OutlineHead({ part }: { part: string }) {
-  const doc = useBench((s) => s.doc);
-  const { change, select } = useActions();
-  const node = doc.nodes.find((n) => n.id === part)!;
-  const several = makingsThatGive(doc, "shapes").length > 1;
-  const another = () => {
-    let id = "";
-    change("add an outline", (d) => void (id = addOutline(d, part)));
-    select(id);
-  };
-  return (
-    <div className="flex items-center gap-1.5 px-3 pb-2">
-      {several && (
-        <input
-          aria-label="Name of the outline"
-          className="box min-w-0 flex-1 !font-sans"
-          key={node.name}
-          defaultValue={node.name}
-          maxLength={80}
-          onBlur={(e) =>
-            e.target.value.trim() &&
-            e.target.value !== node.name &&
-            change("rename an outline", (d) => void (d.nodes.find((n) => n.id === part)!.name = e.target.value.trim()))
-          }
-          onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
-        />
-      )}
-      <button className="btn !h-8" title="One more outline of the same picture, for another cut" onClick={another}>
-        Another outline
-      </button>
-      {several && (
-        <button
-          className="btn btn-icon !h-8"
-          aria-label={`Remove ${node.name}`}
-          title="Remove this outline"
-          onClick={() => change(`remove ${node.name}`, (d) => removeMaking(d, part))}
-        >
-          <Trash2 size={14} />
         </button>
       )}
     </div>

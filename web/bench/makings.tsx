@@ -1,9 +1,9 @@
 "use client";
 import { useRef } from "react";
-import { ImagePlus, Plus } from "lucide-react";
+import { ImagePlus, PenLine, Plus } from "lucide-react";
 import { aboutOf } from "@oaken/core/job/graph";
 import type { JobNode } from "@oaken/core/job/document";
-import { addPicture } from "@oaken/core/job/edit";
+import { addDrawing, addPicture } from "@oaken/core/job/edit";
 import { materialById } from "@oaken/core/cutters/materials";
 import { formatLength } from "@oaken/core/units";
 import { DropAnywhere, PICTURES } from "../shop/drop.tsx";
@@ -42,6 +42,7 @@ export function Makings() {
           drawn: built?.makings[making.id] ?? null,
           resolved: built?.resolved[making.id],
           isBuilt: built !== null,
+          unit,
           say,
         };
         return (
@@ -138,6 +139,7 @@ function StockPicture({ face, grain }: { face: readonly number[]; grain: number 
 function ReplacePicture() {
   const replaced = useRef<HTMLInputElement>(null);
   const added = useRef<HTMLInputElement>(null);
+  const drawn = useRef<HTMLInputElement>(null);
   const store = useBenchStore();
   const { change, select } = useActions();
   const take = async (file: File | undefined, work: (asset: NonNullable<JobNode["asset"]>) => void) => {
@@ -164,6 +166,12 @@ function ReplacePicture() {
       change("add a picture", (d) => void (id = addPicture(d, asset)));
       select(id);
     });
+  const draw = (file?: File) =>
+    take(file, (asset) => {
+      let id = "";
+      change("add a drawing", (d) => void (id = addDrawing(d, asset)));
+      select(id);
+    });
   return (
     <div className="grid gap-1.5 p-3">
       <DropAnywhere take={(files) => void replace(files[0])} text="Drop the picture in the place of this one" />
@@ -183,11 +191,26 @@ function ReplacePicture() {
         aria-label="One more picture file"
         onChange={(e) => void add(e.target.files?.[0])}
       />
+      <input
+        ref={drawn}
+        type="file"
+        accept=".svg,image/svg+xml"
+        className="hidden"
+        aria-label="Drawing file"
+        onChange={(e) => void draw(e.target.files?.[0])}
+      />
       <button className="btn w-full border-dashed !font-normal text-soft" onClick={() => replaced.current!.click()}>
         <ImagePlus size={16} /> Replace the picture
       </button>
       <button className="btn w-full border-dashed !font-normal text-soft" onClick={() => added.current!.click()}>
         <Plus size={16} /> One more picture
+      </button>
+      <button
+        className="btn w-full border-dashed !font-normal text-soft"
+        title="The closed shapes of an SVG drawing, exactly as they were drawn"
+        onClick={() => drawn.current!.click()}
+      >
+        <PenLine size={16} /> A drawing (SVG)
       </button>
     </div>
   );

@@ -5,7 +5,7 @@ import { addOutline } from "@oaken/core/job/edit";
 import { placeIn } from "@oaken/core/outline/pieces";
 import { formatLength } from "@oaken/core/units";
 import { useActions, useBench, useBenchStore } from "./context.tsx";
-import { appended, itemsOf, spaceOf, textOf } from "./tools/space.ts";
+import { appended, itemsOf, type Space, spaceOf, textOf } from "./tools/space.ts";
 import { useTakeTool } from "./tools/take.ts";
 
 /** Pieces listed before the rest is only counted. */
@@ -77,26 +77,29 @@ export function PieceList({ part }: { part: string }) {
   const { change } = useActions();
   const space = spaceOf(built);
   const outline = built?.shown.shapes?.outline;
-  if (!outline || !space) return null;
+  if (!outline) return null;
+  // Pieces are hidden and split off where the picture is traced: by a place in it.
+  const hands = built.shown.shapes?.isTraced ? space : null;
   const { pieces, loose } = outline.figures;
   const n = (v: number) => formatLength(v, unit, unit === "mm" ? 1 : 2);
-  const hidden = itemsOf((doc.nodes.find((q) => q.id === part)!.settings.hide as string) ?? "");
-  const inside = (p: (typeof pieces)[number]): string => {
+  const hidden = itemsOf(String(doc.nodes.find((q) => q.id === part)!.settings.hide ?? ""));
+  const inside = (p: (typeof pieces)[number], picture: Space): string => {
     const { rings } = outline;
     const [x, y] = placeIn(
       { xy: Float64Array.from(rings.xy), starts: rings.starts, parent: new Int32Array(0) },
       p.ring,
     );
-    return textOf(space.toPixel(x, y));
+    return textOf(picture.toPixel(x, y));
   };
   const hideIn = (d: JobDocument, place: string) => {
     const s = d.nodes.find((q) => q.id === part)!.settings;
-    s.hide = appended((s.hide as string) ?? "", place);
+    s.hide = appended(String(s.hide ?? ""), place);
   };
-  const hide = (p: (typeof pieces)[number]) => change("hide a piece", (d) => hideIn(d, inside(p)));
-  const splitOff = (p: (typeof pieces)[number]) =>
+  const hide = (p: (typeof pieces)[number], picture: Space) =>
+    change("hide a piece", (d) => hideIn(d, inside(p, picture)));
+  const splitOff = (p: (typeof pieces)[number], picture: Space) =>
     change("split off a piece", (d) => {
-      const place = inside(p);
+      const place = inside(p, picture);
       addOutline(d, part, { only: place });
       hideIn(d, place);
     });
@@ -104,10 +107,9 @@ export function PieceList({ part }: { part: string }) {
     <section aria-label="Pieces" className="border-t border-line px-3 py-2">
       <h3 className="text-[14px]">Pieces</h3>
       <p className="text-[12.5px] text-soft">
-        {pieces.filter((p) => !p.hole).length} of ink
+        {pieces.filter((p) => !p.hole).length} of ink (squares)
         {loose > 0 &&
-          `, ${loose} ${loose === 1 ? "island that would fall" : "islands that would fall"} out where the ink ` +
-            "is cut through"}
+          `, ${loose} ${loose === 1 ? "island (ring)" : "islands (rings)"} that would fall out if cut through`}
         {outline.bridges.length > 0 && ` · ${outline.bridges.length} bridges`}
       </p>
       <ul className="mt-1">
@@ -119,30 +121,32 @@ export function PieceList({ part }: { part: string }) {
               onClick={() => store.setState({ target: { x: p.x, y: p.y, n: Date.now() } })}
             >
               <span className={`h-2.5 w-2.5 shrink-0 ${p.hole ? "rounded-full border-2 border-amber" : "bg-spruce"}`} />
-              <span className="w-12 shrink-0 text-[13px]">{p.hole ? "island" : "ink"}</span>
-              <span className="num truncate">
+              <span className="sr-only">{p.hole ? "island" : "ink"}</span>
+              <span className="num whitespace-nowrap">
                 {n(p.box.maxX - p.box.minX)} × {n(p.box.maxY - p.box.minY)}
               </span>
               {p.thinnest > 0 && (
-                <span className="num ml-auto text-soft" title="narrowest stroke">
+                <span className="num ml-auto whitespace-nowrap text-soft" title="narrowest stroke">
                   ≥ {n(p.thinnest)}
                 </span>
               )}
             </button>
-            <button
-              className="btn btn-plain !h-7 !w-7 !p-0"
-              aria-label={`Hide this ${p.hole ? "island" : "piece"}`}
-              title="Hide"
-              onClick={() => hide(p)}
-            >
-              <EyeOff size={13} />
-            </button>
-            {!p.hole && pieces.length > 1 && (
+            {hands && (
+              <button
+                className="btn btn-plain !h-7 !w-7 !p-0"
+                aria-label={`Hide this ${p.hole ? "island" : "piece"}`}
+                title="Hide"
+                onClick={() => hide(p, hands)}
+              >
+                <EyeOff size={13} />
+              </button>
+            )}
+            {hands && !p.hole && pieces.length > 1 && (
               <button
                 className="btn btn-plain !h-7 !w-7 !p-0"
                 aria-label="Split off this piece"
                 title="Split off, as an outline of its own for its own cut"
-                onClick={() => splitOff(p)}
+                onClick={() => splitOff(p, hands)}
               >
                 <Split size={13} />
               </button>

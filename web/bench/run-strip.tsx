@@ -194,7 +194,7 @@ export function RunStrip() {
               >
                 <span
                   className={
-                    "absolute -left-[5px] top-0 border-x-[6px] border-t-[8px] " + "border-x-transparent border-t-pencil"
+                    "absolute -left-[5px] top-0 border-x-[6px] border-t-[8px] border-x-transparent border-t-pencil"
                   }
                 />
               </div>

@@ -17,6 +17,7 @@ import { useActions, useBench, useBenchStore, useDesk, useSpoken } from "./conte
 import { CutterPick } from "./cutter-pick.tsx";
 import { BorderPick, LeftStanding, ShapePick, StopRow } from "./cut-rows.tsx";
 import { useTakeTool } from "./tools/take.ts";
+import { Reads } from "./reads.tsx";
 import { viewOf } from "./views/register.ts";
 
 /** The right side: the settings of what is selected, drawn from its kind's description. */
@@ -56,7 +57,7 @@ export function Slip() {
 
 /** The slip of a making: what stands above its fields and below them follows from what it gives. */
 function MakingSlip({ making }: { making: JobNode }) {
-  const { doc, built } = useBench((s) => s);
+  const { doc, built, unit } = useBench((s) => s);
   const say = useSpoken();
   const view = viewOf(making);
   const figures = view.figures({
@@ -65,12 +66,14 @@ function MakingSlip({ making }: { making: JobNode }) {
     drawn: built?.makings[making.id] ?? null,
     resolved: built?.resolved[making.id],
     isBuilt: built !== null,
+    unit,
     say,
   });
   return (
     <>
       <Head title={making.name} about={figures} />
       <view.Above part={making.id} />
+      <Reads making={making} />
       <Fields part={making.id} fields={makingKind(making.kind).fields} own={making.settings} />
       {view.Below && <view.Below part={making.id} />}
     </>

@@ -46,7 +46,7 @@ export class Desk {
 
   onBuilt: (b: Built) => void = () => {};
   onProgress: (step: string, share: number) => void = () => {};
-  onTraced: (r: DrawnRings, tone: DrawnTone | null, took: number) => void = () => {};
+  onTraced: (r: DrawnRings | null, tone: DrawnTone | null, took: number) => void = () => {};
   onSurface: (s: DrawnSurface) => void = () => {};
   onFailed: (message: string) => void = () => {};
   /** the worker has ended and works again; said until the next proof is there */

@@ -136,7 +136,7 @@ export interface WrittenFile {
 export type Answer =
   | { type: "progress"; seq: number; step: string; share: number }
   | { type: "built"; seq: number; built: Built }
-  | { type: "traced"; seq: number; rings: DrawnRings; tone: DrawnTone | null; took: number }
+  | { type: "traced"; seq: number; rings: DrawnRings | null; tone: DrawnTone | null; took: number }
   | { type: "surface"; seq: number; surface: DrawnSurface }
   | { type: "outputs"; seq: number; files: WrittenFile[] }
   | { type: "thumb"; seq: number; png: Uint8Array }

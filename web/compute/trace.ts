@@ -12,18 +12,16 @@ import type { DrawnRings, DrawnTone } from "./messages.ts";
 /** Pixels that tone sliders work on while they move: the picture at full size follows when they rest. */
 const PREVIEW_PIXELS = 500_000;
 
-const NO_RINGS: DrawnRings = { xy: new Float32Array(0), starts: new Int32Array(1) };
-
 /**
  * The shapes that a part is about, roughly, and its greys: fast enough to follow a slider; the exact ones follow when
- * it rests.
+ * it rests. No rings where there is no rough way to them.
  */
 export function trace(
   job: JobDocument,
   files: Files,
   kept: Kept,
   part: string,
-): { rings: DrawnRings; tone: DrawnTone | null } {
+): { rings: DrawnRings | null; tone: DrawnTone | null } {
   const making = job.nodes.find((n) => n.id === part);
   const isGrey = making !== undefined && makingKind(making.kind).gives === "grey";
   const graph = graphOf(job, files, kept, { preview: isGrey ? PREVIEW_PIXELS : null });
@@ -33,6 +31,5 @@ export function trace(
   if (!shapes) throw new Problem("no-outline", "This job has no outline to cut. Add a picture.");
   const { rough } = makingKind(shapes.kind);
   const found = rough?.(graph.asking(shapes.id), { ...toolsOf(files, kept), progress: noProgress });
-  if (!found) return { rings: NO_RINGS, tone };
-  return { rings: { xy: Float32Array.from(found.xy), starts: found.starts }, tone };
+  return { rings: found ? { xy: Float32Array.from(found.xy), starts: found.starts } : null, tone };
 }

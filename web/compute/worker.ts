@@ -109,7 +109,7 @@ async function answer(ask: Ask): Promise<void> {
     else if (ask.type === "trace") {
       const t0 = performance.now();
       const { rings, tone } = trace(ask.job, await filesOf(ask.job), kept, ask.part);
-      send({ type: "traced", seq: ask.seq, rings, tone, took: performance.now() - t0 }, [rings.xy.buffer]);
+      send({ type: "traced", seq: ask.seq, rings, tone, took: performance.now() - t0 }, rings ? [rings.xy.buffer] : []);
     } else if (ask.type === "scrub") {
       if (!last) return;
       scrubber ??= new Scrubber(last);

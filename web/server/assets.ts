@@ -6,6 +6,7 @@ import type { JobDocument } from "@oaken/core/job/document";
 import { Problem } from "@oaken/core/problem";
 import { decodeFile } from "@oaken/files/decode";
 import { MAX_BYTES } from "@oaken/files/decoder/kinds";
+import { drawingOf } from "@oaken/files/drawing";
 import { sha256 } from "@oaken/files/sha256";
 import { dataFolder, PICTURES } from "./data.ts";
 import { AssetRow, store, write } from "./db.ts";
@@ -78,6 +79,12 @@ export async function assetBytes(sha: string): Promise<Uint8Array> {
   return readFile(pathOf(sha)).catch(() => {
     throw gone;
   });
+}
+
+/** The text of a drawing. @throws Problem `not-a-drawing` for a picture of pixels */
+export async function drawingText(sha: string): Promise<string> {
+  const { name } = await assetInfo(sha);
+  return drawingOf(await assetBytes(sha), name);
 }
 
 export async function assetInfo(sha: string): Promise<Asset> {

@@ -52,17 +52,14 @@ describe("many windows", () => {
     for (const m of made) expect((await server.listRevisions(m.id)).length).toBe(4);
   });
 
-  it(
-    "eight that save one job at once: one wins, the others are " + "refused, and all eight are in its history",
-    async () => {
-      const { id } = await server.createJob(doc);
-      const saves = Array.from({ length: 8 }, (_, k) => server.saveJob(id, 1, { ...doc, name: `window ${k}` }, "s"));
-      const results = await Promise.allSettled(saves);
-      expect(results.filter((r) => r.status === "fulfilled").length).toBe(1);
-      for (const r of results) if (r.status === "rejected") expect(String(r.reason)).toMatch(/another window/);
-      expect((await server.listRevisions(id)).filter((r) => r.refused).length).toBe(7);
-    },
-  );
+  it("eight that save one job at once: one wins, the others are refused, all eight are in its history", async () => {
+    const { id } = await server.createJob(doc);
+    const saves = Array.from({ length: 8 }, (_, k) => server.saveJob(id, 1, { ...doc, name: `window ${k}` }, "s"));
+    const results = await Promise.allSettled(saves);
+    expect(results.filter((r) => r.status === "fulfilled").length).toBe(1);
+    for (const r of results) if (r.status === "rejected") expect(String(r.reason)).toMatch(/another window/);
+    expect((await server.listRevisions(id)).filter((r) => r.refused).length).toBe(7);
+  });
 
   it("one that is in the middle of a transaction elsewhere is waited for", async () => {
     const { id } = await server.createJob(doc);
@@ -101,25 +98,22 @@ describe("a data folder", () => {
     expect((await opened.openJob(id)).card.revision).toBe(1);
   });
 
-  it(
-    "of a newer version, a damaged one and one that cannot be used " + "each say so, and are left as they are",
-    async () => {
-      const { sequelize } = await server.store();
-      await sequelize.query("INSERT INTO SequelizeMeta (name) VALUES ('99-from-the-future')");
-      await expect((await start(data)).listJobs()).rejects.toThrow(/newer version/);
+  it("of a newer version, damaged, or not to be used: each says so, and is left as it is", async () => {
+    const { sequelize } = await server.store();
+    await sequelize.query("INSERT INTO SequelizeMeta (name) VALUES ('99-from-the-future')");
+    await expect((await start(data)).listJobs()).rejects.toThrow(/newer version/);
 
-      const damaged = newFolder();
-      await writeFile(
-        join(damaged, "oaken.sqlite"),
-        "this is no database at all, but long enough to be looked at".repeat(40),
-      );
-      await expect((await start(damaged)).listJobs()).rejects.toThrow(/damaged/);
+    const damaged = newFolder();
+    await writeFile(
+      join(damaged, "oaken.sqlite"),
+      "this is no database at all, but long enough to be looked at".repeat(40),
+    );
+    await expect((await start(damaged)).listJobs()).rejects.toThrow(/damaged/);
 
-      const file = join(newFolder(), "a-file");
-      await writeFile(file, "");
-      await expect((await start(file)).listJobs()).rejects.toThrow(/cannot be made or used/);
-    },
-  );
+    const file = join(newFolder(), "a-file");
+    await writeFile(file, "");
+    await expect((await start(file)).listJobs()).rejects.toThrow(/cannot be made or used/);
+  });
 
   it("whose database was deleted while the server ran is not written to in secret", async () => {
     const { id } = await server.createJob(doc);
@@ -149,19 +143,16 @@ describe("what comes in", () => {
     expect(Buffer.from(await server.assetBytes(sha)).equals(bytes)).toBe(true);
   });
 
-  it(
-    "a job with a picture that is not here is refused, but one that " + "has lost its picture can still be saved",
-    async () => {
-      const foreign = structuredClone(doc);
-      foreign.nodes[0].asset!.sha = "f".repeat(64);
-      await expect(server.createJob(foreign)).rejects.toThrow(/picture dark.png is not here/);
-      const { id } = await server.createJob(doc);
-      await expect(server.saveJob(id, 1, foreign, "s")).rejects.toThrow(/not here/);
-      await (await server.store()).sequelize.query("DELETE FROM assets");
-      const later = await start(data);
-      expect((await later.saveJob(id, 1, { ...doc, name: "still mine" }, "s")).revision).toBe(2);
-    },
-  );
+  it("a job with a picture that is not here is refused; one that lost its picture can still be saved", async () => {
+    const foreign = structuredClone(doc);
+    foreign.nodes[0].asset!.sha = "f".repeat(64);
+    await expect(server.createJob(foreign)).rejects.toThrow(/picture dark.png is not here/);
+    const { id } = await server.createJob(doc);
+    await expect(server.saveJob(id, 1, foreign, "s")).rejects.toThrow(/not here/);
+    await (await server.store()).sequelize.query("DELETE FROM assets");
+    const later = await start(data);
+    expect((await later.saveJob(id, 1, { ...doc, name: "still mine" }, "s")).revision).toBe(2);
+  });
 
   it("written revisions that were never saved, negative times and things that are no PNG are refused", async () => {
     const { id } = await server.createJob(doc);

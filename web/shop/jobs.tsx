@@ -153,7 +153,7 @@ export function JobsPage() {
         {jobs && shown.length === 0 && (
           <div
             className={
-              "grid place-items-center rounded-md border-2 border-dashed " + "border-line py-20 text-center text-soft"
+              "grid place-items-center rounded-md border-2 border-dashed border-line py-20 text-center text-soft"
             }
           >
             {jobs.length === 0 || (shelf === "current" && !search) ? (

@@ -92,7 +92,7 @@ export const clear = defineCut({
   },
   handles: { entry: "entry" },
   intent: (_s, c) => ({ depth: targetFloor(c), through: false }),
-  sample: { cutter: "flat:3", helps: { kind: "vcarve", cutter: "v:60" } },
+  sample: { cutter: "flat:3", helps: { kind: "vcarve", cutter: "v:60:12" } },
   plan,
 });
 

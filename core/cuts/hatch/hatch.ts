@@ -96,7 +96,7 @@ export const hatch = defineCut({
   reads: ART,
   handles: { depth: "depth" },
   intent: (s) => ({ depth: s.depth, through: false }),
-  sample: { cutter: "v:60" },
+  sample: { cutter: "v:60:12" },
   plan,
 });
 

@@ -30,8 +30,7 @@ const fields = fieldsFor<CutContext>()
   .with(floorFields)
   .with(borderFields)
   .length("ridge", "Ridge on the floor", {
-    help:
-      "Height of the lines a pointed cutter leaves between its passes over a floor. Lower is smoother and " + "slower.",
+    help: "Height of the lines a pointed cutter leaves between its passes over a floor. Lower is smoother and slower.",
     min: 0.005,
     max: 2,
     step: 0.01,
@@ -75,7 +74,7 @@ export const vcarve = defineCut({
     border: { field: "border", width: "borderWidth" },
   },
   intent: (s) => ({ depth: s.limited ? s.floor : null, through: false }),
-  sample: { cutter: "v:60" },
+  sample: { cutter: "v:60:12" },
   plan,
 });
 

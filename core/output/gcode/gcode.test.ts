@@ -68,29 +68,18 @@ describe("programs re-read by a parser of their own", () => {
       }
     });
 
-  it(
-    "have no comment that begins with a name: what a controller does " + "at MSG, LOG or PRINT is nobody's to choose",
-    () => {
-      const names = [
-        "MSG, hello",
-        "LOGOPEN,/tmp/x",
-        "(print, y)",
-        "DEBUG, z",
-        "PROBEOPEN a.txt",
-        ") M30 (",
-        "probe\nM3",
-      ];
-      for (const name of names) {
-        const cuts = cutsOf(1).map((c) => ({ ...c, name, stop: name }));
-        for (const { text } of writePrograms(cuts, DIALECTS[0], zero, { ...head, job: name })) {
-          const comments = text.match(/\([^\n]*\)/g)!;
-          for (const c of comments) expect(c).toMatch(/^\((job|from|cut|cutter|stop): [^()\n]*\)$/);
-          // With its comments taken away nothing of the name is left.
-          expect(text.replace(/\([^()\n]*\)/g, "")).not.toMatch(/hello|LOG|print|DEBUG|PROBE|M30 \(/);
-        }
+  it("have no comment that begins with a name: what a controller does at MSG or LOG is nobody's to choose", () => {
+    const names = ["MSG, hello", "LOGOPEN,/tmp/x", "(print, y)", "DEBUG, z", "PROBEOPEN a.txt", ") M30 (", "probe\nM3"];
+    for (const name of names) {
+      const cuts = cutsOf(1).map((c) => ({ ...c, name, stop: name }));
+      for (const { text } of writePrograms(cuts, DIALECTS[0], zero, { ...head, job: name })) {
+        const comments = text.match(/\([^\n]*\)/g)!;
+        for (const c of comments) expect(c).toMatch(/^\((job|from|cut|cutter|stop): [^()\n]*\)$/);
+        // With its comments taken away nothing of the name is left.
+        expect(text.replace(/\([^()\n]*\)/g, "")).not.toMatch(/hello|LOG|print|DEBUG|PROBE|M30 \(/);
       }
-    },
-  );
+    }
+  });
 
   it("hold no number that a machine cannot read: the writer refuses", () => {
     const [cut] = cutsOf(1);

@@ -48,7 +48,7 @@ export function AddCut() {
             <DropdownMenu.Item
               key={k.kind}
               className={
-                "flex h-9 cursor-pointer items-center gap-2 rounded px-2 " + "outline-none data-[highlighted]:bg-sunk"
+                "flex h-9 cursor-pointer items-center gap-2 rounded px-2 outline-none data-[highlighted]:bg-sunk"
               }
               onSelect={() => add(k.kind)}
             >

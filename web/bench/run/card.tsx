@@ -155,7 +155,7 @@ export function CutCard({
                 <DropdownMenu.SubTrigger className={item}>Stop before it …</DropdownMenu.SubTrigger>
                 <DropdownMenu.Portal>
                   <DropdownMenu.SubContent
-                    className={"z-50 w-52 rounded-md border border-line " + "bg-raised p-1 shadow-card"}
+                    className={"z-50 w-52 rounded-md border border-line bg-raised p-1 shadow-card"}
                   >
                     {(Object.keys(STOPS) as StopKind[]).map((k) => (
                       <DropdownMenu.Item
@@ -176,7 +176,7 @@ export function CutCard({
                 <DropdownMenu.SubTrigger className={item}>Group</DropdownMenu.SubTrigger>
                 <DropdownMenu.Portal>
                   <DropdownMenu.SubContent
-                    className={"z-50 w-52 rounded-md border border-line " + "bg-raised p-1 shadow-card"}
+                    className={"z-50 w-52 rounded-md border border-line bg-raised p-1 shadow-card"}
                   >
                     {groups
                       .filter((g) => g !== cut.group)

@@ -310,7 +310,7 @@ export function Stage() {
 
       <div
         className={
-          "plate num absolute bottom-3 left-3 max-[1100px]:bottom-14 flex min-h-8 items-center whitespace-pre " + "px-3"
+          "plate num absolute bottom-3 left-3 max-[1100px]:bottom-14 flex min-h-8 items-center whitespace-pre px-3"
         }
         data-testid="readout"
       >

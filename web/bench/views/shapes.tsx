@@ -1,9 +1,9 @@
 import { useEffect, useRef } from "react";
 import type { DrawnRings } from "../../compute/messages.ts";
 import { useBench } from "../context.tsx";
-import { OutlineHead } from "../cut-rows.tsx";
 import { Histogram } from "../histogram.tsx";
 import { ColourList, PieceList } from "../outline-lists.tsx";
+import { ShapesHead } from "./shapes-head.tsx";
 import { SmallPicture } from "./small-picture.tsx";
 import type { ProductView } from "./view.ts";
 
@@ -34,7 +34,7 @@ function Above({ part }: { part: string }) {
   return (
     <>
       {shapes?.isTraced && !shapes.colours && <Histogram />}
-      <OutlineHead part={part} />
+      <ShapesHead part={part} />
       <ColourList part={part} />
     </>
   );

@@ -2,6 +2,7 @@ import type { ComponentType } from "react";
 import type { JobDocument, JobNode } from "@oaken/core/job/document";
 import type { Gives } from "@oaken/core/makings/product";
 import type { Resolved } from "@oaken/core/settings/fields";
+import type { Unit } from "@oaken/core/units";
 import type { DrawnProduct } from "../../compute/messages.ts";
 
 /** A making on the bench, with what it gives as the page draws it; null until the build is there. */
@@ -12,6 +13,7 @@ export interface Seen<G extends Gives = Gives> {
   resolved: Record<string, Resolved> | undefined;
   /** whether there is a build that it may be missing from */
   isBuilt: boolean;
+  unit: Unit;
   /** says lengths in the unit at hand */
   say(text: string): string;
 }

@@ -1,0 +1,211 @@
+import { describe, expect, it } from "vitest";
+import { parseCutter } from "../cutters/rack.ts";
+import { CUTS } from "../cuts/register.ts";
+import { ringCount } from "../geometry/rings.ts";
+import { Kept, keyOf } from "../kept.ts";
+import { makingKind, MAKINGS } from "../makings/register.ts";
+import type { Raster } from "../picture/raster.ts";
+import type { Field, Setting } from "../settings/fields.ts";
+import { buildJob, type BuildResult } from "./build.ts";
+import type { JobDocument } from "./document.ts";
+import { addCombination, addDrawing, addOutline } from "./edit.ts";
+import { startJob } from "./outcomes.ts";
+import { checkJob } from "./schema.ts";
+import type { Files } from "./tools.ts";
+
+/** A coloured picture with some noise: rings, a bar, a speck, a pinhole; so that every setting has something to do. */
+function picture(shift = 0): Raster {
+  const [width, height] = [150, 110];
+  const data = new Uint8Array(4 * width * height);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const r = Math.hypot(x - 50 - shift, y - 55);
+      const isRing = (r < 40 && r > 24) || r < 8;
+      const isBar = x > 105 && x < 135 && y > 15 && y < 95 && Math.abs(y - 55) > 2;
+      const isSpeck = Math.hypot(x - 97, y - 98) < 1.3;
+      const noise = (x * 7919 + y * 104729) % 23;
+      let rgb = [235 - noise, 228 - noise, 210 - noise];
+      if (isRing || isSpeck) rgb = [30 + noise, 30 + noise, 40];
+      if (isBar) rgb = [150 + noise, 30, 30];
+      data.set([...rgb, 255], 4 * (y * width + x));
+    }
+  return { width, height, data };
+}
+
+const shas = { first: "a".repeat(64), other: "b".repeat(64), drawing: "c".repeat(64) };
+const files: Files = {
+  picture: (sha) => (sha === shas.first ? first : other),
+  drawing: () =>
+    '<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="30mm" viewBox="0 0 40 30">' +
+    '<rect x="2" y="2" width="30" height="20"/><circle cx="30" cy="20" r="8"/></svg>',
+};
+const [first, other] = [picture(), picture(3)];
+
+/** Cuts that read each of the shapes: enough to tell whether a making's change reaches the paths. */
+const READERS = ["pocket", "hatch"];
+
+/** Cuts that the changes beside settings are about. */
+const CHANGED = ["pocket", "rest", "engrave"];
+
+/**
+ * A job with a making of every kind, and a cut of these kinds on the shapes, each helper with the cut that it helps.
+ */
+function everything(kinds: readonly string[] = CUTS.map((c) => c.kind)): JobDocument {
+  const job = startJob(
+    "pocket",
+    { sha: shas.first, name: "p.png", width: 150, height: 110 },
+    { width: 90, height: 70, thickness: 6 },
+  );
+  job.nodes[0].settings = { measured: "art", width: 60 };
+  const colours = addOutline(job, "outline", { trace: "colours", colours: 3 });
+  const drawing = addDrawing(job, { sha: shas.drawing, name: "d.svg", width: 40, height: 30 });
+  addCombination(job, "outline", drawing);
+  job.cuts = [];
+  for (const kind of CUTS.filter((c) => kinds.includes(c.kind))) {
+    const { cutter, settings, helps } = kind.sample;
+    const about = helps ? `${kind.kind}-helped` : undefined;
+    if (helps)
+      job.cuts.push({
+        id: about!,
+        kind: helps.kind,
+        name: about!,
+        on: true,
+        reads: ["outline"],
+        cutter: parseCutter(helps.cutter),
+        settings: {},
+      });
+    job.cuts.push({
+      id: kind.kind,
+      kind: kind.kind,
+      name: kind.title,
+      on: true,
+      reads: kind.kind === "hatch" ? [colours] : ["outline"],
+      ...(about && { target: about }),
+      cutter: parseCutter(cutter),
+      settings: { ...settings },
+    });
+  }
+  return job;
+}
+
+const build = (job: JobDocument, kept: Kept) =>
+  buildJob(checkJob(structuredClone(job)), { files, cells: 3000, quick: true }, kept);
+
+/** Everything that leaves a build, as numbers and texts. */
+const said = (b: BuildResult) => ({
+  problem: b.problem,
+  shapes: [...b.makings].map(([id, m]) => [id, m.product.is === "shapes" ? [...m.product.ink.xy].join() : m.values]),
+  cuts: b.cuts.map(({ id, toolpath: t, notes, values }) => [
+    id,
+    [...t.x].join(),
+    [...t.y].join(),
+    [...t.z].join(),
+    notes,
+    values,
+  ]),
+  proof: [...b.proof.z].join(),
+});
+
+/** Texts have no range to choose from: another value for each, such as a hand would set. */
+const TEXTS: Record<string, string> = {
+  crop: "5,5,135,98",
+  erase: "rect 100 10 40 90",
+  corners: "4 2 146 5 145 107 3 104",
+  keep: "#961e1e",
+  bridgesAt: "50 30",
+  hide: "120 30",
+  only: "50 20",
+  tabsAt: "20 35; 60 35",
+  leadsAt: "12 12",
+  at: "30 30; 40 40",
+};
+
+/** A value of a field that is not the one it has. */
+function another(f: Field, now: Setting): Setting {
+  if (typeof now === "boolean") return !now;
+  if (f.type === "choice") return f.options!.find((o) => o.value !== now)!.value;
+  if (typeof now === "string") {
+    expect(TEXTS[f.key], `a text for ${f.key}`).toBeDefined();
+    return TEXTS[f.key];
+  }
+  const [least, most] = [f.min ?? -Infinity, f.max ?? Infinity];
+  const wanted = now === 0 ? (f.step ?? 1) : now * 1.25;
+  const value = wanted > most ? now * 0.8 : wanted;
+  return f.type === "number"
+    ? Math.max(least, Math.round(value + (Math.round(value) === now ? 1 : 0)))
+    : Math.max(least, value);
+}
+
+/** Builds a changed job from what builds of others have kept, and from nothing: both must say the same. */
+function sameAsFresh(kept: Kept, job: JobDocument, change: (job: JobDocument) => void): void {
+  build(job, kept);
+  change(job);
+  expect(said(build(job, kept))).toEqual(said(build(job, new Kept())));
+}
+
+describe("what is kept is known by all that it was made from", () => {
+  const base = build(everything(), new Kept());
+  it("the job that this is tried on makes everything", () => {
+    expect(base.problem).toBeNull();
+    for (const m of MAKINGS)
+      expect(
+        [...base.makings.values()].some((b) => b.kind === m),
+        m.kind,
+      ).toBe(true);
+    for (const c of base.cuts) expect(c.toolpath.kind.length, c.id).toBeGreaterThan(0);
+    for (const m of base.makings.values())
+      if (m.product.is === "shapes") expect(ringCount(m.product.ink)).toBeGreaterThan(0);
+  });
+
+  for (const part of [...everything().nodes, ...everything().cuts]) {
+    const fields = (CUTS.find((c) => c.kind === part.kind) ?? makingKind(part.kind)).fields;
+    const values = base.makings.get(part.id)?.values ?? base.cuts.find((c) => c.id === part.id)!.values;
+    const isCut = CUTS.some((c) => c.kind === part.kind);
+    const kinds = isCut ? [part.id.replace("-helped", "")] : READERS;
+    it(`${part.id}: each of its ${fields.length} settings`, () => {
+      const kept = new Kept();
+      for (const f of fields)
+        sameAsFresh(kept, everything(kinds), (job) => {
+          const own = [...job.nodes, ...job.cuts].find((p) => p.id === part.id)!;
+          own.settings[f.key] = another(f as Field, values[f.key]);
+        });
+    });
+  }
+
+  const others: [string, (job: JobDocument) => void][] = [
+    ["another picture", (j) => (j.nodes[0].asset!.sha = shas.other)],
+    ["what a making reads", (j) => (j.nodes.find((n) => n.kind === "combine")!.reads[0] = "outline-2")],
+    ["what a cut reads", (j) => (j.cuts.find((c) => c.kind === "engrave")!.reads = ["combination"])],
+    ["a cutter", (j) => (j.cuts.find((c) => c.kind === "pocket")!.cutter = parseCutter("flat:2"))],
+    ["the cutter of a helped cut", (j) => (j.cuts.find((c) => c.id === "rest-helped")!.cutter = parseCutter("flat:4"))],
+    ["the width of the stock", (j) => (j.stock.width = 100)],
+    ["its thickness", (j) => (j.stock.thickness = 9)],
+    ["its material", (j) => (j.stock.material = "mdf")],
+    ["the machine's rates", (j) => (j.machine.feedMost /= 3)],
+    ["the order of cuts", (j) => j.cuts.reverse()],
+    ["a cut switched off", (j) => (j.cuts[1].on = false)],
+  ];
+  for (const [what, change] of others) it(what, () => sameAsFresh(new Kept(), everything(CHANGED), change));
+
+  it("settings back to what they were cost nothing: the very same plans come back", () => {
+    const kept = new Kept();
+    const job = everything(READERS);
+    const before = build(job, kept);
+    job.nodes[0].settings.width = 50;
+    build(job, kept);
+    job.nodes[0].settings.width = 60;
+    const after = build(job, kept);
+    after.cuts.forEach((c, i) => expect(c.timed).toBe(before.cuts[i].timed));
+  });
+
+  it("a picture moved on the stock is not traced for its greys again", () => {
+    const kept = new Kept();
+    const job = everything(READERS);
+    const before = build(job, kept);
+    job.nodes[0].settings.x = 3;
+    const after = build(job, kept);
+    const grey = (b: BuildResult) => b.makings.get("tone")!.product;
+    expect(keyOf(grey(after))).not.toBe(keyOf(grey(before)));
+    expect((grey(after) as { grey: unknown }).grey).toBe((grey(before) as { grey: unknown }).grey);
+  });
+});
