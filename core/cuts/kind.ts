@@ -131,6 +131,16 @@ export interface Rates {
   spindle: number;
 }
 
+/** A cutter and settings with which a cut can be planned on any shapes. */
+export interface Sample {
+  cutter: string;
+  settings?: Settings;
+  /** the cut that it helps, where it only helps another */
+  helps?: { kind: string; cutter: string };
+  /** two points are a line to it: it cuts along edges and not what they enclose */
+  followsLines?: boolean;
+}
+
 /**
  * A kind of cut. Add one by writing a folder that exports this and a line in `register.ts`.
  */
@@ -149,8 +159,8 @@ export interface CutKind<S = Settings, R extends Takes = Takes> {
   helps?: Helps;
   handles: Handles;
   intent(settings: S, context: CutContext): Intent;
-  /** a cutter, settings and the cut it helps, with which every test of all kinds can plan one */
-  sample: { cutter: string; settings?: Settings; helps?: { kind: string; cutter: string } };
+  /** with which every test of all kinds can plan one */
+  sample: Sample;
   plan(inputs: CutInputs<R>, settings: S): Planned;
 }
 

@@ -7,9 +7,8 @@ import { makingKind, MAKINGS } from "../makings/register.ts";
 import type { Raster } from "../picture/raster.ts";
 import type { Field, Setting } from "../settings/fields.ts";
 import { buildJob, type BuildResult } from "./build.ts";
-import type { JobDocument } from "./document.ts";
-import { addCombination, addDrawing, addOutline } from "./edit.ts";
-import { startJob } from "./outcomes.ts";
+import { emptyJob, type JobDocument } from "./document.ts";
+import { addOutline } from "./edit.ts";
 import { checkJob } from "./schema.ts";
 import type { Files } from "./tools.ts";
 
@@ -40,6 +39,10 @@ const files: Files = {
     '<rect x="2" y="2" width="30" height="20"/><circle cx="30" cy="20" r="8"/></svg>',
 };
 const [first, other] = [picture(), picture(3)];
+const FILES = {
+  picture: { sha: shas.first, name: "p.png", width: 150, height: 110 },
+  drawing: { sha: shas.drawing, name: "d.svg", width: 40, height: 30 },
+};
 
 /** Cuts that read each of the shapes: enough to tell whether a making's change reaches the paths. */
 const READERS = ["pocket", "hatch"];
@@ -51,15 +54,25 @@ const CHANGED = ["pocket", "rest", "engrave"];
  * A job with a making of every kind, and a cut of these kinds on the shapes, each helper with the cut that it helps.
  */
 function everything(kinds: readonly string[] = CUTS.map((c) => c.kind)): JobDocument {
-  const job = startJob(
-    "pocket",
-    { sha: shas.first, name: "p.png", width: 150, height: 110 },
-    { width: 90, height: 70, thickness: 6 },
-  );
+  const job = emptyJob("everything", { width: 90, height: 70, thickness: 6 });
+  for (const m of MAKINGS) {
+    const reads = Object.values(m.reads).map(({ gives }, at) => {
+      // A second input is not the same as the first, where there are two.
+      const givers = job.nodes.filter((n) => makingKind(n.kind).gives === gives);
+      return givers[Math.min(at, givers.length - 1)].id;
+    });
+    const file = m.file && FILES[m.file];
+    job.nodes.push({
+      id: m.kind,
+      kind: m.kind,
+      name: m.title,
+      reads,
+      settings: {},
+      ...(file && { asset: { ...file } }),
+    });
+  }
   job.nodes[0].settings = { measured: "art", width: 60 };
   const colours = addOutline(job, "outline", { trace: "colours", colours: 3 });
-  const drawing = addDrawing(job, { sha: shas.drawing, name: "d.svg", width: 40, height: 30 });
-  addCombination(job, "outline", drawing);
   job.cuts = [];
   for (const kind of CUTS.filter((c) => kinds.includes(c.kind))) {
     const { cutter, settings, helps } = kind.sample;
@@ -106,27 +119,13 @@ const said = (b: BuildResult) => ({
   proof: [...b.proof.z].join(),
 });
 
-/** Texts have no range to choose from: another value for each, such as a hand would set. */
-const TEXTS: Record<string, string> = {
-  crop: "5,5,135,98",
-  erase: "rect 100 10 40 90",
-  corners: "4 2 146 5 145 107 3 104",
-  keep: "#961e1e",
-  bridgesAt: "50 30",
-  hide: "120 30",
-  only: "50 20",
-  tabsAt: "20 35; 60 35",
-  leadsAt: "12 12",
-  at: "30 30; 40 40",
-};
-
 /** A value of a field that is not the one it has. */
 function another(f: Field, now: Setting): Setting {
   if (typeof now === "boolean") return !now;
   if (f.type === "choice") return f.options!.find((o) => o.value !== now)!.value;
   if (typeof now === "string") {
-    expect(TEXTS[f.key], `a text for ${f.key}`).toBeDefined();
-    return TEXTS[f.key];
+    expect(f.example, `an example of ${f.key}`).toBeDefined();
+    return f.example!;
   }
   const [least, most] = [f.min ?? -Infinity, f.max ?? Infinity];
   const wanted = now === 0 ? (f.step ?? 1) : now * 1.25;
@@ -175,7 +174,7 @@ describe("what is kept is known by all that it was made from", () => {
   const others: [string, (job: JobDocument) => void][] = [
     ["another picture", (j) => (j.nodes[0].asset!.sha = shas.other)],
     ["what a making reads", (j) => (j.nodes.find((n) => n.kind === "combine")!.reads[0] = "outline-2")],
-    ["what a cut reads", (j) => (j.cuts.find((c) => c.kind === "engrave")!.reads = ["combination"])],
+    ["what a cut reads", (j) => (j.cuts.find((c) => c.kind === "engrave")!.reads = ["combine"])],
     ["a cutter", (j) => (j.cuts.find((c) => c.kind === "pocket")!.cutter = parseCutter("flat:2"))],
     ["the cutter of a helped cut", (j) => (j.cuts.find((c) => c.id === "rest-helped")!.cutter = parseCutter("flat:4"))],
     ["the width of the stock", (j) => (j.stock.width = 100)],

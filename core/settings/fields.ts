@@ -19,6 +19,8 @@ export interface Field<C = unknown> {
   max?: number;
   step?: number;
   options?: readonly { value: string; label: string }[];
+  /** of a text: one as a hand would set it */
+  example?: string;
   /** of a text: throws a Problem where it cannot be read */
   check?(text: string): void;
   /** the stage's tool that sets it by hand */

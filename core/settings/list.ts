@@ -16,6 +16,8 @@ interface SaysNumber<C, S, K extends string> extends Says<C, S, K, number> {
   slider?: boolean;
 }
 interface SaysText<C, S, K extends string> extends Says<C, S, K, string> {
+  /** one as a hand would set it */
+  example: string;
   check?(text: string): void;
 }
 interface SaysChoice<C, S, K extends string, V extends string> extends Says<C, S, K, V> {

@@ -34,6 +34,7 @@ export const placesField = <K extends string, N extends object = object>(
     tool,
     more: true,
     ...(when && { when }),
+    example: "20 35; 60 35",
     check: (t) => void parsePlaces(t, label),
     auto: () => ({ value: "", reason: "set by itself" }),
   });

@@ -70,7 +70,7 @@ export const engrave = defineCut({
   reads: ART,
   handles: { depth: "depth" },
   intent: (s) => ({ depth: s.depth, through: false }),
-  sample: { cutter: "v:60:12" },
+  sample: { cutter: "v:60:12", followsLines: true },
   plan,
 });
 

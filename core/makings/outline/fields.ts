@@ -84,6 +84,7 @@ export const edgeFields = fieldsFor<OutlineContext>()
     help: "The colours whose outline is wanted. Click them in the list or on the picture.",
     tool: "colours",
     when: (s) => !isInk(s),
+    example: "#961e1e",
     check: (t) => void coloursOf(t),
     auto: () => ({ value: "", reason: "all but the ground along the picture's edge" }),
   })
@@ -191,6 +192,7 @@ export const outlineFields = edgeFields
     more: true,
     tool: "bridge",
     when: (s) => s.bridges > 0,
+    example: "50 30",
     check: (t) => void parsePlaces(t, "Bridges"),
     auto: () => ({ value: "", reason: "each at its narrowest place" }),
   })
@@ -198,6 +200,7 @@ export const outlineFields = edgeFields
     help: "Pieces left out, each by a place inside it, in pixels of the picture.",
     more: true,
     tool: "hide",
+    example: "120 30",
     check: (t) => void parsePlaces(t, "Hidden pieces"),
     auto: () => ({ value: "", reason: "none" }),
   })
@@ -206,6 +209,7 @@ export const outlineFields = edgeFields
       "Only these pieces, each by a place inside it, in pixels of the picture: what was split off from another " +
       "outline.",
     more: true,
+    example: "50 20",
     check: (t) => void parsePlaces(t, "Pieces alone"),
     auto: () => ({ value: "", reason: "all" }),
   });

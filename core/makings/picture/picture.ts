@@ -80,6 +80,7 @@ const fields = fieldsFor<PictureContext>()
     help: "The part kept: x, y, width and height in pixels.",
     more: true,
     tool: "crop",
+    example: "5,5,135,98",
     check: (t) => void cropBox(t, 1e9, 1e9),
     auto: () => ({ value: NO_FRAME.crop, reason: "all of it" }),
   })
@@ -87,6 +88,7 @@ const fields = fieldsFor<PictureContext>()
     help: "Marks wiped off the picture: a watermark, a stray line, a name. Each stays a setting and can be undone.",
     more: true,
     tool: "erase",
+    example: "rect 100 10 40 90",
     check: (t) => void parseErase(t),
     auto: () => ({ value: NO_FRAME.erase, reason: "nothing" }),
   })
@@ -94,6 +96,7 @@ const fields = fieldsFor<PictureContext>()
     help: "For a drawing photographed at an angle: its four corners become a rectangle.",
     more: true,
     tool: "corners",
+    example: "4 2 146 5 145 107 3 104",
     check: (t) => void framedSize(1e6, 1e6, { ...NO_FRAME, corners: t }),
     auto: () => ({ value: NO_FRAME.corners, reason: "seen from straight above" }),
   });
