@@ -7,7 +7,7 @@ import { addDrawing, addPicture } from "@oaken/core/job/edit";
 import { materialById } from "@oaken/core/cutters/materials";
 import { formatLength } from "@oaken/core/units";
 import { DropAnywhere, PICTURES } from "../shop/drop.tsx";
-import { uploadPicture } from "../ui/api.ts";
+import { checkDrawing, uploadPicture } from "../ui/api.ts";
 import { useActions, useBench, useBenchStore, useSpoken } from "./context.tsx";
 import { viewOf } from "./views/register.ts";
 import type { Seen } from "./views/view.ts";
@@ -142,10 +142,10 @@ function ReplacePicture() {
   const drawn = useRef<HTMLInputElement>(null);
   const store = useBenchStore();
   const { change, select } = useActions();
-  const take = async (file: File | undefined, work: (asset: NonNullable<JobNode["asset"]>) => void) => {
+  const take = async (file: File | undefined, work: (asset: NonNullable<JobNode["asset"]>) => void | Promise<void>) => {
     if (!file) return;
     try {
-      work(await uploadPicture(file));
+      await work(await uploadPicture(file));
     } catch (e) {
       store.setState({ failed: (e as Error).message });
     }
@@ -167,7 +167,8 @@ function ReplacePicture() {
       select(id);
     });
   const draw = (file?: File) =>
-    take(file, (asset) => {
+    take(file, async (asset) => {
+      await checkDrawing(asset.sha);
       let id = "";
       change("add a drawing", (d) => void (id = addDrawing(d, asset)));
       select(id);

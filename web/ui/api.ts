@@ -21,11 +21,19 @@ export async function api<T>(path: string, init: RequestInit & { json?: unknown 
   } catch {
     throw new Refused("offline", "Oaken Bit's server does not answer. Start it again with ./oaken start.");
   }
-  if (!response.ok) {
-    const said = (await response.json().catch(() => null)) as { code?: string; message?: string } | null;
-    throw new Refused(said?.code ?? "fault", said?.message ?? `The server answered ${response.status}.`);
-  }
+  if (!response.ok) throw await refusal(response);
   return (await response.json()) as T;
+}
+
+async function refusal(response: Response): Promise<Refused> {
+  const said = (await response.json().catch(() => null)) as { code?: string; message?: string } | null;
+  return new Refused(said?.code ?? "fault", said?.message ?? `The server answered ${response.status}.`);
+}
+
+/** Whether a file that was sent is a drawing whose shapes can be taken. @throws Refused */
+export async function checkDrawing(sha: string): Promise<void> {
+  const response = await fetch(`/api/assets/${sha}/drawing`);
+  if (!response.ok) throw await refusal(response);
 }
 
 /** Sends a picture to the server. */

@@ -1,0 +1,109 @@
+import { mkdtempSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import type { Browser, Page } from "playwright-core";
+import sharp from "sharp";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { accessibility, openNew, settled } from "./bench.ts";
+import { launch } from "./browser.ts";
+import { type Running, startServer } from "./server.ts";
+
+/** A disc as a picture, and a drawing of a plate narrower than it. */
+const disc =
+  '<svg xmlns="http://www.w3.org/2000/svg" width="600" height="600"><rect width="600" height="600" fill="#fff"/>' +
+  '<circle cx="300" cy="300" r="200" fill="#111"/></svg>';
+const plate =
+  '<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="20mm" viewBox="0 0 40 20">' +
+  '<rect width="40" height="20" rx="5"/></svg>';
+
+let server: Running;
+let browser: Browser;
+let page: Page;
+const wrongs: string[] = [];
+const makings = () => page.getByRole("navigation", { name: "Makings" });
+const making = (name: RegExp) => makings().getByRole("button", { name });
+const pick = async (label: string, option: RegExp) => {
+  await page.getByRole("combobox", { name: label, exact: true }).click();
+  await page.getByRole("option", { name: option }).click();
+};
+const file = (name: string, text: string) => {
+  const path = join(mkdtempSync(join(tmpdir(), "oaken-drawing-")), name);
+  writeFileSync(path, text);
+  return path;
+};
+
+beforeAll(async () => {
+  server = await startServer(mkdtempSync(join(tmpdir(), "oaken-makings-")));
+  browser = await launch();
+  page = await browser.newPage({ viewport: { width: 1280, height: 800 }, locale: "en-GB" });
+  page.on("pageerror", (e) => wrongs.push(e.message));
+  const bytes = await sharp(Buffer.from(disc)).png().toBuffer();
+  await openNew(page, server.url, { name: "disc.png", bytes }, "pocket", { width: 120, height: 120, thickness: 12 });
+});
+afterAll(async () => {
+  await browser?.close();
+  await server?.kill("SIGTERM");
+});
+
+describe("drawings and combinations, from the makings to the programs", () => {
+  it("a drawing's shapes are taken exactly, at the size that it was drawn", async () => {
+    await page.getByLabel("Drawing file").setInputFiles(file("plate.svg", plate));
+    await making(/^plate\.svg/).waitFor();
+    await settled(page);
+    expect(await making(/^plate\.svg/).innerText()).toContain("1 contour");
+    expect(await page.getByLabel("Width", { exact: true }).inputValue()).toBe("40");
+    expect(await accessibility(page)).toEqual([]);
+  });
+
+  it("taken away from the outline, and cut", async () => {
+    await making(/^Outline/).click();
+    await page.getByRole("button", { name: "Combine" }).click();
+    await pick("Combine by", /taking away/);
+    await settled(page);
+    // The plate is narrower than the disc: a hole in it.
+    expect(await making(/^Combination/).innerText()).toContain("2 contours");
+    const strip = page.getByRole("region", { name: "Run strip" });
+    await strip.getByRole("button", { name: /· Pocket/ }).click();
+    await pick("Shape", /^Combination/);
+    await settled(page);
+    await page.getByRole("button", { name: "Write programs" }).click();
+    await page.getByRole("button", { name: /Save 01-/ }).waitFor();
+    await page.getByRole("button", { name: "Back to the bench" }).click();
+  });
+
+  it("the drawing moved, the combination and its cut follow", async () => {
+    await making(/^plate\.svg/).click();
+    const width = page.getByLabel("Width", { exact: true });
+    await width.fill("110");
+    await width.press("Enter");
+    await settled(page);
+    // Wider than the disc, it parts it in two.
+    await expect.poll(() => making(/^Combination/).innerText()).toContain("2 contours");
+    await making(/^Combination/).click();
+    await page.getByText(/^2 of ink/).waitFor();
+  });
+
+  it("taken out, all that was made from it goes too, and undo brings it back", async () => {
+    await making(/^plate\.svg/).click();
+    await page.getByRole("button", { name: "Remove plate.svg" }).click();
+    await settled(page);
+    expect(await making(/^Combination/).count()).toBe(0);
+    await page.getByRole("button", { name: /finding/ }).click();
+    await page.getByText(/Pocket has no shape to cut/).waitFor();
+    await page.keyboard.press("Escape");
+    await page.getByRole("button", { name: /Undo remove plate/ }).click();
+    await settled(page);
+    expect(await making(/^Combination/).count()).toBe(1);
+  });
+
+  it("a picture of pixels is no drawing, and says so", async () => {
+    const png = join(mkdtempSync(join(tmpdir(), "oaken-drawing-")), "photo.svg");
+    writeFileSync(png, await sharp(Buffer.from(disc)).png().toBuffer());
+    await page.getByLabel("Drawing file").setInputFiles(png);
+    await page
+      .getByText(/is not an SVG drawing/)
+      .first()
+      .waitFor();
+    expect(wrongs).toEqual([]);
+  });
+});
