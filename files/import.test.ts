@@ -1,6 +1,7 @@
 import sharp from "sharp";
 import { describe, expect, it } from "vitest";
 import { insideRegion } from "@oaken/core/geometry/rings";
+import { inspect } from "@oaken/core/inspect/inspect";
 import { isSound } from "@oaken/core/geometry/sound";
 import { buildJob } from "@oaken/core/job/build";
 import { emptyJob, type JobDocument } from "@oaken/core/job/document";
@@ -101,6 +102,29 @@ describe("a drawing's shapes against what a renderer that shares nothing with th
     expect(insideRegion(shapesOf(ring, { overlap: "adds" }).ink, 50, 50)).toBe(true);
   });
 
+  it("what is not filled is known from groups, styles and classes", () => {
+    const line = '<path d="M20 20L180 20L180 180"/>';
+    const circle = '<circle cx="60" cy="120" r="30"/>';
+    for (const [open, close, sheet] of [
+      ['<g fill="none">', "</g>", ""],
+      ['<g style="stroke:#000; fill:none">', "</g>", ""],
+      ['<g class="cut">', "</g>", "<style>.mark, .cut { fill : none; stroke:#000 }</style>"],
+      ['<g class="cut">', "</g>", "<style><![CDATA[.cut{fill:none}]]></style>"],
+    ]) {
+      // The open line is left out, the circle is closed by itself.
+      expect(shapesOf(page(sheet + open + line + circle + close)).shape.parent.length, open + sheet).toBe(1);
+      expect(shapesOf(page(`${line}${sheet}${open}${circle}${close}`)).shape.parent.length, open).toBe(2);
+    }
+  });
+
+  it("what is hidden or not drawn is not there", () => {
+    for (const hidden of ['display="none"', 'style="display:none"', 'visibility="hidden"'])
+      expect(() => shapesOf(page(`<g ${hidden}><circle cx="60" cy="60" r="30"/></g>`)), hidden).toThrow(
+        /no closed shape/,
+      );
+    expect(() => shapesOf(page('<defs><circle cx="60" cy="60" r="30"/></defs>'))).toThrow(/no closed shape/);
+  });
+
   it("shapes that cross are mended, and it is said where", () => {
     const crossing = page('<rect x="40" y="40" width="60" height="60"/><rect x="80" y="80" width="60" height="60"/>');
     const { ink, mendedAt } = shapesOf(crossing, { overlap: "adds" });
@@ -131,5 +155,13 @@ describe("a drawing that cannot be taken says so in a sentence", () => {
   it("a line that closes nowhere beside a shape is left out, and the shape is taken", () => {
     const { shape } = shapesOf(page('<circle cx="100" cy="100" r="60"/><path fill="none" d="M0 0L50 50"/>'));
     expect(shape.parent.length).toBe(1);
+  });
+  it("drawing-left-out: what has no shape is said on the drawing, and the shapes are taken", () => {
+    const { build } = shapesOf(
+      page('<circle cx="100" cy="100" r="60"/><text>Fern</text><path fill="none" d="M0 0h9"/>'),
+    );
+    const found = inspect({ build }).find((f) => f.code === "drawing-left-out");
+    expect(found?.message).toMatch(/drawing\.svg holds more.*text.*; lines that enclose nothing\.$/);
+    expect(found?.severity).toBe("note");
   });
 });

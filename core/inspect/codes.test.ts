@@ -207,7 +207,7 @@ it("every finding and note is named by a test", () => {
   const read = (path: string) => readFileSync(join(root, path), "utf8");
   const sources = ["core/inspect/rules", "core/cuts", "core/job"].flatMap(walk).filter((f) => !f.endsWith(".test.ts"));
   const named = new Set(sources.flatMap((f) => [...read(f).matchAll(/code: "([a-z-]+)"/g)].map((m) => m[1])));
-  const tests = ["core", "cli", "demo", "e2e", "web"]
+  const tests = ["core", "files", "cli", "demo", "e2e", "web"]
     .flatMap(walk)
     .filter((f) => f.endsWith(".test.ts"))
     .map(read);

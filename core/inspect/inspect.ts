@@ -6,6 +6,7 @@ import { depthAgainstStock } from "./rules/depth-against-stock.ts";
 import { duplicateCuts } from "./rules/duplicate-cuts.ts";
 import { droppedSpecks } from "./rules/dropped-specks.ts";
 import { finiteMoves } from "./rules/finite-moves.ts";
+import { leftOut } from "./rules/left-out.ts";
 import { leftStanding } from "./rules/left-standing.ts";
 import { loosePieces } from "./rules/loose-pieces.ts";
 import { mendedOutline } from "./rules/mended-outline.ts";
@@ -34,6 +35,7 @@ const RULES: readonly Rule[] = [
   coarsePicture,
   droppedSpecks,
   mendedOutline,
+  leftOut,
   planNotes,
   staleProgram,
 ];

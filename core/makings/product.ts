@@ -50,6 +50,8 @@ export interface ShapesProduct {
   held: number;
   /** where they were not sound before they were mended, mm */
   mendedAt: readonly { x: number; y: number }[];
+  /** what a drawing held besides, in words, where it was left out */
+  leftOut?: readonly string[];
   /** how they were found in a picture, where they were */
   traced: Traced | null;
 }

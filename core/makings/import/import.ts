@@ -77,7 +77,16 @@ export const imported = defineMaking({
     const shape = nestedShape(region.curves);
     const own = drawing.mendedAt.map(({ x, y }) => ({ x: scale * x + s.x, y: scale * y + s.y }));
     const mendedAt = [...own, ...region.mendedAt];
-    return { is: "shapes", shape, ink: asRead(shape), lines: null, held: 0, mendedAt, traced: null };
+    return {
+      is: "shapes",
+      shape,
+      ink: asRead(shape),
+      lines: null,
+      held: 0,
+      mendedAt,
+      leftOut: drawing.leftOut,
+      traced: null,
+    };
   },
 });
 

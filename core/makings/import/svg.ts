@@ -69,16 +69,30 @@ function scaleOf(attributes: Record<string, string>): number {
   return scales.length > 0 ? Math.min(...scales) : UNITS.px;
 }
 
-/** A property from an element's own attribute, or from its style, which goes before. */
-function property(attributes: Record<string, string>, name: string): string | undefined {
-  const styled = new RegExp(`(?:^|;)\\s*${name}\\s*:\\s*([^;]+)`).exec(attributes.style ?? "");
-  return (styled?.[1] ?? attributes[name])?.trim();
+/** Properties that an element passes on to what is within it, where that does not say otherwise. */
+const INHERITED = ["fill", "fill-rule", "visibility"] as const;
+type Look = Record<(typeof INHERITED)[number], string>;
+
+/** Declarations of a style: `fill: none; stroke: black`. */
+function declared(text: string): Record<string, string> {
+  const pairs = text.split(";").map((d) => d.split(":").map((part) => part.trim()));
+  return Object.fromEntries(pairs.filter(([name, value]) => name && value));
+}
+
+/** The rules for classes of a style sheet (`.cut { fill: none }`); others are passed over. */
+function classRules(sheet: string): Map<string, Record<string, string>> {
+  const rules = new Map<string, Record<string, string>>();
+  for (const [, names, body] of sheet.matchAll(/((?:\.[\w-]+\s*,?\s*)+)\{([^}]*)\}/g))
+    for (const [, name] of names.matchAll(/\.([\w-]+)/g)) rules.set(name, { ...rules.get(name), ...declared(body) });
+  return rules;
 }
 
 /** What holds for an element and all within it. */
 interface Frame {
+  tag: string;
   transform: string[];
   isDrawn: boolean;
+  look: Look;
 }
 
 /**
@@ -91,17 +105,24 @@ export function readSvg(text: string): Drawing {
   const leftOut = new Set<string>();
   const frames: Frame[] = [];
   let scale = UNITS.px;
+  let rules: ReturnType<typeof classRules> = new Map();
   const open = ({ name, attributes }: SaxesTagPlain) => {
     const tag = name.replace(/^.*:/, "").toLowerCase();
     const outer = frames[frames.length - 1];
     if (!outer && tag === "svg") scale = scaleOf(attributes);
     const { transform } = attributes;
+    const classes = (attributes.class ?? "").split(/\s+/).map((name) => rules.get(name));
+    const own: Record<string, string> = Object.assign({ ...attributes }, ...classes, declared(attributes.style ?? ""));
+    const look = { ...(outer?.look ?? { fill: "black", "fill-rule": "nonzero", visibility: "visible" }) };
+    for (const name of INHERITED) if (own[name] && own[name] !== "inherit") look[name] = own[name];
     const frame: Frame = {
+      tag,
       transform: [...(transform ? [transform] : []), ...(outer?.transform ?? [])],
-      isDrawn: (outer?.isDrawn ?? true) && !UNDRAWN.has(tag) && property(attributes, "display") !== "none",
+      isDrawn: (outer?.isDrawn ?? true) && !UNDRAWN.has(tag) && own.display !== "none",
+      look,
     };
     frames.push(frame);
-    if (!frame.isDrawn || property(attributes, "visibility") === "hidden") return;
+    if (!frame.isDrawn || look.visibility === "hidden") return;
     if (WITHOUT_OUTLINE[tag]) leftOut.add(WITHOUT_OUTLINE[tag]);
     const d = pathOf(tag, attributes);
     if (d === null) return;
@@ -109,10 +130,10 @@ export function readSvg(text: string): Drawing {
     for (const t of frame.transform) path = path.transform(t);
     path = path.matrix([scale, 0, 0, -scale, 0, 0]).abs().unshort();
     // A path with an error is drawn up to it (SVG 2, 9.5.4).
-    const isFilled = property(attributes, "fill") !== "none" && tag !== "line";
+    const isFilled = look.fill !== "none" && tag !== "line";
     const closed = closedCurves(path, isFilled);
     if (closed.leftOut > 0) leftOut.add("lines that enclose nothing");
-    const rule = property(attributes, "fill-rule") === "evenodd" ? "even-odd" : "non-zero";
+    const rule = look["fill-rule"] === "evenodd" ? "even-odd" : "non-zero";
     const region = regionOf(closed.curves, rule);
     curves.push(...region.curves);
     mendedAt.push(...region.mendedAt);
@@ -128,6 +149,11 @@ export function readSvg(text: string): Drawing {
       parser.ENTITIES[name] = value;
   });
   parser.on("opentag", open);
+  const read = (sheet: string) => {
+    if (frames[frames.length - 1]?.tag === "style") rules = new Map([...rules, ...classRules(sheet)]);
+  };
+  parser.on("text", read);
+  parser.on("cdata", read);
   parser.on("closetag", () => void frames.pop());
   parser.write(text).close();
   const { minX, minY, maxX, maxY } = boundsOf(asRead(shapeOf(curves)).xy);
