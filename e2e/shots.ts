@@ -86,6 +86,21 @@ await page.getByRole("button", { name: "How the piece is coloured" }).click();
 await page.getByRole("menuitemradio", { name: "what is left standing" }).click();
 await shot("bench-left");
 
+await openJob("Ginkgo bed marker");
+// A plate with a hole to hang it by, drawn exactly; the ginkgo is taken out of it.
+const plate =
+  '<svg xmlns="http://www.w3.org/2000/svg" width="174mm" height="116mm" viewBox="0 0 174 116">' +
+  '<rect width="174" height="116" rx="12"/><circle cx="14" cy="102" r="4" fill="#fff"/></svg>';
+const drawing = { name: "marker-plate.svg", mimeType: "image/svg+xml", buffer: Buffer.from(plate) };
+await page.getByLabel("Drawing file").setInputFiles(drawing);
+await settled();
+await page.getByRole("button", { name: "Combine" }).click();
+await page.getByRole("combobox", { name: "Combine by" }).click();
+await page.getByRole("option", { name: "taking away" }).click();
+await page.waitForTimeout(600);
+await settled();
+await shot("bench-combined");
+
 await openJob("Bee walk plate");
 await page.getByRole("button", { name: /^Outline/ }).click();
 await shot("bench-centre-line");

@@ -9,6 +9,8 @@ import type { DrawnCut, DrawnRings } from "../../compute/messages.ts";
 /** Lines a set number of pixels wide, always on top. */
 export class WideLines {
   readonly object: LineSegments2;
+  /** how strongly they are shown once there are any */
+  private strength = 0;
   constructor(colour: number, width: number) {
     const material = new LineMaterial({ color: colour, linewidth: width, depthTest: false, transparent: true });
     this.object = new LineSegments2(new LineSegmentsGeometry(), material);
@@ -21,8 +23,10 @@ export class WideLines {
     this.object.geometry = new LineSegmentsGeometry();
     if (positions.length > 0) this.object.geometry.setPositions(positions);
     this.object.userData.empty = positions.length === 0;
+    this.show(this.strength);
   }
   show(strength: number): void {
+    this.strength = strength;
     this.object.visible = strength > 0.01 && !this.object.userData.empty;
     this.object.material.opacity = strength;
   }
