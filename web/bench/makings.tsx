@@ -8,15 +8,15 @@ import { materialById } from "@oaken/core/cutters/materials";
 import { formatLength } from "@oaken/core/units";
 import { DropAnywhere, PICTURES } from "../shop/drop.tsx";
 import { checkDrawing, uploadPicture } from "../ui/api.ts";
-import { useActions, useBench, useBenchStore, useSpoken } from "./context.tsx";
+import { useActions, useBench, useBenchStore } from "./context.tsx";
 import { viewOf } from "./views/register.ts";
-import type { Seen } from "./views/view.ts";
+import { useSeen } from "./views/seen.ts";
 
 /** The left side: what the piece is made from, each making with a small live picture of what it gives. */
 export function Makings() {
-  const { doc, built, selected, working, unit } = useBench((s) => s);
+  const { doc, selected, working, unit } = useBench((s) => s);
   const { select } = useActions();
-  const say = useSpoken();
+  const seenNow = useSeen();
   const material = materialById(doc.stock.material);
   const n = (v: number) => formatLength(v, unit);
   return (
@@ -36,15 +36,7 @@ export function Makings() {
       </Entry>
       {doc.nodes.map((making) => {
         const view = viewOf(making);
-        const seen: Seen = {
-          doc,
-          making,
-          drawn: built?.makings[making.id] ?? null,
-          resolved: built?.resolved[making.id],
-          isBuilt: built !== null,
-          unit,
-          say,
-        };
+        const seen = seenNow(making);
         return (
           <Entry
             key={making.id}

@@ -19,6 +19,7 @@ import { BorderPick, LeftStanding, ShapePick, StopRow } from "./cut-rows.tsx";
 import { useTakeTool } from "./tools/take.ts";
 import { Reads } from "./reads.tsx";
 import { viewOf } from "./views/register.ts";
+import { useSeen } from "./views/seen.ts";
 
 /** The right side: the settings of what is selected, drawn from its kind's description. */
 export function Slip() {
@@ -57,18 +58,8 @@ export function Slip() {
 
 /** The slip of a making: what stands above its fields and below them follows from what it gives. */
 function MakingSlip({ making }: { making: JobNode }) {
-  const { doc, built, unit } = useBench((s) => s);
-  const say = useSpoken();
   const view = viewOf(making);
-  const figures = view.figures({
-    doc,
-    making,
-    drawn: built?.makings[making.id] ?? null,
-    resolved: built?.resolved[making.id],
-    isBuilt: built !== null,
-    unit,
-    say,
-  });
+  const figures = view.figures(useSeen()(making));
   return (
     <>
       <Head title={making.name} about={figures} />

@@ -2,51 +2,31 @@ import { asRead } from "../../geometry/shape.ts";
 import { Problem } from "../../problem.ts";
 import { fieldsFor } from "../../settings/list.ts";
 import { formatLength } from "../../units.ts";
-import { type BoardSize, defineMaking, type Given, type Tools } from "../kind.ts";
+import { defineMaking, type Given, type Tools } from "../kind.ts";
+import { even, fittingWidth, heightFor, type Lying, placeFields } from "../placing.ts";
 import type { ShapesProduct } from "../product.ts";
 import { placed } from "./curves.ts";
 import { nestedShape, regionOf } from "./region.ts";
 import { type Drawing, readSvg } from "./svg.ts";
 
-interface ImportContext {
-  board: BoardSize;
-  /** of all that it holds, as drawn, mm */
-  width: number;
-  height: number;
-}
+/** No drawing is made narrower, mm. */
+const LEAST_WIDTH = 0.1;
 
-const even = (v: number): number => Math.round(v * 100) / 100;
-const heightFor = (c: ImportContext, width: number): number => (width * c.height) / c.width;
-
-const fields = fieldsFor<ImportContext>()
+const fields = fieldsFor<Lying>()
   .length("width", "Width", {
     help: "Width on the stock of all that the drawing holds; its height follows.",
-    min: 0.1,
+    min: LEAST_WIDTH,
     max: 5000,
     step: 1,
     slider: true,
     auto: (c) => {
-      const room = { x: c.board.width - 2 * c.board.margin, y: c.board.height - 2 * c.board.margin };
-      if (c.width <= room.x && c.height <= room.y) return { value: even(c.width), reason: "as it was drawn" };
-      const width = Math.max(0.1, Math.min(room.x, (room.y * c.width) / c.height));
-      return { value: even(width), reason: `drawn ${formatLength(c.width)} mm wide; made to fit the stock` };
+      const fits = fittingWidth(c, LEAST_WIDTH);
+      if (c.over.width <= fits) return { value: even(c.over.width), reason: "as it was drawn" };
+      return { value: fits, reason: `drawn ${formatLength(c.over.width)} mm wide; made to fit the stock` };
     },
     consequence: (v, c) => `${even(heightFor(c, v))} mm high`,
   })
-  .length("x", "From the left", {
-    help: "Its left edge from the stock's left edge.",
-    min: -5000,
-    max: 5000,
-    step: 0.5,
-    auto: (c, s) => ({ value: even((c.board.width - s.width) / 2), reason: "centred" }),
-  })
-  .length("y", "From the front", {
-    help: "Its near edge from the stock's near edge.",
-    min: -5000,
-    max: 5000,
-    step: 0.5,
-    auto: (c, s) => ({ value: even((c.board.height - heightFor(c, s.width)) / 2), reason: "centred" }),
-  })
+  .with(placeFields)
   .choice("overlap", "Shape on a shape", {
     options: [
       { value: "hole", label: "is a hole in it" },
@@ -65,9 +45,9 @@ export const imported = defineMaking({
   file: "drawing",
   fields,
   handles: { width: "width" },
-  context({ board, ...given }, tools): ImportContext {
+  context({ board, ...given }, tools): Lying {
     const { width, height } = drawingOf(given, tools);
-    return { board, width, height };
+    return { board, over: { width, height } };
   },
   make(given, s, _, tools): ShapesProduct {
     const drawing = drawingOf(given, tools);

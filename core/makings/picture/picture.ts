@@ -5,30 +5,11 @@ import { shrunk } from "../../picture/shrink.ts";
 import { Problem } from "../../problem.ts";
 import type { Settings } from "../../settings/fields.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
-import { type BoardSize, defineMaking, type Given, type IsSet, type Tools } from "../kind.ts";
+import { defineMaking, type Given, type IsSet, type Tools } from "../kind.ts";
+import { even, fittingWidth, heightFor, type Lying, placeFields } from "../placing.ts";
 import type { Placed, RasterProduct } from "../product.ts";
 
-interface PictureContext {
-  board: BoardSize;
-  /** pixels, as framed */
-  width: number;
-  height: number;
-  /** what other makings find in it, px; null where they find nothing, or where nobody asks */
-  art: PictureBox | null;
-}
-
-const even = (v: number): number => Math.round(v * 100) / 100;
-
-/** What width, height and place are measured over, px. */
-const measuredOver = (c: PictureContext): PictureBox => c.art ?? { x: 0, y: 0, width: c.width, height: c.height };
-
-/** Height on the stock for a width, mm. */
-const heightFor = (c: PictureContext, width: number): number => {
-  const over = measuredOver(c);
-  return (width * over.height) / over.width;
-};
-
-const fields = fieldsFor<PictureContext>()
+const fields = fieldsFor<Lying>()
   .choice("measured", "Measured over", {
     options: [
       { value: "art", label: "the art" },
@@ -45,28 +26,10 @@ const fields = fieldsFor<PictureContext>()
     max: 5000,
     step: 1,
     slider: true,
-    auto: (c) => {
-      const room = { x: c.board.width - 2 * c.board.margin, y: c.board.height - 2 * c.board.margin };
-      const over = measuredOver(c);
-      const width = even(Math.max(1, Math.min(room.x, (room.y * over.width) / over.height)));
-      return { value: width, reason: "fills the stock inside its margin" };
-    },
-    consequence: (v, c) => `${even(heightFor(c, v))} mm high · ${(measuredOver(c).width / v).toFixed(1)} px/mm`,
+    auto: (c) => ({ value: fittingWidth(c, 1), reason: "fills the stock inside its margin" }),
+    consequence: (v, c) => `${even(heightFor(c, v))} mm high · ${(c.over.width / v).toFixed(1)} px/mm`,
   })
-  .length("x", "From the left", {
-    help: "Its left edge from the stock's left edge.",
-    min: -5000,
-    max: 5000,
-    step: 0.5,
-    auto: (c, s) => ({ value: even((c.board.width - s.width) / 2), reason: "centred" }),
-  })
-  .length("y", "From the front", {
-    help: "Its near edge from the stock's near edge.",
-    min: -5000,
-    max: 5000,
-    step: 0.5,
-    auto: (c, s) => ({ value: even((c.board.height - heightFor(c, s.width)) / 2), reason: "centred" }),
-  })
+  .with(placeFields)
   .angle("turn", "Turned by", {
     help: "Straightens a picture that was scanned askew; counter-clockwise.",
     min: -360,
@@ -111,12 +74,12 @@ export const picture = defineMaking({
   file: "picture",
   fields,
   handles: { width: "width" },
-  context({ own, board, art, ...given }, tools): PictureContext {
+  context({ own, board, art, ...given }, tools): Lying {
     const file = fileOf(given, tools);
     const size = framedSize(file.width, file.height, frameOf(own));
-    if (!art) return { board, ...size, art };
+    if (!art) return { board, over: size };
     const k = size.width / rasterOf(given, frameOf(own), tools).width;
-    return { board, ...size, art: { x: art.x * k, y: art.y * k, width: art.width * k, height: art.height * k } };
+    return { board, over: { width: art.width * k, height: art.height * k } };
   },
   isMeasured: (own) => own.measured === "art",
   make,

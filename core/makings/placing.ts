@@ -1,0 +1,37 @@
+import { fieldsFor } from "../settings/list.ts";
+import type { BoardSize } from "./kind.ts";
+
+/** Sizes and places are rounded to hundredths, mm. */
+export const even = (v: number): number => Math.round(v * 100) / 100;
+
+/** What lies on a board, in proportion: pixels or mm as drawn. */
+export interface Lying {
+  board: BoardSize;
+  over: { width: number; height: number };
+}
+
+/** Its height for a width, mm. */
+export const heightFor = ({ over }: Lying, width: number): number => (width * over.height) / over.width;
+
+/** Where something lies on the board, centred by itself. */
+export const placeFields = fieldsFor<Lying, { width: number }>()
+  .length("x", "From the left", {
+    help: "Its left edge from the stock's left edge.",
+    min: -5000,
+    max: 5000,
+    step: 0.5,
+    auto: (c, s) => ({ value: even((c.board.width - s.width) / 2), reason: "centred" }),
+  })
+  .length("y", "From the front", {
+    help: "Its near edge from the stock's near edge.",
+    min: -5000,
+    max: 5000,
+    step: 0.5,
+    auto: (c, s) => ({ value: even((c.board.height - heightFor(c, s.width)) / 2), reason: "centred" }),
+  });
+
+/** The greatest width at which it lies inside the board's margin, mm. */
+export function fittingWidth({ board, over }: Lying, least: number): number {
+  const [across, along] = [board.width - 2 * board.margin, board.height - 2 * board.margin];
+  return even(Math.max(least, Math.min(across, (along * over.width) / over.height)));
+}

@@ -1,0 +1,18 @@
+import type { JobNode } from "@oaken/core/job/document";
+import { useBench, useSpoken } from "../context.tsx";
+import type { Seen } from "./view.ts";
+
+/** Gives each making as it is seen now: with what it gives, in the unit at hand. */
+export function useSeen(): (making: JobNode) => Seen {
+  const { doc, built, unit } = useBench((s) => s);
+  const say = useSpoken();
+  return (making) => ({
+    doc,
+    making,
+    drawn: built?.makings[making.id] ?? null,
+    resolved: built?.resolved[making.id],
+    isBuilt: built !== null,
+    unit,
+    say,
+  });
+}
