@@ -37,7 +37,8 @@ export async function benchCold(): Promise<void> {
     row(
       t.name,
       `${ms(warmed[0])} / ${ms(theirs[0])}`,
-      `cold, ${(warmed[0] / warmed[9]).toFixed(1)} × the tenth (asked 2.5 at most); ${ms(plain[0])} without warming; ` +
+      `cold, ${(warmed[0] / warmed[9]).toFixed(1)} × the tenth (asked 2.5 at most); ` +
+        `${ms(plain[0])} without warming; ` +
         `tenth ${ms(warmed[9])} / ${ms(theirs[9])}`,
     );
   }

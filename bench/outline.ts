@@ -67,7 +67,8 @@ async function drag(): Promise<void> {
     row(
       t.name,
       ms(time),
-      `${(time / plain).toFixed(1)} × one plain pass over the pixels, ${ms(plain)} (at most 25 ×) · ${points} points`,
+      `${(time / plain).toFixed(1)} × one plain pass over the pixels, ${ms(plain)} (at most 25 ×) · ` +
+        `${points} points`,
     );
     if (sink === 0) throw new Error("nothing was measured");
   }

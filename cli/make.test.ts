@@ -1,31 +1,14 @@
-import { mkdtemp, readdir, readFile, writeFile, mkdir } from "node:fs/promises";
-import { tmpdir } from "node:os";
+import { readdir, readFile, writeFile, mkdir } from "node:fs/promises";
 import { join } from "node:path";
 import sharp from "sharp";
-import { beforeAll, describe, expect, it } from "vitest";
+import { describe, expect, it } from "vitest";
 import { readProgram } from "@oaken/core/output/gcode/reader";
 import { decodePicture } from "@oaken/files/decode";
 import { check } from "./check.ts";
-import { make } from "./make.ts";
-import type { LooseJob } from "@oaken/core/testing/loose";
 import { outline } from "./outline.ts";
+import { art, folderWithArt, picture } from "./testing/folder.ts";
 
-let dir = "";
-const art =
-  `<svg xmlns="http://www.w3.org/2000/svg" width="640" height="420"><rect width="640" height="420" fill="#fff"/>` +
-  `<path d="M120 360L320 60L520 360Z" fill="#111"/><circle cx="320" cy="260" r="46" fill="#fff"/></svg>`;
-const picture = () => sharp(Buffer.from(art)).blur(0.7);
-const file = (name: string) => join(dir, name);
-const run = async (...args: string[]) => {
-  const said: string[] = [];
-  const code = await make(args, (l) => said.push(l));
-  return { code, said: said.join("\n") };
-};
-
-beforeAll(async () => {
-  dir = await mkdtemp(join(tmpdir(), "oaken-"));
-  await writeFile(file("art.png"), await picture().png().toBuffer());
-});
+const { file, run } = await folderWithArt();
 
 describe("oaken make", () => {
   it("writes everything the contract names", async () => {
@@ -249,107 +232,6 @@ describe("engraving along centre lines", () => {
   });
 });
 
-describe("bad input: one sentence each", () => {
-  const cases: [string, string[], RegExp][] = [
-    ["no picture", [], /Name one picture/],
-    ["no file", ["/nowhere/x.png"], /cannot be opened/],
-    ["zero size", ["art.png", "--size", "0"], /above 0/],
-    ["negative size", ["art.png", "--size=-5"], /above 0/],
-    ["absurd size", ["art.png", "--size", "9km"], /not a length/],
-    ["huge size", ["art.png", "--size", "1e9"], /not a length|up to/],
-    ["V of 0°", ["art.png", "--cutter", "v:0:10"], /between 1° and 179°/],
-    ["V of 180°", ["art.png", "--cutter", "v:180:10"], /between 1° and 179°/],
-    ["stock of two", ["art.png", "--stock", "100x100"], /width x height x thickness/],
-    ["unknown outcome", ["art.png", "--as", "statue"], /cannot become "statue"/],
-    ["unknown material", ["art.png", "--material", "cheese"], /No material "cheese"/],
-    ["unknown dialect", ["art.png", "--dialect", "esperanto"], /No dialect/],
-    ["unknown zero", ["art.png", "--zero", "middle"], /not a work zero/],
-    ["unknown option", ["art.png", "--nonsense"], /nonsense/],
-    ["unknown setting", ["art.png", "--set", "carve.colour=red"], /has no "colour"/],
-    ["ink out of range", ["art.png", "--ink", "1.5"], /more than the most/],
-    ["a flat cutter for a carve", ["art.png", "--cutter", "flat:3"], /needs a v, taper or ball cutter/],
-  ];
-  for (const [name, args, says] of cases)
-    it(name, async () => {
-      await expect(run(...args.map((a) => (a === "art.png" ? file(a) : a)), "--out", file("bad"))).rejects.toThrow(
-        says,
-      );
-      expect(await readdir(file("bad")).catch(() => [])).toEqual([]);
-    });
-
-  const pictures: [string, () => Promise<Buffer> | Buffer, RegExp][] = [
-    ["empty", () => Buffer.alloc(0), /is empty/],
-    ["text named png", () => Buffer.from("hello, I am text"), /not a picture/],
-    ["truncated JPEG", async () => (await picture().jpeg().toBuffer()).subarray(0, 4000), /damaged or cut short/],
-    [
-      "168 megapixels",
-      () =>
-        sharp({ create: { width: 14000, height: 12000, channels: 3, background: "#fff" } })
-          .png()
-          .toBuffer(),
-      /168 megapixels/,
-    ],
-    [
-      "30,000 × 2",
-      () =>
-        sharp({ create: { width: 30000, height: 2, channels: 3, background: "#000" } })
-          .png()
-          .toBuffer(),
-      /30000 × 2 pixels/,
-    ],
-    [
-      "all white",
-      () =>
-        sharp({ create: { width: 300, height: 200, channels: 3, background: "#fff" } })
-          .png()
-          .toBuffer(),
-      /all white/,
-    ],
-    [
-      "all black",
-      () =>
-        sharp({ create: { width: 300, height: 200, channels: 3, background: "#000" } })
-          .png()
-          .toBuffer(),
-      /all black/,
-    ],
-    [
-      "transparent",
-      () =>
-        sharp({ create: { width: 300, height: 200, channels: 4, background: { r: 0, g: 0, b: 0, alpha: 0 } } })
-          .png()
-          .toBuffer(),
-      /wholly transparent/,
-    ],
-  ];
-  for (const [name, bytes, says] of pictures)
-    it(`picture: ${name}`, async () => {
-      await writeFile(file("bad.png"), await bytes());
-      await expect(run(file("bad.png"), "--as", "sign", "--out", file("bad"))).rejects.toThrow(says);
-    });
-
-  const jobs: [string, (j: LooseJob) => void, RegExp][] = [
-    ["newer", (j) => (j.version = 7), /newer version/],
-    ["unknown kinds", (j) => (j.nodes[1].kind = "dream"), /"dream"/],
-    ["without its picture", (j) => (j.assets = {}), /does not hold its picture/],
-    ["with a changed picture", (j) => (Object.values(j.assets)[0].base64 = "AAAA"), /is damaged/],
-  ];
-  for (const [name, edit, says] of jobs)
-    it(`job file: ${name}`, async () => {
-      const j = JSON.parse(await readFile(join(file("a"), "job.json"), "utf8"));
-      edit(j);
-      await writeFile(file("bad.json"), JSON.stringify(j));
-      await expect(run(file("bad.json"), "--out", file("bad"))).rejects.toThrow(says);
-    });
-
-  it("a folder that cannot be made", async () => {
-    await writeFile(file("wall"), "x");
-    await expect(
-      run(file("art.png"), "--out", join(file("wall"), "in"), "--stock", "150x100x12", "--size", "60"),
-    ).rejects.toThrow(/could not be written/);
-  });
-});
-
 describe("pictures that must work", () => {
   const kinds: [string, () => Promise<Buffer>][] = [
     ["CMYK JPEG", () => picture().toColourspace("cmyk").jpeg({ quality: 95 }).toBuffer()],
@@ -495,83 +377,5 @@ describe("every outcome from the command line", () => {
     await expect(run(file("art.png"), "--as", "pocket", "--entry", "jump", "--out", file("bad"))).rejects.toThrow(
       /not one of auto, helix, ramp, plunge/,
     );
-  });
-});
-
-describe("oaken check", () => {
-  const program = async (name: string, lines: string) => {
-    await writeFile(file(name), lines);
-    return file(name);
-  };
-  const say = async (...args: string[]) => {
-    const said: string[] = [];
-    const code = await check([...args, "--json"], (l) => said.push(l));
-    return { code, ...JSON.parse(said[0]) };
-  };
-  it("finds a rapid through stock, a cut too deep and a plunge, with their places", async () => {
-    const p = await program("rapid.nc", "G21 G90\nG0 Z5\nG0 X10 Y10\nG1 Z-2 F300\nG0 X40 Y10\nG0 Z5\nM30\n");
-    const r = await say(p, "--stock", "60x40x10", "--cutter", "flat10");
-    expect(r).toMatchObject({ code: 3, rapidsThroughStock: 1, plungesWithoutCentre: 1, depth: 2, throughStock: false });
-    expect(r.places[0]).toMatchObject({ what: "rapid through stock", x: 40, y: 10 });
-    const deep = await program("deep.nc", "G21 G90\nG0 Z5\nG0 X10 Y10\nG1 Z-15 F300\nG1 X20 F500\nG0 Z5\nM30\n");
-    expect(await say(deep, "--stock", "60x40x10", "--cutter", "flat3")).toMatchObject({
-      code: 3,
-      movesDeeperThanFlutes: 2,
-      throughStock: true,
-    });
-  });
-  it("changes cutters with the program, takes its zero from where it is said to be, and reads inches", async () => {
-    const p = await program(
-      "two.nc",
-      "G20 G90\nT1 M6\nM3 S9000\nG0 Z0.5\nG0 X-1 Y-0.5\nG1 Z-0.1 F10\nG1 X1 F20\nG0 Z0.5\nT2 M6\nG0 X0 " +
-        "Y0.5\nG1 Z-0.2\nG0 Z0.5\nM30\n",
-    );
-    const r = await say(
-      p,
-      "--stock",
-      "100x60x10",
-      "--cutter",
-      "flat:6",
-      "--cutter",
-      "v:60:12",
-      "--zero",
-      "centre-centre-top",
-    );
-    expect(r).toMatchObject({ code: 0, unit: "in", depth: 5.08 });
-    expect(r.bounds.minX).toBeCloseTo(50 - 25.4, 3);
-    await expect(check([p, "--stock", "100x60x10", "--cutter", "flat:6"], () => {})).rejects.toThrow(
-      /changes to tool 2, but only 1 cutter was named/,
-    );
-  });
-  it("finds what lies between the ends of moves, and what does nothing or turns nothing", async () => {
-    const stock = ["--stock", "100x60x10", "--cutter", "flat:6"];
-    const run = async (text: string): Promise<{ code: number; said: string }> => {
-      await writeFile(file("odd.nc"), text);
-      const lines: string[] = [];
-      const code = await check([file("odd.nc"), ...stock], (l) => lines.push(l));
-      return { code, said: lines.join("\n") };
-    };
-    const head = "G21 G90 M3 S9000 F600\nG0 Z5\nG0 X10 Y50\nG1 Z-1\n";
-    // Both ends of the half round lie on the stock, its middle 10 mm beyond the far edge.
-    expect((await run(`${head}G2 X50 Y50 I20 J0\nG0 Z5\nM30`)).said).toMatch(/1 moves? cut beyond the stock's edge/);
-    expect((await run(`${head}G1 X50\nG0 Z5\nM30`)).said).toMatch(/Nothing wrong/);
-    expect(await run("G21 G90\nG0 Z5\nM30")).toMatchObject({ code: 3, said: expect.stringMatching(/cuts nothing/) });
-    expect(await run("")).toMatchObject({ code: 3 });
-    expect(await run(head.replace("M3 S9000", "") + "G1 X50\nG0 Z5\nM30")).toMatchObject({
-      code: 3,
-      said: expect.stringMatching(/spindle stands still/),
-    });
-    expect((await run(`${head}G55\nG1 X50\nG0 Z5\nM30`)).said).toMatch(/offset G55/);
-  });
-
-  it("answers what cannot be read with the line", async () => {
-    const p = await program("odd.nc", "G21\nG0 Z5\nHELLO\n");
-    await expect(check([p, "--stock", "60x40x10", "--cutter", "flat3"], () => {})).rejects.toThrow(
-      /Line 3 of the program/,
-    );
-    await expect(check([file("nowhere.nc"), "--stock", "60x40x10", "--cutter", "flat3"], () => {})).rejects.toThrow(
-      /cannot be opened/,
-    );
-    await expect(check([p, "--cutter", "flat3"], () => {})).rejects.toThrow(/oaken check PROGRAM/);
   });
 });

@@ -77,9 +77,9 @@ const round = (v: number, to: number): number => Math.max(to, Math.round(v / to)
 /**
  * Spindle speed, feed and plunge for a cutter at a depth and sideways engagement.
  *
- * speed = surface speed / (π·D), within the spindle's range; feed = speed × flutes × chip load; thin engagement (a_e <
- * D/2) thins the chip by 2·√(a_e/D·(1 − a_e/D)) (Machinery's Handbook, radial chip thinning), at most doubled here;
- * limited by the machine's feed and by power = removal rate × specific cutting energy.
+ * speed = surface speed / (π·D), within the spindle's range; feed = speed × flutes × chip load; thin engagement
+ * (a_e < D/2) thins the chip by 2·√(a_e/D·(1 − a_e/D)) (Machinery's Handbook, radial chip thinning), at most
+ * doubled here; limited by the machine's feed and by power = removal rate × specific cutting energy.
  *
  * @param depth of one pass, mm
  * @param engagement sideways, mm

@@ -2,8 +2,8 @@ import { Problem } from "../problem.ts";
 
 /**
  * A cutter as its numbers. Lengths in mm, angles in degrees as the trade writes them. flat · ball: diameter · v:
- * included angle, diameter, width of its flat tip · taper: tip radius, half angle, diameter · drill: diameter and point
- * angle · torch: its kerf as diameter.
+ * included angle, diameter, width of its flat tip · taper: tip radius, half angle, diameter · drill: diameter and
+ * point angle · torch: its kerf as diameter.
  */
 export interface Cutter {
   kind: "flat" | "ball" | "v" | "taper" | "drill" | "torch";

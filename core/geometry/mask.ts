@@ -1,6 +1,8 @@
 import { ringCount, type Rings } from "./rings.ts";
 
-/** Which cells of a grid have their middle in the region (even–odd): 1 inside. Cell (0, 0) begins at the origin; mm. */
+/**
+ * Which cells of a grid have their middle in the region (even–odd): 1 inside. Cell (0, 0) begins at the origin; mm.
+ */
 export function maskOf(r: Rings, width: number, height: number, cell: number): Uint8Array {
   const out = new Uint8Array(width * height);
   // Crossings of each row's middle line, gathered edge by edge.

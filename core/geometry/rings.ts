@@ -1,6 +1,6 @@
 /**
- * Closed polygons as flat arrays: `xy` holds x, y by turns, ring k the points starts[k] … starts[k+1]−1 (the last joins
- * the first). Outer rings run counter-clockwise, holes clockwise; `parent` is the ring directly around, or −1.
+ * Closed polygons as flat arrays: `xy` holds x, y by turns, ring k the points starts[k] … starts[k+1]−1 (the last
+ * joins the first). Outer rings run counter-clockwise, holes clockwise; `parent` is the ring directly around, or −1.
  * Lengths in mm, y away from the operator.
  */
 export interface Rings {

@@ -12,8 +12,8 @@ export const CUBIC = 2;
 export const STRIDE = 6;
 
 /**
- * Closed curves of lines, circular arcs and cubic Béziers in mm. Contour k is the segments starts[k] … starts[k+1]−1;
- * it begins at origin[k] and ends there. Outer contours run counter-clockwise, holes clockwise.
+ * Closed curves of lines, circular arcs and cubic Béziers in mm. Contour k is the segments starts[k] …
+ * starts[k+1]−1; it begins at origin[k] and ends there. Outer contours run counter-clockwise, holes clockwise.
  */
 export interface Shape {
   kinds: Uint8Array;

@@ -33,6 +33,17 @@ const middle = (b: ReturnType<typeof build>, i: number): number => {
   return x.reduce((s, v) => s + v, 0) / x.length;
 };
 
+it("a border does not become the art when the art is taken out", () => {
+  const job = start("sign");
+  const border = addOutline(job, "outline", { ink: 0.8 });
+  job.cuts[0].reads = ["outline", border];
+  removeMaking(job, "outline");
+  expect(job.cuts[0].reads).toEqual([]);
+  job.cuts[0].reads = [border, "gone"];
+  removeMaking(job, "nothing");
+  expect(job.cuts[0].reads).toEqual([border]);
+});
+
 describe("several outlines in one job", () => {
   it("each colour as its own shape, cut by its own cut", () => {
     const job = start();

@@ -133,7 +133,11 @@ export function removeMaking(job: JobDocument, id: string): void {
   // What only it needed goes too: a picture from which no shapes are made makes nothing.
   const isIdle = (n: JobNode) => !isCuttable(n) && !job.nodes.some((m) => m.reads.includes(n.id));
   while (job.nodes.some(isIdle)) job.nodes = job.nodes.filter((n) => !isIdle(n));
-  for (const c of job.cuts) c.reads = c.reads.filter((r) => job.nodes.some((n) => n.id === r));
+  // Inputs go by their order: what comes after a missing one would take its place.
+  for (const c of job.cuts) {
+    const missing = c.reads.findIndex((r) => !job.nodes.some((n) => n.id === r));
+    if (missing >= 0) c.reads = c.reads.slice(0, missing);
+  }
 }
 
 /** Whether some kind of cut can work on what a making gives. */

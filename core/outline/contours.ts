@@ -3,8 +3,8 @@ import type { Grey } from "../picture/raster.ts";
 import { rowScan } from "./rowscan.ts";
 
 /**
- * Closed contours in pixel coordinates (x right, y down, pixel (0,0) covering 0…1), ink on the left as seen on screen:
- * outer contours run counter-clockwise, holes clockwise. `starts` has one entry more than there are contours.
+ * Closed contours in pixel coordinates (x right, y down, pixel (0,0) covering 0…1), ink on the left as seen on
+ * screen: outer contours run counter-clockwise, holes clockwise. `starts` has one entry more than there are contours.
  */
 export interface Contours {
   /** x, y by turns */
@@ -209,10 +209,10 @@ function saddleIsInk(data: Uint8Array | Uint16Array, W: number, r: number, x: nu
 const APART = 0.05;
 
 /**
- * How far along the grid line from pixel (x, y) to the one dx, dy farther the level is crossed, 0…1. Where the grey is
- * within a whisker of the level, two contours would run past a pixel a millionth of a pixel apart and meet as soon as
- * anything is rounded: there they keep {@link APART} from its centre, so that no two contours are ever nearer to each
- * other than that.
+ * How far along the grid line from pixel (x, y) to the one dx, dy farther the level is crossed, 0…1. Where the grey
+ * is within a whisker of the level, two contours would run past a pixel a millionth of a pixel apart and meet as soon
+ * as anything is rounded: there they keep {@link APART} from its centre, so that no two contours are ever nearer to
+ * each other than that.
  */
 function crossedAt(grey: Grey, cut: number, x: number, y: number, dx: number, dy: number): number {
   const { width: W, data } = grey;

@@ -193,8 +193,8 @@ function fitRun(
 }
 
 /**
- * The farthest b for which one segment holds points a…b: looked for with a spread of the points, then measured at every
- * one.
+ * The farthest b for which one segment holds points a…b: looked for with a spread of the points, then measured at
+ * every one.
  */
 function longest(p: Points, a: number, end: number, tx: number, ty: number, hold: number): { b: number; fit: Fit } {
   const sparse = search(p, a, end, tx, ty, MARGIN * hold, true);

@@ -30,7 +30,8 @@ const QUANTILE = 0.4;
 const STEP = 0.02;
 const STEPPED_SHARE = 0.7;
 /**
- * What whole pixels do to an edge: even between −½ and ½ across it, so 1/√12, less what a parabola takes up of it. px
+ * What whole pixels do to an edge: even between −½ and ½ across it, so 1/√12, less what a parabola takes up of
+ * it. px
  */
 const STEP_NOISE = 0.27;
 
@@ -76,8 +77,8 @@ function typical({ xy, starts }: EdgePoints, which: (k: number) => boolean, arm:
 const onStep = (v: number): boolean => Math.abs(2 * v - Math.round(2 * v)) < 2 * STEP;
 
 /**
- * Root mean square distance of a window's points from the parabola over its chord that fits them best; −1 at a corner.
- * px
+ * Root mean square distance of a window's points from the parabola over its chord that fits them best; −1 at a
+ * corner. px
  */
 function spread(xy: Float64Array, from: number, arm: number): number {
   const window = 2 * arm + 1;

@@ -63,8 +63,8 @@ export const LOOK = 32;
 const MAX_SWEEP = 1.5 * Math.PI;
 
 /**
- * The circle through both ends that fits the points between best; null where it does not hold them.
- * With the chord as x axis, a circle through both ends is x² + y² − c·x − 2k·y = 0: one unknown, linear least squares.
+ * The circle through both ends that fits the points between best; null where it does not hold them. With the chord as x
+ * axis, a circle through both ends is x² + y² − c·x − 2k·y = 0: one unknown, linear least squares.
  * @param sparse whether a spread of {@link LOOK} points tells enough
  */
 export function fitArc(points: Polyline, a: number, b: number, hold: number, sparse = false): Fit | null {
@@ -141,7 +141,8 @@ export function fitArc(points: Polyline, a: number, b: number, hold: number, spa
     qx = rx;
     qy = ry;
   }
-  // Between two points on it the arc leaves their chord c by r − √(r² − c²/4): sparse points must not hide that.
+  // Between two points on it the arc leaves their chord c by r − √(r² − c²/4): sparse points must not hide
+  // that.
   const sagitta =
     stride > 1 ? 0 : widest >= 4 * radius * radius ? radius : radius - Math.sqrt(radius * radius - widest / 4);
   const ends = sx === px ? 0 : Math.sqrt(Math.max(fromJoin(points, a), fromJoin(points, b)));

@@ -14,8 +14,8 @@ import { Problem } from "../problem.ts";
 
 /**
  * How curves are written. arcs: polylines with arcs as they are and other curves as chords, which every program and
- * controller reads (R12) · lines: polylines of straight chords only (R12) · splines: one closed cubic spline a contour
- * (R2000).
+ * controller reads (R12) · lines: polylines of straight chords only (R12) · splines: one closed cubic spline a
+ * contour (R2000).
  */
 export const DRAWING_STYLES = ["arcs", "lines", "splines"] as const;
 export type DrawingStyle = (typeof DRAWING_STYLES)[number];

@@ -3,8 +3,8 @@ import type { Raster } from "./raster.ts";
 
 /**
  * What is wiped off a picture, written as text so that it is a setting like any other: items parted by semicolons,
- * lengths in pixels. `rect x y w h` · `lasso x y x y …` · `brush radius x y x y …` · `spot x y`, the connected mark at
- * that place.
+ * lengths in pixels. `rect x y w h` · `lasso x y x y …` · `brush radius x y x y …` · `spot x y`, the connected
+ * mark at that place.
  */
 export type Erase = { kind: "rect" | "lasso" | "brush" | "spot"; n: number[] };
 

@@ -66,7 +66,8 @@ export function cropBox(crop: string, width: number, height: number): PictureBox
   if (w < LEAST_CROP || h < LEAST_CROP)
     throw new Problem(
       "bad-crop",
-      `Crop: "${crop}" keeps less than ${LEAST_CROP} pixels of the ${width} × ${height} picture. Choose a larger part.`,
+      `Crop: "${crop}" keeps less than ${LEAST_CROP} pixels of the ${width} × ${height} picture. ` +
+        "Choose a larger part.",
     );
   return { x, y, width: w, height: h };
 }

@@ -50,8 +50,8 @@ export function cutSloping(
 }
 
 /**
- * min over w in 0…len of z0 + m·w + h(√(v² + (u − w)²)): the lowest a cutter moving along the u axis passes over (u,
- * v). h is convex and so is the sum; its minimum lies where slope and cutter balance, else at the nearer end.
+ * min over w in 0…len of z0 + m·w + h(√(v² + (u − w)²)): the lowest a cutter moving along the u axis passes
+ * over (u, v). h is convex and so is the sum; its minimum lies where slope and cutter balance, else at the nearer end.
  */
 function lowestAlong(p: Profile, len: number, z0: number, m: number): (u: number, v: number) => number {
   const { coneSlope: c, coneFrom, ball, flat, radius } = p;
@@ -72,8 +72,8 @@ function lowestAlong(p: Profile, len: number, z0: number, m: number): (u: number
     };
   }
   if (ball === 0 && ascent < c) {
-    // Cone, perhaps with a flat tip: balance where the cone's slope along the move equals m, i.e. at v·m/√(c² − m²)
-    // from abreast; where that falls on the flat, its leading edge.
+    // Cone, perhaps with a flat tip: balance where the cone's slope along the move equals m, i.e. at v·m/√(c² −
+    // m²) from abreast; where that falls on the flat, its leading edge.
     const k = ascent / Math.sqrt(c * c - ascent * ascent);
     return (u, v) => {
       if (v > radius) return Infinity;

@@ -1,9 +1,9 @@
 import { Problem } from "../problem.ts";
 
 /**
- * The stock's upper surface as heights on a grid of square cells: z[row·width + column] in mm, 0 the stock's top, row 0
- * at the front (y = 0). Cell (i, j) is sampled at its centre, ((i + ½)·cell, (j + ½)·cell). `by` names the cut that
- * made it.
+ * The stock's upper surface as heights on a grid of square cells: z[row·width + column] in mm, 0 the stock's top, row
+ * 0 at the front (y = 0). Cell (i, j) is sampled at its centre, ((i + ½)·cell, (j + ½)·cell). `by` names the cut
+ * that made it.
  */
 export interface Surface {
   cell: number;

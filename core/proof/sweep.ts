@@ -20,10 +20,10 @@ export const nothingSwept = (): SweepReport => ({ rapids: 0, rapidAt: -1, plunge
 const BRUSH = 0.02;
 
 /**
- * Sweeps the cutter of moves from…to−1 through the surface: every cell ends at the lowest the cutter's surface passes
- * over it. Straight moves, level or sloping, are swept as a whole: for each cell the lowest of z(t) + h(distance) along
- * the move is found in closed form for cones, balls and flats, so that no trail of stamps is left. Level arcs are exact
- * too; climbing ones, and a flat cutter's, are swept as chords within a twentieth of a cell.
+ * Sweeps the cutter of moves from…to−1 through the surface: every cell ends at the lowest the cutter's surface
+ * passes over it. Straight moves, level or sloping, are swept as a whole: for each cell the lowest of z(t) +
+ * h(distance) along the move is found in closed form for cones, balls and flats, so that no trail of stamps is left.
+ * Level arcs are exact too; climbing ones, and a flat cutter's, are swept as chords within a twentieth of a cell.
  *
  * A beam cuts through the whole stock while it is lit, whatever its height, and else not at all.
  *

@@ -62,8 +62,8 @@ describe("machining time", () => {
     w.plunge(-1);
     w.to(100, 0, -1);
     const s = moveSeconds(w.take(), M);
-    // The square corners out of the plunge and into the lift keep √(a·δ·sin 45°/(1 − sin 45°)); between them up to 20
-    // mm/s.
+    // The square corners out of the plunge and into the lift keep √(a·δ·sin 45°/(1 − sin 45°)); between them
+    // up to 20 mm/s.
     const v0 = Math.sqrt((M.accelerationZ * M.junction * Math.SQRT1_2) / (1 - Math.SQRT1_2));
     expect(s[3]).toBeCloseTo((2 * (20 - v0)) / 400 + (100 - (400 - v0 * v0) / 400) / 20, 6);
   });

@@ -5,8 +5,8 @@ import { ARC_CCW, ARC_CW, moveLength, RAPID, sweepOf, TORCH_OFF, TORCH_ON, type 
  * Seconds each move takes on a machine with limited acceleration, looking ahead over the whole path.
  *
  * Every move has a trapezoidal speed profile; the speed through the corner between two moves follows the junction-
- * deviation model v² = a·δ·sin(θ/2)/(1 − sin(θ/2)) (S. Jeon, "Improving grbl: cornering algorithm", 2011), arcs are
- * held to v² = a·r, and a backward and a forward pass make every speed reachable. Rates per axis: rapids and
+ * deviation model v² = a·δ·sin(θ/2)/(1 − sin(θ/2)) (S. Jeon, "Improving grbl: cornering algorithm", 2011), arcs
+ * are held to v² = a·r, and a backward and a forward pass make every speed reachable. Rates per axis: rapids and
  * acceleration differ for Z.
  *
  * @returns one figure a move; add the machine's start, tool-change and dwell times outside

@@ -145,7 +145,9 @@ function ReplacePicture() {
   const replace = (file?: File) =>
     take(file, (asset) => {
       const { doc, selected } = store.getState();
-      const at = aboutOf(doc, selected, "raster")!.id;
+      const at = aboutOf(doc, selected, "raster")?.id;
+      // A job of drawings alone has none: then it is the first.
+      if (at === undefined) return change("add a picture", (d) => void addPicture(d, asset));
       change("replace the picture", (d) => {
         const p = d.nodes.find((q) => q.id === at)!;
         p.asset = asset;

@@ -2,10 +2,9 @@
 import { useMemo, useState } from "react";
 import { ChevronDown, ChevronRight, CircleHelp, RotateCcw } from "lucide-react";
 import { Slider, Switch, Tooltip } from "radix-ui";
-import { MATERIALS } from "@oaken/core/cutters/materials";
 import { cutKind } from "@oaken/core/cuts/register";
 import { cutSettings } from "@oaken/core/job/plan";
-import { type JobNode, ZEROS, zeroWords } from "@oaken/core/job/document";
+import type { JobNode } from "@oaken/core/job/document";
 import { makingKind } from "@oaken/core/makings/register";
 import { type Field, type Resolved, type Setting, type Settings } from "@oaken/core/settings/fields";
 import { CutterShape } from "../ui/cutter-shape.tsx";
@@ -14,6 +13,8 @@ import { LengthField } from "../ui/length-field.tsx";
 import { Pick } from "../ui/pick.tsx";
 import { Toggle } from "../ui/toggle.tsx";
 import { useActions, useBench, useBenchStore, useDesk, useSpoken } from "./context.tsx";
+import { Head } from "./slip-head.tsx";
+import { StockSlip } from "./stock-slip.tsx";
 import { CutterPick } from "./cutter-pick.tsx";
 import { BorderPick, LeftStanding, ShapePick, StopRow } from "./cut-rows.tsx";
 import { useTakeTool } from "./tools/take.ts";
@@ -89,18 +90,6 @@ function valuesOf(resolved: Record<string, Resolved> | undefined, own: Settings)
   const out: Settings = { ...own };
   for (const [k, r] of Object.entries(resolved ?? {})) out[k] = own[k] ?? r.value;
   return out;
-}
-
-function Head({ title, about, shape }: { title: string; about: string; shape?: React.ReactNode }) {
-  return (
-    <div className="flex items-center gap-3 px-3 pb-2 pt-3">
-      {shape}
-      <div className="min-w-0">
-        <h2 className="truncate text-[17px]">{title}</h2>
-        <p className="truncate text-[13px] text-soft">{about}</p>
-      </div>
-    </div>
-  );
 }
 
 function Fields({ part, fields, own }: { part: string; fields: readonly Field[]; own: Settings }) {
@@ -325,129 +314,5 @@ function FieldSlider({
         className="block h-4 w-4 rounded-full border-2 border-spruce bg-white"
       />
     </Slider.Root>
-  );
-}
-
-function StockSlip() {
-  const { doc, unit } = useBench((s) => s);
-  const { change } = useActions();
-  const set = (key: "width" | "height" | "thickness" | "margin", label: string) => (v: number) =>
-    change(`stock ${label}`, (d) => void (d.stock[key] = v));
-  const row = (label: string, field: React.ReactNode, note?: string) => (
-    <div className="border-t border-line py-2.5">
-      <div className="flex min-h-[30px] items-center justify-between gap-2">
-        <span className="font-semibold">{label}</span>
-        {field}
-      </div>
-      {note && <p className="text-[12.5px] text-soft">{note}</p>}
-    </div>
-  );
-  return (
-    <>
-      <Head title="Stock" about="as measured, not as sold" />
-      <div className="px-3">
-        {row(
-          "Width",
-          <LengthField
-            label="Stock width"
-            value={doc.stock.width}
-            unit={unit}
-            min={5}
-            max={10000}
-            onChange={set("width", "width")}
-          />,
-          "left to right",
-        )}
-        {row(
-          "Height",
-          <LengthField
-            label="Stock height"
-            value={doc.stock.height}
-            unit={unit}
-            min={5}
-            max={10000}
-            onChange={set("height", "height")}
-          />,
-          "near to far",
-        )}
-        {row(
-          "Thickness",
-          <LengthField
-            label="Stock thickness"
-            value={doc.stock.thickness}
-            unit={unit}
-            min={0.2}
-            max={500}
-            onChange={set("thickness", "thickness")}
-          />,
-        )}
-        {row(
-          "Margin",
-          <LengthField
-            label="Margin"
-            value={doc.stock.margin}
-            unit={unit}
-            min={0}
-            max={500}
-            onChange={set("margin", "margin")}
-          />,
-          "art keeps this far from the edges",
-        )}
-        {row(
-          "Material",
-          <Pick
-            label="Material"
-            value={doc.stock.material}
-            options={MATERIALS.map((m) => ({ value: m.id, label: m.name }))}
-            onChange={(v) => change("material", (d) => void (d.stock.material = v))}
-          />,
-          "sets feeds and depths",
-        )}
-        {row(
-          "Painted",
-          <span className="flex items-center gap-2">
-            {doc.stock.paint && (
-              <input
-                type="color"
-                aria-label="Colour of the paint"
-                className="h-[30px] w-11 rounded border border-line bg-raised p-0.5"
-                value={doc.stock.paint}
-                onChange={(e) => change("paint", (d) => void (d.stock.paint = e.target.value))}
-              />
-            )}
-            <Switch.Root
-              aria-label="Painted"
-              checked={!!doc.stock.paint}
-              onCheckedChange={(v) =>
-                change("paint", (d) => {
-                  if (v) d.stock.paint = "#2f5d48";
-                  else delete d.stock.paint;
-                })
-              }
-              className="h-[28px] w-11 rounded-full border border-line bg-sunk p-0.5 data-[state=checked]:bg-spruce"
-            >
-              <Switch.Thumb
-                className={
-                  "block h-[20px] w-[20px] translate-x-0.5 rounded-full bg-white shadow transition-transform " +
-                  "duration-100 data-[state=checked]:translate-x-[18px]"
-                }
-              />
-            </Switch.Root>
-          </span>,
-          "a skin on top, shown against what is cut bare",
-        )}
-        {row(
-          "Work zero",
-          <Pick
-            label="Work zero"
-            className="max-w-[172px] max-[1100px]:max-w-[140px]"
-            value={doc.stock.zero}
-            options={ZEROS.map((z) => ({ value: z, label: zeroWords(z) }))}
-            onChange={(v) => change("work zero", (d) => void (d.stock.zero = v))}
-          />,
-          "where the machine is zeroed; the yellow mark on the mat",
-        )}
-      </div>
-    </>
   );
 }

@@ -24,8 +24,9 @@ export const engagedAngle = (width: number, radius: number): number => Math.acos
 /**
  * Clears one level with the cutter's engagement held: discs that just fit the region, one after another along its
  * medial axis, each entered only as far as the limit allows beyond the one before and cut by the arc that is new. With
- * the disc before of radius ρ₁ (of the cutter's centre) and this one's of ρ₂ at a distance L, the cutter of radius R is
- * engaged by φ, cos φ = ((ρ₁ + R)² − (L + ρ₂)² − R²) / (2·(L + ρ₂)·R), at most. The edge is cut once round at the end.
+ * the disc before of radius ρ₁ (of the cutter's centre) and this one's of ρ₂ at a distance L, the cutter of
+ * radius R is engaged by φ, cos φ = ((ρ₁ + R)² − (L + ρ₂)² − R²) / (2·(L + ρ₂)·R), at most. The
+ * edge is cut once round at the end.
  *
  * The limit is stated as the stepover: the engagement of a straight cut that wide.
  * @returns mm along the axis where the region is too narrow to hold the limit; NaN when there was nothing to clear
@@ -265,7 +266,8 @@ function follow(
 }
 
 /**
- * Largest engagement when a disc of radius ρ₂ is cut at a distance L from one of ρ₁, radians; 0 where it lies inside.
+ * Largest engagement when a disc of radius ρ₂ is cut at a distance L from one of ρ₁, radians; 0 where it lies
+ * inside.
  */
 export function engaged(rho1: number, rho2: number, L: number, R: number): number {
   const far = L + rho2;

@@ -2,8 +2,8 @@ import type { Clearance } from "../../geometry/clearance/clearance.ts";
 import { strokeLength } from "../../geometry/clearance/strokes.ts";
 
 /**
- * Strokes with clearance under `d`: their area in mm² (length × width along the axis, corners left out) and the middle
- * of the longest piece of axis among them.
+ * Strokes with clearance under `d`: their area in mm² (length × width along the axis, corners left out) and the
+ * middle of the longest piece of axis among them.
  */
 export function thinParts(c: Clearance, d: number): { area: number; x: number; y: number } {
   const { axis } = c;

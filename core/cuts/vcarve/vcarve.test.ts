@@ -9,8 +9,8 @@ import { planOn, proofOf } from "../../testing/cutting.ts";
 const CELL = 0.1;
 
 /**
- * Compares the surface swept from the moves with the definition z = −min(F, d/tan(θ/2)): the largest wall error normal
- * to the wall, the largest depth outside the region, and the share of floor left higher than the stated ridge.
+ * Compares the surface swept from the moves with the definition z = −min(F, d/tan(θ/2)): the largest wall error
+ * normal to the wall, the largest depth outside the region, and the share of floor left higher than the stated ridge.
  */
 function against(region: Rings, angle: number, floor: number, ridge: number, cuts: Parameters<typeof proofOf>[0]) {
   const s = proofOf(cuts, CELL);

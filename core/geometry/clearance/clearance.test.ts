@@ -69,8 +69,8 @@ describe("inset", () => {
   });
 
   it("has rounded inner corners round reflex vertices", () => {
-    // An L: inset by 2 has an arc of radius 2 round the inner corner, so the area falls short of the mitred one by (1 −
-    // π/4)·4.
+    // An L: inset by 2 has an arc of radius 2 round the inner corner, so the area falls short of the mitred one by (1
+    // − π/4)·4.
     const L = ringsFrom([
       [
         [0, 0],

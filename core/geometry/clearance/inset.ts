@@ -10,13 +10,14 @@ import { gridOf, passesBack, takeOutNear } from "./overlap.ts";
 /**
  * The curve at distance ρ inside the region, read off its medial axis in time linear in its length.
  *
- * Where clearance along the axis passes ρ, an inset curve turns from following one boundary chain to following another:
- * it ends at the foot on the left chain and begins at the foot on the right one (seen walking towards more clearance).
- * Between a beginning and the next end along a boundary it is the plain parallel of that chain: offset edges, joined by
- * arcs round reflex vertices. Boundaries without such events are inside everywhere or nowhere.
+ * Where clearance along the axis passes ρ, an inset curve turns from following one boundary chain to following
+ * another: it ends at the foot on the left chain and begins at the foot on the right one (seen walking towards more
+ * clearance). Between a beginning and the next end along a boundary it is the plain parallel of that chain: offset
+ * edges, joined by arcs round reflex vertices. Boundaries without such events are inside everywhere or nowhere.
  *
  * @param tolerance how far chords may be from the arcs, mm
- * @returns rings with the region beyond ρ on their left, and for each the index of a ring of the region that it follows
+ * @returns rings with the region beyond ρ on their left, and for each the index of a ring of the region that it
+ * follows
  */
 export function insetRings(
   b: Boundary,

@@ -7,22 +7,22 @@ import { parsePlaces, showPlaces } from "@oaken/core/settings/places";
 import { useActions, useBench, useBenchStore } from "../context.tsx";
 import type { StageScene } from "../stage/scene.ts";
 
-/** Which setting keeps the places of each kind of mark, and how it is added by hand. */
-const HAND: Record<Mark["kind"], { field: string; tool: string; name: string; how: string }> = {
+/** How each kind of mark is called, and added by hand. */
+const HAND: Record<Mark["kind"], { kind: Mark["kind"]; tool: string; name: string; how: string }> = {
   tab: {
-    field: "tabsAt",
+    kind: "tab",
     tool: "tabs",
     name: "tab",
     how: "Click an edge to add a tab; drag one to move it, Delete takes it away.",
   },
   pierce: {
-    field: "leadsAt",
+    kind: "pierce",
     tool: "pierce",
     name: "pierce",
     how: "Drag a cross to where the torch should pierce; the lead follows.",
   },
   drill: {
-    field: "at",
+    kind: "drill",
     tool: "drill",
     name: "hole",
     how: "Click to add a hole; drag one to move it, Delete takes it away.",
@@ -47,14 +47,16 @@ export function CutMarks({ scene }: { scene: StageScene }) {
   const marks = built?.cuts.find((c) => c.id === selected)?.marks ?? [];
   const adding = tool?.part === selected ? Object.values(HAND).find((h) => h.tool === tool.id) : undefined;
   if (!cut || (marks.length === 0 && !adding)) return null;
-  const fields = new Set(cutKind(cut.kind).fields.map((f) => f.key));
-  const byHand = (h: (typeof HAND)[Mark["kind"]]) => parsePlaces((cut.settings[h.field] as string) ?? "", h.name);
+  /** the setting that keeps the places of each kind of mark, where this cut has one */
+  const fields = cutKind(cut.kind).handles.marks ?? {};
+  const byHand = (h: (typeof HAND)[Mark["kind"]]) =>
+    parsePlaces(String(cut.settings[fields[h.kind] ?? ""] ?? ""), h.name);
   const at = (e: { clientX: number; clientY: number }) => {
     const r = svg.current!.getBoundingClientRect();
     return scene.pick(e.clientX - r.left, e.clientY - r.top);
   };
   const keep = (h: (typeof HAND)[Mark["kind"]], places: readonly (readonly [number, number])[]) =>
-    setting(cut.id, h.field, `${h.name} by hand`, places.length > 0 ? showPlaces(places) : undefined);
+    setting(cut.id, fields[h.kind]!, `${h.name} by hand`, places.length > 0 ? showPlaces(places) : undefined);
   /** Tabs are kept all together: one moved by hand makes its neighbours on the contour stay where they are. */
   const move = (i: number, to: { x: number; y: number } | null) => {
     const m = marks[i];
@@ -66,7 +68,7 @@ export function CutMarks({ scene }: { scene: StageScene }) {
     keep(h, to ? [...others, [to.x, to.y] as const] : others);
   };
   const movable = (m: Mark) =>
-    fields.has(HAND[m.kind].field) && (m.kind !== "drill" || byHand(HAND.drill).some((p) => near(m, p)));
+    fields[m.kind] !== undefined && (m.kind !== "drill" || byHand(HAND.drill).some((p) => near(m, p)));
   return (
     <>
       <svg
