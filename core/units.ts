@@ -133,3 +133,18 @@ export function formatTime(seconds: number): string {
   const minutes = Math.round(s / 60);
   return `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
 }
+
+/** Numbers of a setting. @throws Problem `bad-setting` naming it */
+export function numbersOf(text: string, what: string): number[] {
+  const parts = text
+    .trim()
+    .split(/[\s,]+/)
+    .filter(Boolean)
+    .map(Number);
+  if (parts.some((v) => !Number.isFinite(v)))
+    throw new Problem("bad-setting", `${what}: "${text}" holds something that is not a number.`);
+  return parts;
+}
+
+/** The finest detail that an eye can tell apart, radians: one minute of arc (as in the definition of 20/20 vision). */
+export const FINEST_SEEN = Math.PI / 180 / 60;

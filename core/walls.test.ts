@@ -51,9 +51,13 @@ it("inside core, rooms read only earlier ones", () => {
     "units.ts",
     "speech.ts",
     "kept.ts",
+    "copy.ts",
+    "colour.ts",
+    "reasoned.ts",
     "cutters",
     "picture",
     "geometry",
+    "height",
     "outline",
     "settings",
     "makings",
@@ -61,6 +65,7 @@ it("inside core, rooms read only earlier ones", () => {
     "proof",
     "cuts",
     "output",
+    "shop",
     "job",
     "inspect",
   ];
@@ -76,4 +81,11 @@ it("inside core, rooms read only earlier ones", () => {
     });
   // A cut kind knows the fields its settings are described by, and nothing of jobs.
   expect(wrong).toEqual([]);
+});
+
+it("nothing in core reads what a new workshop starts with: the shop is handed in", () => {
+  const readers = sources(join(root, "core"))
+    .filter((f) => !/core\/(testing|shop\/first)\//.test(f))
+    .filter((f) => imports(f).some((p) => p.startsWith("core/shop/first")));
+  expect(readers).toEqual([]);
 });

@@ -1,6 +1,7 @@
 import { open } from "node:fs/promises";
 import type { Raster } from "@oaken/core/picture/raster";
 import { Problem } from "@oaken/core/problem";
+import type { Shop } from "@oaken/core/shop/shop";
 import { KIND_BYTES, pictureKind } from "./decoder/kinds.ts";
 import { type Limits, Overrun, within } from "./decoder/process.ts";
 import type { Ask } from "./decoder/protocol.ts";
@@ -48,13 +49,15 @@ export async function checkThumb(bytes: Uint8Array, side: number): Promise<void>
 
 /**
  * Takes a job file apart: its pictures are written into a folder, each under its SHA-256.
+ * @param shop what job files of older versions name without holding it
  * @returns the document, checked, and the pictures that it has
  */
 export async function unpackJob(
   path: string,
   folder: string,
+  shop: Shop,
 ): Promise<{ document: unknown; pictures: { sha: string; name: string }[] }> {
-  const { head } = await within(LIMITS, { do: "job", path, folder, bytes: 0 }).catch((e) => {
+  const { head } = await within(LIMITS, { do: "job", path, folder, shop, bytes: 0 }).catch((e) => {
     throw overrun(e, "This job file");
   });
   if (head.is !== "job") throw new Error(`The decoder answered ${head.is}.`);

@@ -3,6 +3,7 @@ import { Problem } from "@oaken/core/problem";
 import { decodePicture } from "./decode.ts";
 import { readJobFile } from "./jobfile.ts";
 import { COSTLY } from "./testing/hostile.ts";
+import { SHOP } from "@oaken/core/testing/shop";
 
 // Those that run into the limit of time take ten seconds each; the bench has them all.
 const SOME = COSTLY.filter(([name]) => !/^(blurs|uses)/.test(name));
@@ -29,5 +30,5 @@ for (const [name, bytes] of SOME)
 
 it("a job file whose pictures are null, a list or missing is refused in a sentence", () => {
   for (const text of ['{"format":"oaken-job","version":1,"assets":null}', "[]", "null", "5", '{"assets":[]}', "{"])
-    expect(() => readJobFile(text)).toThrow(Problem);
+    expect(() => readJobFile(text, SHOP)).toThrow(Problem);
 });

@@ -4,24 +4,28 @@ import { insideRegion } from "@oaken/core/geometry/rings";
 import { inspect } from "@oaken/core/inspect/inspect";
 import { isSound } from "@oaken/core/geometry/sound";
 import { buildJob } from "@oaken/core/job/build";
-import { emptyJob, type JobDocument } from "@oaken/core/job/document";
+import { emptyJob, type BoardJob } from "@oaken/core/job/document";
 import { addCut, addDrawing } from "@oaken/core/job/edit";
-import { checkJob } from "@oaken/core/job/schema";
+import { checkBoard } from "@oaken/core/job/schema";
 import { Kept } from "@oaken/core/kept";
 import { ARC } from "@oaken/core/geometry/shape";
 import { productIn } from "@oaken/core/testing/building";
 import { seeded } from "@oaken/core/testing/random";
+import { SHOP } from "@oaken/core/testing/shop";
 
 const SIDE = 100;
 const PER_MM = 8;
 
 /** A job that cuts a drawing out of a sheet as wide as the drawing's page. */
-function job(svg: string, settings = {}): { doc: JobDocument; files: Parameters<typeof buildJob>[1]["files"] } {
-  const doc = emptyJob("drawing", { width: SIDE, height: SIDE, thickness: 6, margin: 0 });
+function job(svg: string, settings = {}): { doc: BoardJob; files: Parameters<typeof buildJob>[1]["files"] } {
+  const doc = emptyJob(SHOP, "drawing", { width: SIDE, height: SIDE, thickness: 6, margin: 0 });
   const id = addDrawing(doc, { sha: "c".repeat(64), name: "drawing.svg", width: SIDE, height: SIDE });
-  doc.nodes[0].settings = settings;
-  addCut(doc, "profile", id);
-  return { doc: checkJob(doc), files: { picture: () => null as never, drawing: () => svg } };
+  doc.makings[0].settings = settings;
+  addCut(doc, "profile", id, SHOP.cutters);
+  return {
+    doc: checkBoard(doc),
+    files: { picture: () => null as never, drawing: () => svg, solid: () => new Uint8Array(0) },
+  };
 }
 
 function shapesOf(svg: string, settings = {}) {

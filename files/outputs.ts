@@ -12,6 +12,7 @@ export const encoded = (outputs: readonly Output[]): Promise<OutputFile[]> =>
   Promise.all(
     outputs.map(async ({ name, content }) => {
       if (typeof content === "string") return { name, bytes: Buffer.from(content) };
+      if (content instanceof Uint8Array) return { name, bytes: Buffer.from(content) };
       const { data, width, height } = content;
       if (data instanceof Uint16Array) return { name, bytes: await encodeGrey16(data, width, height) };
       return { name, bytes: await encodePng(data, width, height) };

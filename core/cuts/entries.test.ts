@@ -1,11 +1,11 @@
 import { describe, expect, it } from "vitest";
-import { parseCutter } from "../cutters/rack.ts";
 import { mended } from "../geometry/mend.ts";
 import { ringsFrom, type Rings } from "../geometry/rings.ts";
 import type { Settings } from "../settings/fields.ts";
 import { planOn } from "../testing/cutting.ts";
 import { entriesOf, stockCell } from "../testing/entries.ts";
 import { blob, circle, seeded, star } from "../testing/random.ts";
+import { cutterOf } from "../testing/shop.ts";
 
 const SIZE = 100;
 
@@ -46,7 +46,7 @@ function check(
   angle: number,
   what: string,
 ): void {
-  const c = parseCutter(cutter);
+  const c = cutterOf(cutter);
   const e = entriesOf(plan.toolpath, c.diameter / 2, SIZE, before);
   if (!c.centreCutting || !settled(plan, "plunges-into-stock"))
     expect(e.plunges.length, `${what}: plunge at move ${e.plunges[0]}`).toBe(0);
@@ -66,7 +66,7 @@ describe("ways into solid stock", () => {
             way,
             depth: 2 + 4 * random(),
             stepdown: 1 + 3 * random(),
-            stepover: parseCutter(cutter).diameter * (0.2 + 0.3 * random()),
+            stepover: cutterOf(cutter).diameter * (0.2 + 0.3 * random()),
             ramp,
             entry: ["auto", "helix", "ramp"][seed % 3],
             finish: seed % 2 ? 0.3 : 0,
@@ -83,7 +83,7 @@ describe("ways into solid stock", () => {
       const ink = region(random);
       const settings: Settings = { depth: 3, stepdown: 1.5, finish: 0 };
       const big = planOn("pocket", ink, "flat:8", settings);
-      const target = { id: "pocket", kind: "pocket", cutter: parseCutter("flat:8"), settings: big.values };
+      const target = { id: "pocket", kind: "pocket", cutter: cutterOf("flat:8"), settings: big.values };
       const small = planOn("rest", ink, "flat:3", { ramp: 4 }, { target });
       // The larger cutter's stock, stamped on the smaller one's cells.
       const cell = stockCell(1.5);
@@ -93,7 +93,7 @@ describe("ways into solid stock", () => {
       const v = {
         id: "v",
         kind: "vcarve",
-        cutter: parseCutter("v:60:30"),
+        cutter: cutterOf("v:60:30"),
         settings: { floor: 3, ridge: 0.1, limited: true },
       };
       check(

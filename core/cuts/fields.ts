@@ -1,4 +1,5 @@
-import { feedsFor, type Feeds, type Reasoned } from "../cutters/feeds.ts";
+import { feedsFor, type Feeds } from "../cutters/feeds.ts";
+import type { Reasoned } from "../reasoned.ts";
 import { fieldsFor } from "../settings/list.ts";
 import { formatLength } from "../units.ts";
 import type { CutContext, Note } from "./kind.ts";

@@ -17,6 +17,8 @@ export interface Stock {
   height: number;
   thickness: number;
   margin: number;
+  /** how thick its paint is; 0 where it is bare or that is not known */
+  coat: number;
 }
 
 /** What automatic values may look at: never the geometry, so that the slip fills before anything is computed. */
@@ -48,6 +50,8 @@ export interface CutInputs<R extends Takes = Takes> extends CutContext {
   clearance(region: Rings): Clearance;
   /** keeps what several cuts derive from the same things */
   kept: Kept;
+  /** for a first look: cuts that say so need be no finer than this, mm; null for the real thing */
+  grain: number | null;
   progress: Progress;
 }
 
@@ -87,6 +91,10 @@ export interface Planned {
   within?: Rings;
   /** what it separates from the stock; not given where it stays in one */
   freed?: Freed;
+  /** of a cut that draws tones: the least and the largest share that it bares of the surface, by light; mm apart */
+  tones?: { least: number; most: number; spacing: number };
+  /** of a first look: its moves stand for so many times as many */
+  standsFor?: number;
 }
 
 /** What a cut means to do, whatever its settings are called: rules, tools and the command line ask this. */
@@ -118,6 +126,8 @@ export interface Handles {
   entry?: string;
   /** what holds its pieces, and how many are usual */
   tabs?: { field: string; usual: number };
+  /** a second set of lines across the first: its value then */
+  crossed?: { field: string; value: string };
   /** what it carves away round the shapes */
   border?: { field: string; width: string };
   /** places moved by hand, by the marks that show them */
@@ -159,6 +169,8 @@ export interface CutKind<S = Settings, R extends Takes = Takes> {
   helps?: Helps;
   handles: Handles;
   intent(settings: S, context: CutContext): Intent;
+  /** a first look at it may be coarser, since the whole takes long */
+  isGrainy?: boolean;
   /** with which every test of all kinds can plan one */
   sample: Sample;
   plan(inputs: CutInputs<R>, settings: S): Planned;
@@ -174,6 +186,13 @@ export function defineCut<S extends Rates, R extends Takes>(
 /** Closed shapes: what most cuts are about. */
 export const SHAPES = { gives: "shapes", label: "Shapes" } as const satisfies Take;
 export const ART = { art: SHAPES } as const;
+
+/** A wanted surface: what roughing and finishing are about. */
+export const HEIGHT = { gives: "heights", label: "Height" } as const satisfies Take;
+export const HEIGHT_ART = { art: HEIGHT } as const;
+
+/** A picture in greys: what tones are drawn from. */
+export const TONE_ART = { art: { gives: "grey", label: "Tone" } } as const satisfies Takes;
 
 /** The settings of a peer, where it is of that kind. */
 export const settingsOf = <S>(kind: { kind: string; settings?: S }, peer: Peer | undefined): S | null =>

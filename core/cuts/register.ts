@@ -1,17 +1,35 @@
 import { Problem } from "../problem.ts";
 import { clear } from "./clear/clear.ts";
 import { drill } from "./drill/drill.ts";
+import { finish } from "./finish/finish.ts";
 import { engrave } from "./engrave/engrave.ts";
 import { hatch } from "./hatch/hatch.ts";
 import type { CutKind } from "./kind.ts";
 import { plasma } from "./plasma/plasma.ts";
+import { lines } from "./lines/lines.ts";
 import { pocket } from "./pocket/pocket.ts";
 import { profile } from "./profile/profile.ts";
 import { rest } from "./rest/rest.ts";
+import { restfinish } from "./restfinish/restfinish.ts";
+import { rough } from "./rough/rough.ts";
 import { vcarve } from "./vcarve/vcarve.ts";
 
 /** Every kind of cut there is; one line each. */
-export const CUTS: readonly CutKind[] = [clear, vcarve, pocket, rest, profile, engrave, hatch, drill, plasma];
+export const CUTS: readonly CutKind[] = [
+  clear,
+  vcarve,
+  pocket,
+  rest,
+  profile,
+  engrave,
+  hatch,
+  drill,
+  plasma,
+  rough,
+  finish,
+  restfinish,
+  lines,
+];
 
 /** @throws Problem `unknown-cut` */
 export function cutKind(kind: string): CutKind {

@@ -1,13 +1,13 @@
 import { describe, expect, it } from "vitest";
 import { emptyRings, ringsFrom, type Rings } from "../geometry/rings.ts";
 import { profileOf } from "../cutters/profile.ts";
-import { parseCutter } from "../cutters/rack.ts";
 import { newSurface } from "../proof/surface.ts";
 import { sweep } from "../proof/sweep.ts";
 import { planOn } from "../testing/cutting.ts";
 import { circle, seeded, star } from "../testing/random.ts";
 import type { Peer } from "./kind.ts";
 import { CUTS } from "./register.ts";
+import { cutterOf } from "../testing/shop.ts";
 
 type Loop = [number, number][];
 const square: Loop = [
@@ -125,7 +125,7 @@ describe("outlines that are none", () => {
       const target: Peer | undefined = sample.helps && {
         id: "t",
         kind: sample.helps.kind,
-        cutter: parseCutter(sample.helps.cutter),
+        cutter: cutterOf(sample.helps.cutter),
         settings: {},
       };
       for (const [name, region] of bad) {
@@ -141,7 +141,7 @@ describe("outlines that are none", () => {
           );
         }
         expect(t.kind.length, `${kind}, ${name}`).toBeLessThan(60_000);
-        sweep(newSurface(100, 100, 1, 20), t, profileOf(parseCutter(sample.cutter)), 1);
+        sweep(newSurface(100, 100, 1, 20), t, profileOf(cutterOf(sample.cutter)), 1);
       }
     });
 });

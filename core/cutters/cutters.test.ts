@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { feedsFor, HOBBY_ROUTER } from "./feeds.ts";
-import { MATERIALS, materialById } from "./materials.ts";
+import { feedsFor } from "./feeds.ts";
 import { checkCutter, describeCutter, profileOf, sameCutter } from "./profile.ts";
-import { cutterFromRack, parseCutter, RACK } from "./rack.ts";
+import { parseCutter } from "./rack.ts";
+import { ROUTER, SHOP, cutterNamed, materialNamed } from "../testing/shop.ts";
 
 describe("cutter profiles", () => {
   for (const spec of [
@@ -54,7 +54,7 @@ describe("cutters by their numbers", () => {
     expect(parseCutter("flat:1/4in")).toMatchObject({ kind: "flat", diameter: 6.35 });
     expect(parseCutter("v:60°:12:0.2mm")).toMatchObject({ kind: "v", angle: 60, diameter: 12, tip: 0.2 });
     expect(parseCutter("drill:4")).toMatchObject({ kind: "drill", angle: 118 });
-    expect(parseCutter("v60")).toEqual(cutterFromRack("v60"));
+    expect(parseCutter("v60", SHOP.cutters)).toEqual(cutterNamed("v60"));
   });
   for (const spec of [
     "v:0:12",
@@ -74,13 +74,13 @@ describe("cutters by their numbers", () => {
     it(`refuses ${spec} with a sentence that says what is wrong`, () =>
       expect(() => parseCutter(spec)).toThrow(/^[A-Z"].{15,}\.$/));
   it("every cutter in the rack is sound, has a name of its own and a short description", () => {
-    for (const c of RACK) {
+    for (const c of SHOP.cutters) {
       expect(() => checkCutter(c)).not.toThrow();
       expect(describeCutter(c).length).toBeLessThan(24);
       expect(c.fluteLength).toBeGreaterThan(0);
     }
-    expect(new Set(RACK.map((c) => c.id)).size).toBe(RACK.length);
-    expect(new Set(RACK.map((c) => c.name)).size).toBe(RACK.length);
+    expect(new Set(SHOP.cutters.map((c) => c.id)).size).toBe(SHOP.cutters.length);
+    expect(new Set(SHOP.cutters.map((c) => c.name)).size).toBe(SHOP.cutters.length);
   });
   it("are the same tool when their numbers are, not their names", () => {
     expect(sameCutter(parseCutter("v:60:12"), parseCutter("v:60:12:0"))).toBe(true);
@@ -89,10 +89,10 @@ describe("cutters by their numbers", () => {
 });
 
 describe("feeds", () => {
-  const ash = materialById("ash");
+  const ash = materialNamed("ash");
   const flat = parseCutter("flat:6");
   it("are spindle × flutes × chip load at full engagement, and say so", () => {
-    const f = feedsFor(flat, ash, HOBBY_ROUTER, 2, 6);
+    const f = feedsFor(flat, ash, ROUTER, 2, 6);
     const chip = Math.min(ash.chipMost, ash.chipPerDiameter * 6);
     const plain = f.spindle.value * flat.flutes * chip;
     if (!/held/.test(f.feed.reason)) expect(Math.abs(f.feed.value - plain)).toBeLessThanOrEqual(5);
@@ -101,34 +101,34 @@ describe("feeds", () => {
     expect(f.plunge.value).toBeLessThan(f.feed.value);
   });
   it("rise for thin chips and never beyond double", () => {
-    const machine = { ...HOBBY_ROUTER, feedMost: 1e6, power: 1e9 };
+    const machine = { ...ROUTER, feedMost: 1e6, power: 1e9 };
     const full = feedsFor(flat, ash, machine, 1, 6).feed.value;
     const tenth = feedsFor(flat, ash, machine, 1, 0.6).feed.value;
     expect(tenth / full).toBeCloseTo(1 / (2 * Math.sqrt(0.1 * 0.9)), 2);
     expect(feedsFor(flat, ash, machine, 1, 0.05).feed.value / full).toBeLessThanOrEqual(2.001);
   });
   it("keep within spindle, feed, plunge and power of the machine, and name the limit that held", () => {
-    const weak = { ...HOBBY_ROUTER, power: 20 };
+    const weak = { ...ROUTER, power: 20 };
     expect(feedsFor(flat, ash, weak, 6, 6).feed.reason).toMatch(/held by 20 W/);
-    const slow = { ...HOBBY_ROUTER, feedMost: 300 };
+    const slow = { ...ROUTER, feedMost: 300 };
     expect(feedsFor(flat, ash, slow, 1, 6).feed).toMatchObject({
       value: 300,
       reason: expect.stringMatching(/machine's most/),
     });
-    for (const m of MATERIALS)
-      for (const c of RACK.filter((q) => q.kind !== "torch")) {
-        const f = feedsFor(c, m, HOBBY_ROUTER, 1, c.diameter / 2);
-        expect(f.spindle.value).toBeGreaterThanOrEqual(HOBBY_ROUTER.spindleLeast);
-        expect(f.spindle.value).toBeLessThanOrEqual(HOBBY_ROUTER.spindleMost);
+    for (const m of SHOP.materials)
+      for (const c of SHOP.cutters.filter((q) => q.kind !== "torch")) {
+        const f = feedsFor(c, m, ROUTER, 1, c.diameter / 2);
+        expect(f.spindle.value).toBeGreaterThanOrEqual(ROUTER.spindleLeast);
+        expect(f.spindle.value).toBeLessThanOrEqual(ROUTER.spindleMost);
         expect(f.feed.value).toBeGreaterThan(0);
-        expect(f.feed.value).toBeLessThanOrEqual(HOBBY_ROUTER.feedMost);
-        expect(f.plunge.value).toBeLessThanOrEqual(HOBBY_ROUTER.plungeMost);
+        expect(f.feed.value).toBeLessThanOrEqual(ROUTER.feedMost);
+        expect(f.plunge.value).toBeLessThanOrEqual(ROUTER.plungeMost);
         expect(f.stepdown.value).toBeLessThanOrEqual(c.fluteLength);
       }
   });
   it("of a point go by its width at depth", () => {
     const v = parseCutter("v:60:12");
-    expect(feedsFor(v, ash, HOBBY_ROUTER, 6, 12).workingDiameter).toBeCloseTo(2 * 3 * Math.tan(Math.PI / 6), 6);
-    expect(feedsFor(v, ash, HOBBY_ROUTER, 0.1, 12).workingDiameter).toBe(1);
+    expect(feedsFor(v, ash, ROUTER, 6, 12).workingDiameter).toBeCloseTo(2 * 3 * Math.tan(Math.PI / 6), 6);
+    expect(feedsFor(v, ash, ROUTER, 0.1, 12).workingDiameter).toBe(1);
   });
 });

@@ -1,3 +1,4 @@
+import type { Reasoned } from "../reasoned.ts";
 import { formatLength } from "../units.ts";
 import type { Cutter } from "./profile.ts";
 import { profileOf } from "./profile.ts";
@@ -5,6 +6,7 @@ import type { Material } from "./materials.ts";
 
 /** What the machine can do; a copy lives in every job. Speeds in mm/min and 1/min, acceleration in mm/s². */
 export interface Machine {
+  id: string;
   name: string;
   spindleLeast: number;
   spindleMost: number;
@@ -21,44 +23,6 @@ export interface Machine {
   /** seconds from standstill to speed */
   spindleStart: number;
   toolChange: number;
-}
-
-export const HOBBY_ROUTER: Machine = {
-  name: "Belt-driven router",
-  spindleLeast: 8000,
-  spindleMost: 24000,
-  power: 500,
-  feedMost: 3000,
-  plungeMost: 900,
-  rapid: 5000,
-  rapidZ: 1500,
-  acceleration: 400,
-  accelerationZ: 200,
-  junction: 0.02,
-  spindleStart: 3,
-  toolChange: 90,
-};
-
-export const PLASMA_TABLE: Machine = {
-  name: "Plasma table",
-  spindleLeast: 1,
-  spindleMost: 1,
-  power: 1,
-  feedMost: 10000,
-  plungeMost: 2500,
-  rapid: 12000,
-  rapidZ: 5000,
-  acceleration: 1500,
-  accelerationZ: 800,
-  junction: 0.05,
-  spindleStart: 0,
-  toolChange: 0,
-};
-
-/** A number and the sentence that explains it. */
-export interface Reasoned {
-  value: number;
-  reason: string;
 }
 
 export interface Feeds {

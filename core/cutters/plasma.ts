@@ -1,5 +1,5 @@
 import { formatLength } from "../units.ts";
-import type { Reasoned } from "./feeds.ts";
+import type { Reasoned } from "../reasoned.ts";
 import type { Material } from "./materials.ts";
 
 /**

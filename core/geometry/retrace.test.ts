@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { seeded } from "../testing/random.ts";
 import { type Graph, retraced } from "./retrace.ts";
-import { trails } from "./trails.ts";
+import { trails } from "./trail.ts";
 
 /** A stem along x with teeth up from it, each tooth's tip at the top (z 0), the stem deep. */
 function comb(teeth: number, tooth: number): Graph {

@@ -2,13 +2,11 @@ import { readdirSync, readFileSync, statSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
 import { profileOf } from "../cutters/profile.ts";
-import { parseCutter } from "../cutters/rack.ts";
 import type { Peer } from "../cuts/kind.ts";
 import { ringsFrom, type Rings } from "../geometry/rings.ts";
-import type { JobDocument } from "../job/document.ts";
+import type { BoardJob } from "../job/document.ts";
 import { removeMaking } from "../job/edit.ts";
-import { startJob } from "../job/outcomes.ts";
-import { checkJob } from "../job/schema.ts";
+import { checkBoard } from "../job/schema.ts";
 import { lostDetail } from "../proof/lost.ts";
 import { nothingSwept, sweep } from "../proof/sweep.ts";
 import { newSurface } from "../proof/surface.ts";
@@ -18,6 +16,7 @@ import { planOn } from "../testing/cutting.ts";
 import { circle, seeded, star } from "../testing/random.ts";
 import { PLUNGE, RAPID, type Toolpath } from "../toolpath/toolpath.ts";
 import { inspect } from "./inspect.ts";
+import { begun, cutterOf } from "../testing/shop.ts";
 
 const disc = (r: number): Rings => ringsFrom([circle(50, 50, r, 180)]);
 const box = (x0: number, y0: number, x1: number, y1: number): [number, number][] => [
@@ -26,8 +25,8 @@ const box = (x0: number, y0: number, x1: number, y1: number): [number, number][]
   [x1, y1],
   [x0, y1],
 ];
-const pocketed: Peer = { id: "p", kind: "pocket", cutter: parseCutter("flat:3"), settings: { depth: 2 } };
-const carved: Peer = { id: "c", kind: "vcarve", cutter: parseCutter("v:60:12"), settings: {} };
+const pocketed: Peer = { id: "p", kind: "pocket", cutter: cutterOf("flat:3"), settings: { depth: 2 } };
+const carved: Peer = { id: "c", kind: "vcarve", cutter: cutterOf("v:60:12"), settings: {} };
 
 interface Said {
   code: string;
@@ -121,13 +120,13 @@ const data = new Uint8Array(4 * W * H).fill(255);
 for (let y = 30; y < 120; y++) for (let x = 40; x < 160; x++) data.fill(10, 4 * (y * W + x), 4 * (y * W + x) + 3);
 const picture = { width: W, height: H, data };
 
-function job(outcome: string, edit: (j: JobDocument) => void = () => {}): JobDocument {
+function job(outcome: string, edit: (j: BoardJob) => void = () => {}): BoardJob {
   const asset = { sha: "d".repeat(64), name: "box.png", width: W, height: H };
-  const j = startJob(outcome, asset, { width: 120, height: 90, thickness: 12 });
+  const j = begun(outcome, asset, { width: 120, height: 90, thickness: 12 });
   edit(j);
-  return checkJob(j);
+  return checkBoard(j);
 }
-const codes = (j: JobDocument, raster = picture) =>
+const codes = (j: BoardJob, raster = picture) =>
   inspect({ build: built(j, raster, { cells: 40_000 }) }).map((f) => f.code);
 
 /** A path of one kind of move from place to place. */
@@ -151,7 +150,7 @@ describe("what the proof tells of moves, whatever planned them", () => {
     const build = built(job("pocket"), picture, { cells: 40_000 });
     const report = nothingSwept();
     const toolpath = path(kind, places);
-    sweep(newSurface(120, 90, 0.5, 12), toolpath, profileOf(parseCutter("flat:6")), 1, 0, places.length, report);
+    sweep(newSurface(120, 90, 0.5, 12), toolpath, profileOf(cutterOf("flat:6")), 1, 0, places.length, report);
     build.cuts[0].toolpath = toolpath;
     build.cuts[0].cut.cutter.centreCutting = false;
     build.swept[0] = report;
@@ -189,8 +188,8 @@ describe("what is missing is said on what misses it", () => {
   });
   it("shape-failed: a cut whose outline could not be traced, beside one that could", () => {
     const j = job("pocket", (d) => {
-      d.nodes.push({ ...structuredClone(d.nodes[2]), id: "dark", settings: { ink: 0.004 } });
-      d.cuts.push({ ...structuredClone(d.cuts[0]), id: "second", reads: ["dark"] });
+      d.makings.push({ ...structuredClone(d.makings[2]), id: "dark", settings: { ink: 0.004 } });
+      d.cuts.push({ ...structuredClone(d.cuts[0]), id: "second", reads: { art: "dark" } });
     });
     expect(codes(j)).toContain("shape-failed");
   });

@@ -2,16 +2,15 @@ import { onePicture } from "../job/tools.ts";
 import { Kept } from "../kept.ts";
 import { built, productIn } from "../testing/building.ts";
 import { describe, expect, it } from "vitest";
-import { cutterFromRack, parseCutter } from "../cutters/rack.ts";
 import { buildJob } from "../job/build.ts";
-import type { JobDocument } from "../job/document.ts";
+import type { BoardJob } from "../job/document.ts";
 import { duplicateCut, moveCut } from "../job/edit.ts";
-import { startJob } from "../job/outcomes.ts";
-import { checkJob } from "../job/schema.ts";
+import { checkBoard } from "../job/schema.ts";
 import { Problem } from "../problem.ts";
 import type { Raster } from "../picture/raster.ts";
 import type { Finding } from "./finding.ts";
 import { inspect } from "./inspect.ts";
+import { begun, cutterNamed, cutterOf } from "../testing/shop.ts";
 
 const [W, H] = [600, 400];
 /** A thick ring with a speck beside it, drawn by distances: soft edges a pixel wide. */
@@ -28,25 +27,25 @@ function picture(more: (x: number, y: number) => number = () => -1): Raster {
 const plain = picture();
 const asset = { sha: "c".repeat(64), name: "ring.png", width: W, height: H };
 /** On stock of 150 × 100 × 12 mm the ring is 80 mm across, its stroke about 21 mm wide. */
-function job(outcome: string, edit: (j: JobDocument) => void, clear = true): JobDocument {
-  const j = startJob(
+function job(outcome: string, edit: (j: BoardJob) => void, clear = true): BoardJob {
+  const j = begun(
     outcome,
     asset,
     { width: 150, height: 100, thickness: 12 },
-    clear && ["sign", "raised"].includes(outcome) ? { clear: [cutterFromRack("flat3")] } : {},
+    clear && ["sign", "raised"].includes(outcome) ? { clear: [cutterNamed("flat3")] } : {},
   );
   edit(j);
-  return checkJob(j);
+  return checkBoard(j);
 }
-const find = (j: JobDocument, raster = plain, more: { revision?: number; written?: number } = {}): Finding[] =>
+const find = (j: BoardJob, raster = plain, more: { revision?: number; written?: number } = {}): Finding[] =>
   inspect({ build: built(j, raster, { cells: 60_000 }), ...more });
-const set = (id: string, settings: Record<string, string | number | boolean>) => (j: JobDocument) =>
-  void Object.assign([...j.nodes, ...j.cuts].find((p) => p.id === id)!.settings, settings);
+const set = (id: string, settings: Record<string, string | number | boolean>) => (j: BoardJob) =>
+  void Object.assign([...j.makings, ...j.cuts].find((p) => p.id === id)!.settings, settings);
 
 interface Case {
   what: string;
   outcome: string;
-  edit(j: JobDocument): void;
+  edit(j: BoardJob): void;
   code: string;
   severity: Finding["severity"];
   says: RegExp;
@@ -95,7 +94,7 @@ const CASES: readonly Case[] = [
     outcome: "sign",
     edit: (j) => {
       set("carve", { limited: false })(j);
-      j.cuts[0].cutter = parseCutter("v:60:8");
+      j.cuts[0].cutter = cutterOf("v:60:8");
     },
     code: "no-floor-past-cutter",
     severity: "warning",
@@ -107,7 +106,7 @@ const CASES: readonly Case[] = [
     outcome: "pocket",
     edit: (j) => {
       set("pocket", { depth: 9 })(j);
-      j.cuts[0].cutter = { ...parseCutter("flat:3"), fluteLength: 6 };
+      j.cuts[0].cutter = { ...cutterOf("flat:3"), fluteLength: 6 };
     },
     code: "deeper-than-cutter",
     severity: "warning",
@@ -188,7 +187,7 @@ const CASES: readonly Case[] = [
   {
     what: "corners out of a pocket cutter's reach",
     outcome: "pocket",
-    edit: (j) => void (j.cuts[0].cutter = parseCutter("flat:12")),
+    edit: (j) => void (j.cuts[0].cutter = cutterOf("flat:12")),
     code: "out-of-reach",
     severity: "note",
     says: /Add a rest cut/,
@@ -262,7 +261,7 @@ describe("inspection", () => {
       // A cure that is offered at one click is one.
       if (f!.cure?.value !== undefined) {
         set(f!.cure.id, { [f!.cure.field]: f!.cure.value })(j);
-        expect(find(checkJob(j), c.raster).map((q) => q.code)).not.toContain(c.code);
+        expect(find(checkBoard(j), c.raster).map((q) => q.code)).not.toContain(c.code);
       }
     });
 

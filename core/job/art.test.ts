@@ -3,9 +3,9 @@ import { describe, expect, it } from "vitest";
 import { boundsOf } from "../geometry/rings.ts";
 import type { Raster } from "../picture/raster.ts";
 import { seeded } from "../testing/random.ts";
-import type { JobDocument } from "./document.ts";
+import type { BoardJob } from "./document.ts";
 import { addOutline } from "./edit.ts";
-import { startJob } from "./outcomes.ts";
+import { begun } from "../testing/shop.ts";
 
 const SEED = Number(process.env.OAKEN_SEED ?? 5);
 const stock = { width: 200, height: 160, thickness: 18 };
@@ -30,7 +30,7 @@ function sheet(random: () => number): { raster: Raster; width: number; height: n
   return { raster: { width: W, height: H, data }, width: 4 * r - 6, height: 2 * r };
 }
 
-const inkBox = (job: JobDocument, raster: Raster) => {
+const inkBox = (job: BoardJob, raster: Raster) => {
   const build = built(job, raster, { cells: 2000, quick: true });
   expect(build.problem).toBeNull();
   const shapes = productIn(build, "shapes");
@@ -39,9 +39,9 @@ const inkBox = (job: JobDocument, raster: Raster) => {
 /** The outline holds its edge within so much, on either side. */
 const near = (b: { shapes: { held: number } }, is: number, wanted: number) =>
   expect(Math.abs(is - wanted)).toBeLessThanOrEqual(2 * b.shapes.held + 1e-3);
-const jobOf = (r: Raster, settings: Record<string, number | string>): JobDocument => {
-  const job = startJob("sign", { sha: "c".repeat(64), name: "a.png", width: r.width, height: r.height }, stock);
-  Object.assign(job.nodes[0].settings, settings);
+const jobOf = (r: Raster, settings: Record<string, number | string>): BoardJob => {
+  const job = begun("sign", { sha: "c".repeat(64), name: "a.png", width: r.width, height: r.height }, stock);
+  Object.assign(job.makings[0].settings, settings);
   return job;
 };
 
@@ -66,7 +66,7 @@ describe(`a picture measured over its art (seed ${SEED})`, () => {
     });
     it(`sheet ${k}: colours are measured by what is kept of them`, () => {
       const job = jobOf(raster, { measured: "art", width: 90 });
-      Object.assign(job.nodes[2].settings, { trace: "colours", colours: 3 });
+      Object.assign(job.makings[2].settings, { trace: "colours", colours: 3 });
       const b = inkBox(job, raster);
       near(b, b.maxX - b.minX, 90);
     });
@@ -82,7 +82,7 @@ describe(`a picture measured over its art (seed ${SEED})`, () => {
         if (isInk) data.fill(0, 4 * (y * W + x), 4 * (y * W + x) + 3);
       }
     const job = jobOf({ width: W, height: H, data }, { measured: "art", width: 90 });
-    Object.assign(job.nodes[2].settings, { specks: 10 });
+    Object.assign(job.makings[2].settings, { specks: 10 });
     const b = inkBox(job, { width: W, height: H, data });
     expect(b.shapes.shape.parent.length).toBe(2);
     near(b, b.maxX - b.minX, 90);
@@ -91,7 +91,7 @@ describe(`a picture measured over its art (seed ${SEED})`, () => {
   it("all outlines of one picture see it in one place: that of all their art together", () => {
     const { raster } = sheet(seeded(9));
     const job = jobOf(raster, { measured: "art", width: 90 });
-    Object.assign(job.nodes[2].settings, { trace: "colours", colours: 3, keep: "#0d0d0d" });
+    Object.assign(job.makings[2].settings, { trace: "colours", colours: 3, keep: "#0d0d0d" });
     const alone = inkBox(job, raster);
     near(alone, alone.maxX - alone.minX, 90);
     addOutline(job, "outline", { keep: "#990d0d" });

@@ -1,19 +1,18 @@
 import type { Kept } from "../kept.ts";
-import { makingKind } from "../makings/register.ts";
 import { Problem, type Progress } from "../problem.ts";
 import { newSurface, type Surface, usualCell } from "../proof/surface.ts";
 import { withoutFallen } from "../proof/fallen.ts";
 import { type LostDetail, lostDetail } from "../proof/lost.ts";
 import type { SweepReport } from "../proof/sweep.ts";
-import type { JobDocument } from "./document.ts";
-import { Graph, type GraphOptions, type Made } from "./graph.ts";
+import type { BoardJob } from "./document.ts";
+import { Graph, type GraphOptions, type Made, isCuttable } from "./graph.ts";
 import { type CutResult, planCuts } from "./plan.ts";
 import { prove, totalSeconds } from "./prove.ts";
 import { type Files, toolsOf } from "./tools.ts";
 
 /** Everything derived from a job. `problem` says where it broke, when it did; what came before it is still there. */
 export interface BuildResult {
-  job: JobDocument;
+  job: BoardJob;
   /** every making that could be made, by its id, in the job's order */
   makings: ReadonlyMap<string, Made>;
   cuts: CutResult[];
@@ -42,14 +41,14 @@ export interface BuildOptions {
 }
 
 /** The makings of a job, to be asked for one by one. */
-export const graphOf = (job: JobDocument, files: Files, kept: Kept, options: GraphOptions = {}): Graph =>
+export const graphOf = (job: BoardJob, files: Files, kept: Kept, options: GraphOptions = {}): Graph =>
   new Graph(job, toolsOf(files, kept), options);
 
 /**
  * Computes a job from its files to its proof. Pure: the same job and files give the same result; `kept` only keeps
  * what has not changed since the last call.
  */
-export function buildJob(job: JobDocument, options: BuildOptions, kept: Kept): BuildResult {
+export function buildJob(job: BoardJob, options: BuildOptions, kept: Kept): BuildResult {
   const now = options.now ?? (() => 0);
   const report = options.progress ?? (() => {});
   const step =
@@ -79,18 +78,18 @@ export function buildJob(job: JobDocument, options: BuildOptions, kept: Kept): B
       result.problem ??= { code: e.code, message: e.message };
     }
   };
-  if (!job.nodes.some((n) => makingKind(n.kind).gives === "shapes"))
+  if (!job.makings.some((m) => isCuttable(job, m)))
     result.problem = { code: "no-outline", message: "This job has no outline to cut. Add a picture." };
   const graph = graphOf(job, options.files, kept, { step, now });
-  for (const { id } of job.nodes)
+  for (const { id } of job.makings)
     attempt(() => {
       const made = graph.made(id);
       makings.set(id, made);
       timings[made.kind.kind] = (timings[made.kind.kind] ?? 0) + made.took;
     });
-  if (![...makings.values()].some((m) => m.product.is === "shapes")) return result;
+  if (![...makings.values()].some((m) => isCuttable(job, m.making))) return result;
   attempt(() => {
-    result.cuts = planCuts(job, { makings, kept, step, now });
+    result.cuts = planCuts(job, { makings, kept, grain: options.quick ? cell : null, step, now });
     for (const c of result.cuts) timings[c.id] = c.took;
     const t0 = now();
     Object.assign(result, prove(job, result.cuts, cell, kept, step("proof")));
@@ -102,7 +101,7 @@ export function buildJob(job: JobDocument, options: BuildOptions, kept: Kept): B
 }
 
 /** The proof as it is looked at: without the waste that falls out of cuts through the stock. */
-export function piece({ proof, cuts }: BuildResult): Surface {
+export function finished({ proof, cuts }: BuildResult): Surface {
   const through = cuts.filter((c) => c.cut.on && c.within && c.freed && c.freed.pieces > 0);
   return withoutFallen(
     proof,

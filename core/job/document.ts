@@ -1,10 +1,13 @@
 import type { Cutter } from "../cutters/profile.ts";
-import { HOBBY_ROUTER, type Machine } from "../cutters/feeds.ts";
+import type { Machine } from "../cutters/feeds.ts";
+import type { Material } from "../cutters/materials.ts";
 import type { DrawingStyle } from "../output/dxf.ts";
+import type { Dialect } from "../output/gcode/dialect.ts";
 import type { Settings } from "../settings/fields.ts";
+import { machineIn, materialIn, type Shop } from "../shop/shop.ts";
 
 /** Version of the document this build writes; older ones are brought up to it, newer ones refused. */
-export const JOB_VERSION = 1;
+export const JOB_VERSION = 2;
 export const JOB_FORMAT = "oaken-job";
 
 export interface StockSettings {
@@ -13,24 +16,29 @@ export interface StockSettings {
   /** along Y, mm */
   height: number;
   thickness: number;
-  material: string;
+  /** a copy of what the shop knew of it */
+  material: Material;
   /** work zero: front|centre|back – left|centre|right – top|bed */
   zero: string;
   /** art keeps this far from the stock's edges, mm */
   margin: number;
   /** its top is painted in this colour, #rrggbb; bare when not given */
   paint?: string;
+  /** how thick that paint is, mm; next to nothing when not given */
+  coat?: number;
 }
 
-/** A step of a picture's chain. Settings hold only what the user set; the rest is automatic. */
-export interface JobNode {
+/** What a part of a job reads: the id of a making for each named input; those that it goes without are left out. */
+export type Reads = Record<string, string>;
+
+/** A step of what the piece is made from. Settings hold only what the user set; the rest is automatic. */
+export interface JobMaking {
   id: string;
   kind: string;
   name: string;
-  /** nodes it reads */
-  reads: string[];
+  reads: Reads;
   settings: Settings;
-  /** for pictures: which file, by its content */
+  /** which file it stands for, by its content */
   asset?: { sha: string; name: string; width: number; height: number };
 }
 
@@ -61,8 +69,7 @@ export interface JobCut {
   kind: string;
   name: string;
   on: boolean;
-  /** the outline it cuts */
-  reads: string[];
+  reads: Reads;
   /** the cut it prepares */
   target?: string;
   /** what a person does before it */
@@ -73,42 +80,74 @@ export interface JobCut {
   settings: Settings;
 }
 
-/** A job: everything a person decided, and nothing that can be computed from it. */
-export interface JobDocument {
-  format: typeof JOB_FORMAT;
-  version: number;
+/** One piece of stock, and what is cut from it. */
+export interface Board {
+  id: string;
   name: string;
   stock: StockSettings;
-  nodes: JobNode[];
   /** in machining order */
   cuts: JobCut[];
-  machine: Machine;
-  dialect: string;
   /** proof cell in mm; 0 is automatic */
   cell: number;
+}
+
+/** More boards than anyone cuts for one piece. */
+export const MOST_BOARDS = 40;
+
+/** What all boards of a job share. */
+interface Shared {
+  name: string;
+  /** each after those that it reads */
+  makings: JobMaking[];
+  /** copies of what the shop knew of them */
+  machine: Machine;
+  dialect: Dialect;
   /** how curves are written into a DXF; arcs when not said */
   drawing?: DrawingStyle;
 }
 
-export const USUAL_STOCK: StockSettings = {
-  width: 300,
-  height: 200,
-  thickness: 18,
-  material: "ash",
-  zero: "front-left-top",
-  margin: 5,
-};
+/** A job: everything a person decided, and nothing that can be computed from it. */
+export interface JobDocument extends Shared {
+  format: typeof JOB_FORMAT;
+  version: number;
+  /** at least one */
+  boards: Board[];
+}
 
-export function emptyJob(name: string, stock: Partial<StockSettings> = {}): JobDocument {
+/**
+ * A job as it stands on one of its boards: what is computed, inspected and written together. Automatic sizes and places
+ * of what all boards share are found for this one.
+ */
+export interface BoardJob extends Shared {
+  board: Pick<Board, "id" | "name">;
+  stock: StockSettings;
+  cuts: JobCut[];
+  cell: number;
+}
+
+/** Size of the stock where nothing is said, mm. */
+const USUAL_SIZE = { width: 300, height: 200, thickness: 18, zero: "front-left-top", margin: 5 };
+/** Paint thicker than this is a board of its own, mm. */
+export const MOST_COAT = 5;
+/** What it is made of then, where the shop knows that. */
+const USUAL_MATERIAL = "ash";
+
+/** Stock as it usually lies in this shop. */
+export function usualStock(shop: Shop): StockSettings {
+  const material = shop.materials.find((m) => m.id === USUAL_MATERIAL) ?? shop.materials[0];
+  return { ...USUAL_SIZE, material: materialIn(shop, material.id) };
+}
+
+/** A job without makings and cuts, on one board. */
+export function emptyJob(shop: Shop, name: string, stock: Partial<StockSettings> = {}): BoardJob {
   return {
-    format: JOB_FORMAT,
-    version: JOB_VERSION,
     name,
-    stock: { ...USUAL_STOCK, ...stock },
-    nodes: [],
+    makings: [],
+    machine: machineIn(shop, shop.machines[0].id),
+    dialect: { ...shop.dialects[0] },
+    board: { id: "board", name: "Board" },
+    stock: { ...usualStock(shop), ...stock },
     cuts: [],
-    machine: { ...HOBBY_ROUTER },
-    dialect: "mm-per-cutter",
     cell: 0,
   };
 }

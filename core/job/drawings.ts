@@ -1,5 +1,6 @@
 import { boundsOf } from "../geometry/rings.ts";
-import type { ProductOf } from "../makings/product.ts";
+import type { Planned } from "../cuts/kind.ts";
+import type { HeightsProduct, ProductOf } from "../makings/product.ts";
 import { writeDxf } from "../output/dxf.ts";
 import { writeSvg } from "../output/svg.ts";
 import type { BuildResult } from "./build.ts";
@@ -14,7 +15,7 @@ export interface Drawn {
 /** The first shapes that a cut works on; the first there are where none does. Null where there are none. */
 export function mainShapes({ job, makings }: Pick<BuildResult, "job" | "makings">): Drawn | null {
   const all = [...makings.values()].filter((m): m is Drawn["made"] => m.product.is === "shapes");
-  const made = all.find((m) => job.cuts.some((c) => c.reads[0] === m.making.id)) ?? all[0];
+  const made = all.find((m) => job.cuts.some((c) => c.reads.art === m.making.id)) ?? all[0];
   if (!made) return null;
   const picture = upstreamOf(job, made.making.id, (n) => makings.get(n.id)?.product.is === "raster");
   const product = picture && makings.get(picture.id)!.product;
@@ -24,6 +25,30 @@ export function mainShapes({ job, makings }: Pick<BuildResult, "job" | "makings"
   }
   const b = boundsOf(made.product.ink.xy);
   return { made, art: { x: b.minX, y: b.minY, width: b.maxX - b.minX, height: b.maxY - b.minY } };
+}
+
+/** The first surface that a cut works on; null where there is none. */
+export function mainHeights({ job, makings }: Pick<BuildResult, "job" | "makings">): HeightsProduct | null {
+  for (const { on, reads } of job.cuts) {
+    const product = makings.get(reads.art)?.product;
+    if (on && product?.is === "heights") return product;
+  }
+  return null;
+}
+
+/** The first cut that draws tones, with where its picture lies, mm; null where there is none. */
+export function mainTones({ cuts, makings }: Pick<BuildResult, "cuts" | "makings">): Toned | null {
+  for (const { cut, tones } of cuts) {
+    const product = makings.get(cut.reads.art)?.product;
+    if (!cut.on || !tones || product?.is !== "grey") continue;
+    const { x0, y0, width, height } = product.picture.place;
+    return { tones, art: { x: x0, y: y0, width, height } };
+  }
+  return null;
+}
+export interface Toned {
+  tones: NonNullable<Planned["tones"]>;
+  art: Drawn["art"];
 }
 
 /** The main shapes as drawings: SVG and DXF, mm. */

@@ -1,14 +1,14 @@
 import { type Asset, type Asking, type Given, type MakingKind, type Tools } from "../makings/kind.ts";
-import type { Gives, Product, ProductOf } from "../makings/product.ts";
+import { ENDS, type Gives, type Product, type ProductOf } from "../makings/product.ts";
 import { makingKind } from "../makings/register.ts";
 import { boxAround, type PictureBox } from "../picture/frame.ts";
 import { noProgress, Problem, type Progress } from "../problem.ts";
 import { resolve, type Resolved, type Settings } from "../settings/fields.ts";
-import type { JobDocument, JobNode } from "./document.ts";
+import type { BoardJob, JobMaking } from "./document.ts";
 
 /** A making with what it gives. */
 export interface Made {
-  making: JobNode;
+  making: JobMaking;
   kind: MakingKind;
   product: Product;
   values: Settings;
@@ -32,7 +32,7 @@ const ROUNDS = 4;
 const STILL = 0.01;
 
 /** Products of each kind that are kept: pictures are large. */
-const KEEP: Record<Gives, number> = { raster: 3, grey: 3, shapes: 8 };
+const KEEP: Record<Gives, number> = { raster: 3, grey: 3, shapes: 8, heights: 4 };
 
 /**
  * The makings of a job, each made when it is asked for. What a making gives is kept under a key of all that it was
@@ -41,7 +41,7 @@ const KEEP: Record<Gives, number> = { raster: 3, grey: 3, shapes: 8 };
 export class Graph {
   private known = new Map<string, Made | Problem>();
   constructor(
-    readonly job: JobDocument,
+    readonly job: BoardJob,
     private tools: Tools,
     private options: GraphOptions = {},
     /** what is found in pictures, where that is settled */
@@ -67,28 +67,28 @@ export class Graph {
     const making = this.making(id);
     const kind = makingKind(making.kind);
     const reads: Record<string, Product | null> = {};
-    Object.entries(kind.reads).forEach(([name, take], i) => {
-      const from = making.reads[i];
+    for (const [name, take] of Object.entries(kind.reads)) {
+      const from = making.reads[name];
       reads[name] = from === undefined ? null : this.made(from).product;
       if (reads[name] === null && !take.optional)
         throw new Problem(
           "nothing-to-read",
           `${making.name} has nothing to read. Choose its ${take.label} on its slip.`,
         );
-    });
-    const { width, height, margin } = this.job.stock;
+    }
+    const { width, height, margin, thickness, material } = this.job.stock;
     return {
       reads: reads as Asking["reads"],
       asset: making.asset ?? null,
       art: kind.isMeasured?.(making.settings) ? this.artIn(making) : null,
       preview: this.options.preview ?? null,
       own: making.settings,
-      board: { width, height, margin },
+      board: { width, height, margin, thickness, material },
     };
   }
 
-  private making(id: string): JobNode {
-    const making = this.job.nodes.find((n) => n.id === id);
+  private making(id: string): JobMaking {
+    const making = this.job.makings.find((n) => n.id === id);
     if (!making) throw new Problem("unknown-making", `This job has no "${id}".`);
     return making;
   }
@@ -131,11 +131,11 @@ export class Graph {
    * out are given in mm, so that what is found hangs a little on how large it becomes: it is looked for again at the
    * scale that it leads to.
    */
-  private artIn(picture: JobNode): PictureBox | null {
+  private artIn(picture: JobMaking): PictureBox | null {
     const settled = this.arts.get(picture.id);
     if (settled !== undefined) return settled;
-    const { nodes, stock } = this.job;
-    const from = [nodes, stock, picture.id, this.options.preview ?? null, [...this.arts]] as const;
+    const { makings, stock } = this.job;
+    const from = [makings, stock, picture.id, this.options.preview ?? null, [...this.arts]] as const;
     return this.tools.kept.of("art", from, (..._) => {
       let art: PictureBox | null = null;
       for (let round = 0; round < ROUNDS; round++) {
@@ -149,10 +149,10 @@ export class Graph {
   }
 
   /** The box round what all makings of a picture find in it, were it measured over `art`. */
-  private found(picture: JobNode, art: PictureBox | null): PictureBox | null {
+  private found(picture: JobMaking, art: PictureBox | null): PictureBox | null {
     const trial = new Graph(this.job, this.tools, this.options, new Map([...this.arts, [picture.id, art]]));
     let box: PictureBox | null = null;
-    for (const finder of this.job.nodes) {
+    for (const finder of this.job.makings) {
       const kind = makingKind(finder.kind);
       if (!kind.finds || upstreamOf(this.job, finder.id, (n) => n === picture) === undefined) continue;
       let own: PictureBox | null;
@@ -173,29 +173,33 @@ export class Graph {
 const fileOf = ({ sha, name, width, height }: Asset): Asset => ({ sha, name, width, height });
 
 /** The nearest making upstream of one, itself included, for which `is` holds. */
-export function upstreamOf(job: JobDocument, id: string, is: (n: JobNode) => boolean): JobNode | undefined {
-  const node = job.nodes.find((n) => n.id === id);
-  if (!node || is(node)) return node;
-  for (const r of node.reads) {
+export function upstreamOf(job: BoardJob, id: string, is: (n: JobMaking) => boolean): JobMaking | undefined {
+  const making = job.makings.find((n) => n.id === id);
+  if (!making || is(making)) return making;
+  for (const r of Object.values(making.reads)) {
     const found = upstreamOf(job, r, is);
     if (found) return found;
   }
   return undefined;
 }
 
+/** Whether something is cut from a making, or it is made for that. */
+export const isCuttable = (job: BoardJob, m: JobMaking): boolean =>
+  ENDS.has(makingKind(m.kind).gives) || job.cuts.some((c) => Object.values(c.reads).includes(m.id));
+
 /** Makings of a job that give a kind of product. */
-export const makingsThatGive = (job: JobDocument, gives: Gives): JobNode[] =>
-  job.nodes.filter((n) => makingKind(n.kind).gives === gives);
+export const makingsThatGive = (job: BoardJob, gives: Gives): JobMaking[] =>
+  job.makings.filter((n) => makingKind(n.kind).gives === gives);
 
 /**
  * The making of a kind of product that a part of a job is about: itself, the nearest one that it is made from, the
  * first made from it, or what a cut works on; else the first there is.
  */
-export function aboutOf(job: JobDocument, part: string, gives: Gives): JobNode | undefined {
+export function aboutOf(job: BoardJob, part: string, gives: Gives): JobMaking | undefined {
   const all = makingsThatGive(job, gives);
   const cut = job.cuts.find((c) => c.id === part);
-  const wanted = cut ? (job.cuts.find((c) => c.id === cut.target) ?? cut).reads[0] : part;
-  const givesIt = (n: JobNode) => all.includes(n);
+  const wanted = cut ? (job.cuts.find((c) => c.id === cut.target) ?? cut).reads.art : part;
+  const givesIt = (n: JobMaking) => all.includes(n);
   return (
     upstreamOf(job, wanted, givesIt) ??
     all.find((n) => upstreamOf(job, n.id, (m) => m.id === wanted) !== undefined) ??

@@ -2,18 +2,18 @@ import { Kept } from "../kept.ts";
 import { onePicture } from "./tools.ts";
 import { productIn } from "../testing/building.ts";
 import { describe, expect, it } from "vitest";
-import { cutterFromRack, parseCutter } from "../cutters/rack.ts";
-import { HOBBY_ROUTER, feedsFor } from "../cutters/feeds.ts";
-import { materialById } from "../cutters/materials.ts";
+import { feedsFor } from "../cutters/feeds.ts";
 import { inspect } from "../inspect/inspect.ts";
 import { profileOf } from "../cutters/profile.ts";
 import { sweep } from "../proof/sweep.ts";
 import type { Raster } from "../picture/raster.ts";
 import { buildJob } from "./build.ts";
-import { type JobDocument, zeroPoint, ZEROS } from "./document.ts";
-import { outcomeById, OUTCOMES, startJob } from "./outcomes.ts";
-import { checkJob } from "./schema.ts";
+import { type BoardJob, zeroPoint, ZEROS } from "./document.ts";
+import { outcomeById, OUTCOMES } from "./outcomes.ts";
+import { documentOf } from "./boards.ts";
+import { checkBoard, checkJob } from "./schema.ts";
 import type { LooseJob } from "../testing/loose.ts";
+import { ROUTER, SHOP, begun, cutterNamed, cutterOf, materialNamed } from "../testing/shop.ts";
 
 /** A picture of a thick ring beside a thin stroke, 600 × 400. */
 function picture(): Raster {
@@ -29,19 +29,18 @@ function picture(): Raster {
 }
 const raster = picture();
 const asset = { sha: "a".repeat(64), name: "ring.png", width: 600, height: 400 };
-const make = (outcome: string, edit: (j: JobDocument) => void = () => {}) => {
-  const job = startJob(
+const make = (outcome: string, edit: (j: BoardJob) => void = () => {}) => {
+  const job = begun(
     outcome,
     asset,
     { width: 150, height: 100, thickness: 12 },
-    outcomeById(outcome).takes?.clear ? { clear: [cutterFromRack("flat3")] } : {},
+    outcomeById(outcome).takes?.clear ? { clear: [cutterNamed("flat3")] } : {},
   );
   edit(job);
-  return checkJob(job);
+  return checkBoard(job);
 };
-const build = (job: JobDocument, kept = new Kept()) =>
-  buildJob(job, { files: onePicture(raster), cells: 40_000 }, kept);
-const codes = (job: JobDocument) => inspect({ build: build(job) }).map((f) => f.code);
+const build = (job: BoardJob, kept = new Kept()) => buildJob(job, { files: onePicture(raster), cells: 40_000 }, kept);
+const codes = (job: BoardJob) => inspect({ build: build(job) }).map((f) => f.code);
 
 /** The same build with one more move across the stock, at a depth. */
 function withStrayMove(b: ReturnType<typeof build>): ReturnType<typeof build> {
@@ -115,7 +114,7 @@ describe("a job from picture to proof", () => {
   });
 
   it("keeps settings and says where it broke when the picture holds no ink", () => {
-    const job = make("sign", (j) => (j.nodes[2].settings.specks = 100000));
+    const job = make("sign", (j) => (j.makings[2].settings.specks = 100000));
     const b = build(job);
     expect(b.problem!.code).toBe("no-ink");
     expect(b.job).toBe(job);
@@ -130,9 +129,9 @@ describe("inspection", () => {
     expect(codes(make("sign", (j) => (j.cuts[1].settings.floor = 11.5)))).toContain("floor-leaves-little");
   });
   it("stops art off the stock and warns of art near its edge", () => {
-    expect(codes(make("sign", (j) => (j.nodes[0].settings.x = 80)))).toContain("art-off-stock");
-    expect(codes(make("sign", (j) => (j.nodes[0].settings.width = 149)))).not.toContain("art-off-stock");
-    expect(codes(make("sign", (j) => (j.nodes[0].settings.x = -10)))).toContain("art-near-edge");
+    expect(codes(make("sign", (j) => (j.makings[0].settings.x = 80)))).toContain("art-off-stock");
+    expect(codes(make("sign", (j) => (j.makings[0].settings.width = 149)))).not.toContain("art-off-stock");
+    expect(codes(make("sign", (j) => (j.makings[0].settings.x = -10)))).toContain("art-near-edge");
   });
   it("warns of wide strokes without a floor", () => {
     expect(codes(make("sign", (j) => (j.cuts[1].settings.limited = false)))).toContain("no-floor-past-cutter");
@@ -141,13 +140,13 @@ describe("inspection", () => {
         make("sign", (j) => {
           j.cuts[1].settings.limited = false;
           j.stock.thickness = 9;
-          j.cuts[1].cutter = cutterFromRack("v60");
+          j.cuts[1].cutter = cutterNamed("v60");
         }),
       ),
     ).toContain("no-floor-through-stock");
   });
   it("measures strokes that would only be scratched", () => {
-    const f = inspect({ build: build(make("sign", (j) => (j.nodes[0].settings.width = 30))) }).find(
+    const f = inspect({ build: build(make("sign", (j) => (j.makings[0].settings.width = 30))) }).find(
       (q) => q.code === "lost-detail",
     )!;
     // the stroke is 6 × 280 px at 0.05 mm/px: 4.2 mm²
@@ -159,7 +158,7 @@ describe("inspection", () => {
         make("sign", (j) => {
           j.stock.width = 400;
           j.stock.height = 300;
-          j.nodes[0].settings.width = 200;
+          j.makings[0].settings.width = 200;
         }),
       ),
     }).find((q) => q.code === "coarse-picture")!;
@@ -170,26 +169,26 @@ describe("inspection", () => {
       "program-older",
     ));
   it("stops a raised sign whose art reaches its border", () =>
-    expect(codes(make("raised", (j) => (j.nodes[0].settings.x = -30)))).toContain("ink-outside-border"));
+    expect(codes(make("raised", (j) => (j.makings[0].settings.x = -30)))).toContain("ink-outside-border"));
 });
 
 describe("the document's schema", () => {
   const bad: [string, (j: LooseJob) => void, RegExp][] = [
     ["another format", (j) => (j.format = "x"), /not an Oaken Bit job/],
     ["a newer version", (j) => (j.version = 99), /newer version/],
-    ["an unknown step", (j) => (j.cuts[0].kind = "teleport"), /"teleport", which this version/],
-    ["an unknown setting", (j) => (j.cuts[1].settings.magic = 1), /Carve.*magic/],
-    ["a setting out of range", (j) => (j.cuts[1].settings.floor = -1), /floor must be >= 0.01/],
-    ["a missing node", (j) => (j.cuts[0].reads = ["nothing"]), /reads "nothing"/],
-    ["no thickness", (j) => (j.stock.thickness = 0), /thickness/],
-    ["a twice-used id", (j) => (j.cuts[1].id = "clear"), /twice/],
-    ["a number that is none", (j) => (j.stock.width = "NaN"), /width must be number/],
+    ["an unknown step", (j) => (j.boards[0].cuts[0].kind = "teleport"), /"teleport", which this version/],
+    ["an unknown setting", (j) => (j.boards[0].cuts[1].settings.magic = 1), /Carve.*magic/],
+    ["a setting out of range", (j) => (j.boards[0].cuts[1].settings.floor = -1), /floor must be >= 0.01/],
+    ["a missing making", (j) => (j.boards[0].cuts[0].reads = { art: "nothing" }), /reads "nothing"/],
+    ["no thickness", (j) => (j.boards[0].stock.thickness = 0), /thickness/],
+    ["a twice-used id", (j) => (j.boards[0].cuts[1].id = "clear"), /twice/],
+    ["a number that is none", (j) => (j.boards[0].stock.width = "NaN"), /width must be number/],
   ];
   for (const [name, edit, says] of bad)
     it(`refuses ${name} with a sentence`, () => {
-      const j = structuredClone(make("sign")) as unknown as LooseJob;
+      const j = structuredClone(documentOf(make("sign"))) as unknown as LooseJob;
       edit(j);
-      expect(() => checkJob(j)).toThrow(says);
+      expect(() => checkJob(j, SHOP)).toThrow(says);
     });
   it("knows every work zero", () => {
     const job = make("sign");
@@ -211,13 +210,13 @@ describe("cutters and feeds", () => {
     "flat:3x",
     "nonesuch",
   ])
-    it(`refuses ${spec}`, () => expect(() => parseCutter(spec)).toThrow(/cutter|rack|misses|length/i));
+    it(`refuses ${spec}`, () => expect(() => cutterOf(spec)).toThrow(/cutter|rack|misses|length/i));
   it("feed = speed × flutes × chip, within every limit, each with a reason", () => {
-    const f = feedsFor(cutterFromRack("flat6"), materialById("oak"), HOBBY_ROUTER, 3, 6);
-    expect(f.feed.value).toBeLessThanOrEqual(HOBBY_ROUTER.feedMost);
+    const f = feedsFor(cutterNamed("flat6"), materialNamed("oak"), ROUTER, 3, 6);
+    expect(f.feed.value).toBeLessThanOrEqual(ROUTER.feedMost);
     expect(f.spindle.value).toBeCloseTo((380 * 1000) / (Math.PI * 6), -2);
     expect(f.feed.value).toBeCloseTo(Math.min(3000, f.spindle.value * 2 * 0.0115 * 6), -2);
-    const weak = feedsFor(cutterFromRack("flat6"), materialById("oak"), { ...HOBBY_ROUTER, power: 20 }, 3, 6);
+    const weak = feedsFor(cutterNamed("flat6"), materialNamed("oak"), { ...ROUTER, power: 20 }, 3, 6);
     expect(weak.feed.reason).toMatch(/held by 20 W/);
     expect((weak.feed.value / 60) * 3 * 6 * 0.055).toBeLessThanOrEqual(20.1);
   });

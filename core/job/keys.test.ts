@@ -1,16 +1,17 @@
 import { describe, expect, it } from "vitest";
-import { parseCutter } from "../cutters/rack.ts";
-import { CUTS } from "../cuts/register.ts";
+import { cutKind, CUTS } from "../cuts/register.ts";
 import { ringCount } from "../geometry/rings.ts";
+import { writeStl } from "../height/stl.ts";
 import { Kept, keyOf } from "../kept.ts";
 import { makingKind, MAKINGS } from "../makings/register.ts";
 import type { Raster } from "../picture/raster.ts";
 import type { Field, Setting } from "../settings/fields.ts";
 import { buildJob, type BuildResult } from "./build.ts";
-import { emptyJob, type JobDocument } from "./document.ts";
+import { emptyJob, type BoardJob } from "./document.ts";
 import { addOutline } from "./edit.ts";
-import { checkJob } from "./schema.ts";
+import { checkBoard } from "./schema.ts";
 import type { Files } from "./tools.ts";
+import { SHOP, cutterOf, materialNamed } from "../testing/shop.ts";
 
 /** A coloured picture with some noise: rings, a bar, a speck, a pinhole; so that every setting has something to do. */
 function picture(shift = 0): Raster {
@@ -31,21 +32,39 @@ function picture(shift = 0): Raster {
   return { width, height, data };
 }
 
-const shas = { first: "a".repeat(64), other: "b".repeat(64), drawing: "c".repeat(64) };
+const shas = { first: "a".repeat(64), other: "b".repeat(64), drawing: "c".repeat(64), solid: "d".repeat(64) };
 const files: Files = {
   picture: (sha) => (sha === shas.first ? first : other),
   drawing: () =>
     '<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="30mm" viewBox="0 0 40 30">' +
     '<rect x="2" y="2" width="30" height="20"/><circle cx="30" cy="20" r="8"/></svg>',
+  solid: roof,
 };
+/** A roof, 30 × 20 and 8 high, as an STL. */
+function roof(): Uint8Array {
+  const ridge = (j: number) => 8 - Math.abs(j - 10) * 0.7;
+  const z = Float32Array.from({ length: 30 * 20 }, (_, k) => ridge(Math.floor(k / 30)));
+  return writeStl({ x0: 0, y0: 0, cell: 1, width: 30, height: 20, z }, 0);
+}
 const [first, other] = [picture(), picture(3)];
 const FILES = {
   picture: { sha: shas.first, name: "p.png", width: 150, height: 110 },
+  solid: { sha: shas.solid, name: "s.stl", width: 1, height: 1 },
   drawing: { sha: shas.drawing, name: "d.svg", width: 40, height: 30 },
 };
 
 /** Cuts that read each of the shapes: enough to tell whether a making's change reaches the paths. */
 const READERS = ["pocket", "hatch"];
+/** … and those that read a height. */
+const HEIGHT_READERS = ["finish"];
+
+/** What a kind of cut is tried on: a height, a tone, or one of the two outlines. */
+const artFor = (kind: string, colours: string): string => {
+  const { gives } = cutKind(kind).reads.art;
+  if (gives === "heights") return "height";
+  if (gives === "grey") return "tone";
+  return kind === "hatch" ? colours : "outline";
+};
 
 /** Cuts that the changes beside settings are about. */
 const CHANGED = ["pocket", "rest", "engrave"];
@@ -53,25 +72,25 @@ const CHANGED = ["pocket", "rest", "engrave"];
 /**
  * A job with a making of every kind, and a cut of these kinds on the shapes, each helper with the cut that it helps.
  */
-function everything(kinds: readonly string[] = CUTS.map((c) => c.kind)): JobDocument {
-  const job = emptyJob("everything", { width: 90, height: 70, thickness: 6 });
+function everything(kinds: readonly string[] = CUTS.map((c) => c.kind)): BoardJob {
+  const job = emptyJob(SHOP, "everything", { width: 90, height: 70, thickness: 6 });
   for (const m of MAKINGS) {
-    const reads = Object.values(m.reads).map(({ gives }, at) => {
+    const reads = Object.entries(m.reads).map(([name, { gives }], at) => {
       // A second input is not the same as the first, where there are two.
-      const givers = job.nodes.filter((n) => makingKind(n.kind).gives === gives);
-      return givers[Math.min(at, givers.length - 1)].id;
+      const givers = job.makings.filter((n) => makingKind(n.kind).gives === gives);
+      return [name, givers[Math.min(at, givers.length - 1)].id];
     });
     const file = m.file && FILES[m.file];
-    job.nodes.push({
+    job.makings.push({
       id: m.kind,
       kind: m.kind,
       name: m.title,
-      reads,
+      reads: Object.fromEntries(reads),
       settings: {},
       ...(file && { asset: { ...file } }),
     });
   }
-  job.nodes[0].settings = { measured: "art", width: 60 };
+  job.makings[0].settings = { measured: "art", width: 60 };
   const colours = addOutline(job, "outline", { trace: "colours", colours: 3 });
   job.cuts = [];
   for (const kind of CUTS.filter((c) => kinds.includes(c.kind))) {
@@ -83,8 +102,8 @@ function everything(kinds: readonly string[] = CUTS.map((c) => c.kind)): JobDocu
         kind: helps.kind,
         name: about!,
         on: true,
-        reads: ["outline"],
-        cutter: parseCutter(helps.cutter),
+        reads: { art: artFor(helps.kind, colours) },
+        cutter: cutterOf(helps.cutter),
         settings: {},
       });
     job.cuts.push({
@@ -92,22 +111,26 @@ function everything(kinds: readonly string[] = CUTS.map((c) => c.kind)): JobDocu
       kind: kind.kind,
       name: kind.title,
       on: true,
-      reads: kind.kind === "hatch" ? [colours] : ["outline"],
+      reads: { art: artFor(kind.kind, colours) },
       ...(about && { target: about }),
-      cutter: parseCutter(cutter),
+      cutter: cutterOf(cutter),
       settings: { ...settings },
     });
   }
   return job;
 }
 
-const build = (job: JobDocument, kept: Kept) =>
-  buildJob(checkJob(structuredClone(job)), { files, cells: 3000, quick: true }, kept);
+const build = (job: BoardJob, kept: Kept) =>
+  buildJob(checkBoard(structuredClone(job)), { files, cells: 3000, quick: true }, kept);
 
 /** Everything that leaves a build, as numbers and texts. */
 const said = (b: BuildResult) => ({
   problem: b.problem,
-  shapes: [...b.makings].map(([id, m]) => [id, m.product.is === "shapes" ? [...m.product.ink.xy].join() : m.values]),
+  makings: [...b.makings].map(([id, { product, values }]) => {
+    if (product.is === "shapes") return [id, [...product.ink.xy].join()];
+    if (product.is === "heights") return [id, [...product.field.z].join(), product.field.x0, product.litho];
+    return [id, values];
+  }),
   cuts: b.cuts.map(({ id, toolpath: t, notes, values }) => [
     id,
     [...t.x].join(),
@@ -136,7 +159,7 @@ function another(f: Field, now: Setting): Setting {
 }
 
 /** Builds a changed job from what builds of others have kept, and from nothing: both must say the same. */
-function sameAsFresh(kept: Kept, job: JobDocument, change: (job: JobDocument) => void): void {
+function sameAsFresh(kept: Kept, job: BoardJob, change: (job: BoardJob) => void): void {
   build(job, kept);
   change(job);
   expect(said(build(job, kept))).toEqual(said(build(job, new Kept())));
@@ -156,30 +179,32 @@ describe("what is kept is known by all that it was made from", () => {
       if (m.product.is === "shapes") expect(ringCount(m.product.ink)).toBeGreaterThan(0);
   });
 
-  for (const part of [...everything().nodes, ...everything().cuts]) {
+  for (const part of [...everything().makings, ...everything().cuts]) {
     const fields = (CUTS.find((c) => c.kind === part.kind) ?? makingKind(part.kind)).fields;
     const values = base.makings.get(part.id)?.values ?? base.cuts.find((c) => c.id === part.id)!.values;
     const isCut = CUTS.some((c) => c.kind === part.kind);
-    const kinds = isCut ? [part.id.replace("-helped", "")] : READERS;
+    const readers = isCut || makingKind(part.kind).gives !== "heights" ? READERS : HEIGHT_READERS;
+    const kinds = isCut ? [part.id.replace("-helped", "")] : readers;
     it(`${part.id}: each of its ${fields.length} settings`, () => {
       const kept = new Kept();
       for (const f of fields)
         sameAsFresh(kept, everything(kinds), (job) => {
-          const own = [...job.nodes, ...job.cuts].find((p) => p.id === part.id)!;
+          const own = [...job.makings, ...job.cuts].find((p) => p.id === part.id)!;
           own.settings[f.key] = another(f as Field, values[f.key]);
         });
     });
   }
 
-  const others: [string, (job: JobDocument) => void][] = [
-    ["another picture", (j) => (j.nodes[0].asset!.sha = shas.other)],
-    ["what a making reads", (j) => (j.nodes.find((n) => n.kind === "combine")!.reads[0] = "outline-2")],
-    ["what a cut reads", (j) => (j.cuts.find((c) => c.kind === "engrave")!.reads = ["combine"])],
-    ["a cutter", (j) => (j.cuts.find((c) => c.kind === "pocket")!.cutter = parseCutter("flat:2"))],
-    ["the cutter of a helped cut", (j) => (j.cuts.find((c) => c.id === "rest-helped")!.cutter = parseCutter("flat:4"))],
+  const others: [string, (job: BoardJob) => void][] = [
+    ["another picture", (j) => (j.makings[0].asset!.sha = shas.other)],
+    ["what a making reads", (j) => (j.makings.find((n) => n.kind === "combine")!.reads.first = "outline-2")],
+    ["what a cut reads", (j) => (j.cuts.find((c) => c.kind === "engrave")!.reads = { art: "combine" })],
+    ["a cutter", (j) => (j.cuts.find((c) => c.kind === "pocket")!.cutter = cutterOf("flat:2"))],
+    ["the cutter of a helped cut", (j) => (j.cuts.find((c) => c.id === "rest-helped")!.cutter = cutterOf("flat:4"))],
     ["the width of the stock", (j) => (j.stock.width = 100)],
     ["its thickness", (j) => (j.stock.thickness = 9)],
-    ["its material", (j) => (j.stock.material = "mdf")],
+    ["its material", (j) => (j.stock.material = materialNamed("mdf"))],
+    ["what is known of its material", (j) => (j.stock.material.chipMost /= 2)],
     ["the machine's rates", (j) => (j.machine.feedMost /= 3)],
     ["the order of cuts", (j) => j.cuts.reverse()],
     ["a cut switched off", (j) => (j.cuts[1].on = false)],
@@ -190,9 +215,9 @@ describe("what is kept is known by all that it was made from", () => {
     const kept = new Kept();
     const job = everything(READERS);
     const before = build(job, kept);
-    job.nodes[0].settings.width = 50;
+    job.makings[0].settings.width = 50;
     build(job, kept);
-    job.nodes[0].settings.width = 60;
+    job.makings[0].settings.width = 60;
     const after = build(job, kept);
     after.cuts.forEach((c, i) => expect(c.timed).toBe(before.cuts[i].timed));
   });
@@ -201,7 +226,7 @@ describe("what is kept is known by all that it was made from", () => {
     const kept = new Kept();
     const job = everything(READERS);
     const before = build(job, kept);
-    job.nodes[0].settings.x = 3;
+    job.makings[0].settings.x = 3;
     const after = build(job, kept);
     const grey = (b: BuildResult) => b.makings.get("tone")!.product;
     expect(keyOf(grey(after))).not.toBe(keyOf(grey(before)));

@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
-import { parseCutter, RACK } from "../cutters/rack.ts";
 import { cutKind } from "../cuts/register.ts";
 import type { Fit } from "../picture/fitness.ts";
-import { OUTCOMES, outcomeById, startJob } from "./outcomes.ts";
-import { checkJob } from "./schema.ts";
+import { OUTCOMES, outcomeById } from "./outcomes.ts";
+import { checkBoard } from "./schema.ts";
+import { SHOP, begun, cutterOf } from "../testing/shop.ts";
 
 const picture = { sha: "a".repeat(64), name: "ginkgo-scan.jpg", width: 1600, height: 1066 };
 const stock = { width: 300, height: 200, thickness: 18 };
@@ -30,14 +30,14 @@ describe("every outcome", () => {
       `${o.title}: starts a job that any reader takes, with cuts of known kinds, their cutters and their ` +
         "helpers' targets",
       () => {
-        const job = startJob(o.id, picture, stock);
-        expect(checkJob(JSON.parse(JSON.stringify(job)))).toEqual(job);
+        const job = begun(o.id, picture, stock);
+        expect(checkBoard(JSON.parse(JSON.stringify(job)))).toEqual(job);
         expect(job.name).toBe("ginkgo-scan");
         expect(job.cuts.length).toBeGreaterThan(0);
         expect(new Set(job.cuts.map((c) => c.id)).size).toBe(job.cuts.length);
         for (const c of job.cuts) {
           expect(cutKind(c.kind).cutters).toContain(c.cutter.kind);
-          for (const read of c.reads) expect(job.nodes.map((n) => n.id)).toContain(read);
+          for (const read of Object.values(c.reads)) expect(job.makings.map((n) => n.id)).toContain(read);
           if (c.target) expect(job.cuts.map((x) => x.id)).toContain(c.target);
         }
         expect(o.about).toMatch(/^[A-Z].*\.$/);
@@ -50,9 +50,9 @@ describe("every outcome", () => {
   it("use only kinds of cuts that there are, and most of them", () => {
     const used = new Set(
       OUTCOMES.flatMap((o) =>
-        startJob(o.id, picture, stock, {
-          clear: o.takes?.clear ? [parseCutter("flat:3")] : [],
-          rest: o.takes?.rest ? [parseCutter("flat:1")] : [],
+        begun(o.id, picture, stock, {
+          clear: o.takes?.clear ? [cutterOf("flat:3")] : [],
+          rest: o.takes?.rest ? [cutterOf("flat:1")] : [],
         }).cuts.map((c) => c.kind),
       ),
     );
@@ -62,22 +62,22 @@ describe("every outcome", () => {
 });
 
 describe("cutters that were chosen", () => {
-  const flats = (n: number) => Array.from({ length: n }, (_, i) => parseCutter(`flat:${6 - i / 2}`));
+  const flats = (n: number) => Array.from({ length: n }, (_, i) => cutterOf(`flat:${6 - i / 2}`));
   it("come in the order given, helpers before or after what they help", () => {
-    const sign = startJob("sign", picture, stock, { clear: flats(3) });
+    const sign = begun("sign", picture, stock, { clear: flats(3) });
     expect(sign.cuts.map((c) => `${c.kind} ${c.cutter.diameter}`)).toEqual([
       "clear 6",
       "clear 5.5",
       "clear 5",
       `vcarve ${sign.cuts[3].cutter.diameter}`,
     ]);
-    const pocket = startJob("pocket", picture, stock, { main: [parseCutter("flat:8")], rest: flats(2) });
+    const pocket = begun("pocket", picture, stock, { main: [cutterOf("flat:8")], rest: flats(2) });
     expect(pocket.cuts.map((c) => c.kind)).toEqual(["pocket", "rest", "rest"]);
-    const out = startJob("cutout", picture, stock, { main: flats(2) });
+    const out = begun("cutout", picture, stock, { main: flats(2) });
     expect(out.cuts.map((c) => c.name)).toEqual(["Rough out", "Cut out"]);
     expect(out.cuts[0].settings.leave).toBeGreaterThan(0);
   });
-  const toomany: [string, Parameters<typeof startJob>[3], RegExp][] = [
+  const toomany: [string, Parameters<typeof begun>[3], RegExp][] = [
     ["sign", { main: flats(2) }, /takes one cutter; 2 were given/],
     ["sign", { rest: flats(1) }, /no use for a cutter for the rest/],
     ["cutout", { main: flats(3) }, /at most 2 cutters; 3 were given/],
@@ -86,11 +86,11 @@ describe("cutters that were chosen", () => {
   ];
   for (const [outcome, cutters, says] of toomany)
     it(`${outcome}: more than it can use are refused: ${says.source}`, () =>
-      expect(() => startJob(outcome, picture, stock, cutters)).toThrow(says));
+      expect(() => begun(outcome, picture, stock, cutters)).toThrow(says));
   it("a cut-out by itself takes the thinnest cutter that reaches through the stock", () => {
-    const reach = RACK.filter((c) => c.kind === "flat" && c.diameter >= 3);
+    const reach = SHOP.cutters.filter((c) => c.kind === "flat" && c.diameter >= 3);
     for (const thickness of [3, 6, 12, 18, 25]) {
-      const { cutter } = startJob("cutout", picture, { ...stock, thickness }).cuts[0];
+      const { cutter } = begun("cutout", picture, { ...stock, thickness }).cuts[0];
       const through = reach.filter((c) => c.fluteLength > thickness + 0.5);
       if (through.length > 0) expect(cutter.diameter).toBe(Math.min(...through.map((c) => c.diameter)));
     }

@@ -1,15 +1,26 @@
-import { cutterFromRack, RACK } from "../cutters/rack.ts";
-import { type Fit, isSoft } from "../picture/fitness.ts";
-import { type Machine, PLASMA_TABLE } from "../cutters/feeds.ts";
 import type { Cutter } from "../cutters/profile.ts";
+import type { Fit } from "../picture/fitness.ts";
 import { Problem } from "../problem.ts";
-import { emptyJob, type JobDocument, type JobNode, type StockSettings } from "./document.ts";
+import { nearestCutter, type Shop, type Wish } from "../shop/shop.ts";
+import type { BoardJob, StockSettings } from "./document.ts";
+import { heightMakings, lithoMakings, type Makings, toneMakings } from "./sources.ts";
+import { carved, drilled, free, hatched, lined, pocketed, shaded, standing, type Suits, surfaced } from "./suits.ts";
 
 /** Cutters that were chosen for an outcome, in the order they come; empty where it chooses itself. */
 export interface Chosen {
   main: readonly Cutter[];
   clear: readonly Cutter[];
   rest: readonly Cutter[];
+  rough: readonly Cutter[];
+}
+
+/** What an outcome chooses its cuts from. */
+export interface Choosing {
+  cutters: Chosen;
+  stock: StockSettings;
+  shop: Shop;
+  /** the main cutter that was chosen, else the one in the rack that comes nearest to a wish */
+  main(wish: Wish): Cutter;
 }
 
 /** What a picture can become: each starts a job with sensible cuts. Add one as an entry here. */
@@ -19,21 +30,27 @@ export interface Outcome {
   /** one line for someone who has not made one before */
   about: string;
   /** whether a picture suits it at its size, and why */
-  suits(f: Fit): { good: boolean; why: string };
+  suits(f: Fit): Suits;
   /** how the outline is traced, when not by ink */
   trace?: string;
   /** the stock it is usually made from, where nothing else was said */
-  stock?: Partial<StockSettings>;
-  machine?: Machine;
+  stock?: Partial<Omit<StockSettings, "material">>;
+  /** the material and the machine that it usually takes, by their ids in the shop, where that has them */
+  material?: string;
+  machine?: string;
   /** how many cutters may be chosen for each part of it; one main cutter and nothing else when not given */
-  takes?: { main?: number; clear?: number; rest?: number };
-  cuts(cutters: Chosen, stock: StockSettings): JobDocument["cuts"];
+  takes?: Partial<Record<keyof Chosen, number>>;
+  /** what it makes of a picture; an outline when not given */
+  makings?: Makings;
+  /** cutters that help where nobody chooses */
+  helpers?(shop: Shop): Partial<Chosen>;
+  cuts(from: Choosing): BoardJob["cuts"];
 }
 
 /** More cutters for one purpose than anyone changes between. */
 const MOST_CUTTERS = 6;
 
-type Cut = JobDocument["cuts"][number];
+type Cut = BoardJob["cuts"][number];
 const cut = (
   id: string,
   kind: string,
@@ -41,84 +58,61 @@ const cut = (
   cutter: Cutter,
   settings: Cut["settings"] = {},
   target?: string,
-): Cut => ({ id, kind, name, on: true, reads: [], ...(target && { target }), cutter, settings });
+): Cut => ({ id, kind, name, on: true, reads: {}, ...(target && { target }), cutter, settings });
 const nth = (id: string, i: number): string => (i === 0 ? id : `${id}-${i + 1}`);
 
-const carve = (side: "in" | "stands", border: string | null) => (c: Chosen) => [
-  ...c.clear.map((cutter, i) =>
+const V60: Wish = { kind: "v", angle: 60 };
+
+const carve = (side: "in" | "stands", border: string | null) => (from: Choosing) => [
+  ...from.cutters.clear.map((cutter, i) =>
     cut(nth("clear", i), "clear", i === 0 ? "Clear" : `Clear ${i + 1}`, cutter, {}, "carve"),
   ),
-  cut(
-    "carve",
-    "vcarve",
-    "Carve",
-    c.main[0] ?? cutterFromRack("v60"),
-    side === "in" ? {} : { side, ...(border && { border }) },
-  ),
+  cut("carve", "vcarve", "Carve", from.main(V60), side === "in" ? {} : { side, ...(border && { border }) }),
 ];
 
-/** The thinnest flat cutter of 3 mm and more that reaches through the stock; the longest where none does. */
-function longEnough(thickness: number): Cutter {
-  const flats = RACK.filter((c) => c.kind === "flat" && c.diameter >= 3).sort((a, b) => a.diameter - b.diameter);
-  return { ...(flats.find((c) => c.fluteLength > thickness + 0.5) ?? flats[flats.length - 1]) };
+/** Thinner cutters than this break when they cut through stock, mm. */
+const LEAST_THROUGH = 3;
+/** Flutes reach this far beyond the stock that they cut through, mm. */
+const REACHES_BEYOND = 0.5;
+
+/** The thinnest flat cutter fit to cut through that reaches through the stock; the longest where none does. */
+function longEnough(shop: Shop, thickness: number): Cutter {
+  const flats = shop.cutters
+    .filter((c) => c.kind === "flat" && c.diameter >= LEAST_THROUGH)
+    .sort((a, b) => a.diameter - b.diameter);
+  const fit = flats.find((c) => c.fluteLength > thickness + REACHES_BEYOND) ?? flats[flats.length - 1];
+  return fit ? { ...fit } : nearestCutter(shop, { kind: "flat", diameter: LEAST_THROUGH });
 }
 
 /** What a second cutter takes off walls that a first one roughed, mm. */
 const ROUGH_LEAVE = 0.4;
 
-function cutOut(c: Chosen, stock: StockSettings): Cut[] {
-  const [first, second] = c.main;
-  if (!second) return [cut("cut", "profile", "Cut out", first ?? longEnough(stock.thickness))];
+function cutOut({ cutters, stock, shop }: Choosing): Cut[] {
+  const [first, second] = cutters.main;
+  if (!second) return [cut("cut", "profile", "Cut out", first ?? longEnough(shop, stock.thickness))];
   return [
     cut("rough", "profile", "Rough out", first, { leave: ROUGH_LEAVE }),
     cut("cut", "profile", "Cut out", second),
   ];
 }
 
-/** A stroke this narrow is too weak to stand by itself, mm. */
-const WEAK = 2;
-/** A stroke this wide is a filled area, not a line, mm. */
-const BROAD = 6;
+/** Metals are engraved finely: what cuts wood would break in them. */
+const isMetal = ({ material }: StockSettings): boolean =>
+  material.family === "soft metal" || material.family === "steel";
 
-const carved = (f: Fit): { good: boolean; why: string } =>
-  isSoft(f)
-    ? { good: false, why: "soft greys have no edge to carve to" }
-    : f.contrast < 0.2
-      ? { good: false, why: "little contrast: check the outline first" }
-      : f.thinnest !== null && f.thinnest < 0.35
-        ? { good: false, why: "its thinnest strokes come out as scratches" }
-        : { good: true, why: "clear edges and strokes wide enough" };
-const standing = (f: Fit): { good: boolean; why: string } =>
-  f.thinnest !== null && f.thinnest < 0.8
-    ? { good: false, why: `strokes of ${f.thinnest.toFixed(1)} mm may chip when left standing` }
-    : carved(f);
-const free = (f: Fit): { good: boolean; why: string } =>
-  f.thinnest !== null && f.thinnest < WEAK
-    ? { good: false, why: `strokes of ${f.thinnest.toFixed(1)} mm are weak when cut free` }
-    : isSoft(f)
-      ? { good: false, why: "soft greys have no edge to cut along" }
-      : f.contours !== null && f.contours > 60
-        ? { good: false, why: `${f.contours} separate outlines to cut free` }
-        : { good: true, why: "solid pieces" };
-const lined = (f: Fit): { good: boolean; why: string } =>
-  isSoft(f)
-    ? { good: false, why: "soft greys have no strokes to follow" }
-    : f.typical !== null && f.typical > BROAD
-      ? { good: false, why: "broad areas are no lines: better carved" }
-      : { good: true, why: "strokes that one pass can follow" };
+/** A V cutter alone would scrape wide floors for hours. */
+const clearing = (shop: Shop): Partial<Chosen> => ({ clear: [nearestCutter(shop, { kind: "flat", diameter: 3 })] });
 
-const pocketed = (f: Fit): { good: boolean; why: string } =>
-  f.thinnest !== null && f.thinnest < 2
-    ? { good: false, why: `strokes of ${f.thinnest.toFixed(1)} mm are narrower than usual flat cutters` }
-    : carved(f);
-const hatched = (f: Fit): { good: boolean; why: string } =>
-  f.typical !== null && f.typical < 1.5
-    ? { good: false, why: "strokes too narrow to hold lines: better engraved" }
-    : carved(f);
-const drilled = (f: Fit): { good: boolean; why: string } =>
-  isSoft(f)
-    ? { good: false, why: "soft greys have no circles to find" }
-    : { good: true, why: "where the picture has dots and circles" };
+/** Roughing cutters, then one that follows the surface. */
+const surface = (wish: Wish) => (from: Choosing) => [
+  ...from.cutters.rough.map((cutter, i) =>
+    cut(nth("rough", i), "rough", i === 0 ? "Rough" : `Rough ${i + 1}`, cutter, {}, "finish"),
+  ),
+  cut("finish", "finish", "Finish", from.main(wish)),
+  ...from.cutters.rest.map((cutter, i) =>
+    cut(nth("rest", i), "restfinish", i === 0 ? "Rest" : `Rest ${i + 1}`, cutter, {}, "finish"),
+  ),
+];
 
 export const OUTCOMES: readonly Outcome[] = [
   {
@@ -127,6 +121,7 @@ export const OUTCOMES: readonly Outcome[] = [
     about: "The ink is carved into the stock with a V cutter.",
     suits: carved,
     takes: { clear: MOST_CUTTERS },
+    helpers: clearing,
     cuts: carve("in", null),
   },
   {
@@ -135,6 +130,7 @@ export const OUTCOMES: readonly Outcome[] = [
     about: "The ink is left standing; everything round it is carved away.",
     suits: standing,
     takes: { clear: MOST_CUTTERS },
+    helpers: clearing,
     cuts: carve("stands", null),
   },
   {
@@ -151,10 +147,10 @@ export const OUTCOMES: readonly Outcome[] = [
     about: "One line along the middle of every stroke, as wide as it was drawn.",
     suits: lined,
     trace: "centre",
-    cuts: (c, stock) => [
-      cut("engrave", "engrave", "Engrave", c.main[0] ?? cutterFromRack(stock.material === "brass" ? "v30" : "v60"), {
+    cuts: ({ main, stock }) => [
+      cut("engrave", "engrave", "Engrave", main(isMetal(stock) ? { kind: "v", angle: 30 } : V60), {
         by: "width",
-        depth: stock.material === "brass" ? 0.4 : 2,
+        depth: isMetal(stock) ? 0.4 : 2,
       }),
     ],
   },
@@ -164,9 +160,9 @@ export const OUTCOMES: readonly Outcome[] = [
     about: "The ink is taken out to a flat floor with upright walls.",
     suits: pocketed,
     takes: { rest: MOST_CUTTERS },
-    cuts: (c) => [
-      cut("pocket", "pocket", "Pocket", c.main[0] ?? cutterFromRack("flat3")),
-      ...c.rest.map((cutter, i) =>
+    cuts: ({ main, cutters }) => [
+      cut("pocket", "pocket", "Pocket", main({ kind: "flat", diameter: 3 })),
+      ...cutters.rest.map((cutter, i) =>
         cut(nth("rest", i), "rest", i === 0 ? "Rest" : `Rest ${i + 1}`, cutter, {}, "pocket"),
       ),
     ],
@@ -176,25 +172,56 @@ export const OUTCOMES: readonly Outcome[] = [
     title: "Hatched",
     about: "The ink is filled with fine engraved lines.",
     suits: hatched,
-    cuts: (c, stock) => [
-      cut("hatch", "hatch", "Hatch", c.main[0] ?? cutterFromRack(stock.material === "brass" ? "point20" : "v30")),
-    ],
+    cuts: ({ main, stock }) => [cut("hatch", "hatch", "Hatch", main({ kind: "v", angle: isMetal(stock) ? 20 : 30 }))],
   },
   {
     id: "drill",
     title: "Drilled",
     about: "A hole at the centre of every circle in the picture.",
     suits: drilled,
-    cuts: (c) => [cut("drill", "drill", "Drill", c.main[0] ?? cutterFromRack("drill5"))],
+    cuts: ({ main }) => [cut("drill", "drill", "Drill", main({ kind: "drill", diameter: 5 }))],
+  },
+  {
+    id: "relief",
+    title: "Relief",
+    about: "Light parts stand high, dark ones lie deep: a surface cut by a round cutter.",
+    suits: surfaced,
+    takes: { rough: MOST_CUTTERS, rest: MOST_CUTTERS },
+    makings: heightMakings,
+    helpers: (shop) => ({ rough: [nearestCutter(shop, { kind: "flat", diameter: 6 })] }),
+    cuts: surface({ kind: "ball", diameter: 3 }),
+  },
+  {
+    id: "lithophane",
+    title: "Lithophane",
+    about: "A translucent sheet, thinner where the picture is light: it appears when light shines through.",
+    suits: surfaced,
+    stock: { thickness: 4 },
+    material: "acrylic",
+    takes: { rough: MOST_CUTTERS, rest: MOST_CUTTERS },
+    makings: lithoMakings,
+    helpers: (shop) => ({ rough: [nearestCutter(shop, { kind: "flat", diameter: 3 })] }),
+    cuts: surface({ kind: "taper" }),
+  },
+  {
+    id: "lines",
+    title: "Shaded lines",
+    about: "Grooves through a coat of paint, wider where the picture is lighter: a portrait in lines.",
+    suits: shaded,
+    stock: { thickness: 12, paint: "#1d1b1a", coat: 0.1 },
+    material: "mdf",
+    makings: toneMakings,
+    cuts: ({ main }) => [cut("lines", "lines", "Shaded lines", main(V60))],
   },
   {
     id: "plasma",
     title: "Plasma cut",
     about: "Sheet metal cut by a torch, with kerf and lead-ins.",
     suits: free,
-    stock: { material: "steel", thickness: 3 },
-    machine: PLASMA_TABLE,
-    cuts: (c) => [cut("plasma", "plasma", "Plasma", c.main[0] ?? cutterFromRack("torch15"))],
+    stock: { thickness: 3 },
+    material: "steel",
+    machine: "plasma-table",
+    cuts: ({ main }) => [cut("plasma", "plasma", "Plasma", main({ kind: "torch", diameter: 1.5 }))],
   },
 ];
 
@@ -207,55 +234,4 @@ export function outcomeById(id: string): Outcome {
       `A picture cannot become "${id}". Known: ${OUTCOMES.map((o) => o.id).join(", ")}.`,
     );
   return found;
-}
-
-/** The makings every drawing gets: its shapes, exactly. */
-export const drawingMakings = (asset: NonNullable<JobNode["asset"]>): JobNode[] => [
-  { id: "drawing", kind: "import", name: asset.name, reads: [], settings: {}, asset },
-];
-
-/** The chain every picture gets: picture, tone, outline. */
-export function pictureChain(asset: NonNullable<JobNode["asset"]>): JobNode[] {
-  return [
-    { id: "picture", kind: "picture", name: asset.name, reads: [], settings: {}, asset },
-    { id: "tone", kind: "tone", name: "Tone", reads: ["picture"], settings: {} },
-    { id: "outline", kind: "outline", name: "Outline", reads: ["tone"], settings: {} },
-  ];
-}
-
-const WORDS = { main: "cutter", clear: "clearing cutter", rest: "cutter for the rest" };
-
-/** Clearing cutters where nobody chooses: a V cutter alone would scrape wide floors for hours. */
-export const usualClearing = (o: Outcome): Cutter[] => (o.takes?.clear ? [cutterFromRack("flat3")] : []);
-
-/**
- * A new job: this picture, or the shapes of this drawing, as that outcome on this stock.
- * @throws Problem `unknown-outcome`, or `too-many-cutters` where more are given than it can use
- */
-export function startJob(
-  outcome: string,
-  asset: NonNullable<JobNode["asset"]>,
-  stock: Partial<StockSettings>,
-  cutters: Partial<Chosen> = {},
-  makings: (asset: NonNullable<JobNode["asset"]>) => JobNode[] = pictureChain,
-): JobDocument {
-  const o = outcomeById(outcome);
-  const chosen: Chosen = { main: cutters.main ?? [], clear: cutters.clear ?? [], rest: cutters.rest ?? [] };
-  const takes = { main: 1, clear: 0, rest: 0, ...o.takes };
-  for (const k of ["main", "clear", "rest"] as const)
-    if (chosen[k].length > takes[k])
-      throw new Problem(
-        "too-many-cutters",
-        takes[k] === 0
-          ? `"${o.id}" has no use for a ${WORDS[k]}.`
-          : `"${o.id}" takes ${takes[k] === 1 ? `one ${WORDS[k]}` : `at most ${takes[k]} ${WORDS[k]}s`}; ` +
-              `${chosen[k].length} were given.`,
-      );
-  const job = emptyJob(asset.name.replace(/\.[^.]+$/, ""), { ...o.stock, ...stock });
-  if (o.machine) job.machine = { ...o.machine };
-  job.nodes = makings(asset);
-  const shapes = job.nodes[job.nodes.length - 1];
-  if (o.trace && makings === pictureChain) shapes.settings.trace = o.trace;
-  job.cuts = o.cuts(chosen, job.stock).map((c) => ({ ...c, reads: [shapes.id] }));
-  return job;
 }

@@ -1,11 +1,13 @@
-import { materialById } from "../cutters/materials.ts";
-import { dialectById } from "../output/gcode/dialects.ts";
+import { writeStl } from "../height/stl.ts";
 import { writePrograms } from "../output/gcode/writer.ts";
 import { heightMap } from "../output/heightmap.ts";
 import { litView } from "../proof/light.ts";
-import { type BuildResult, piece } from "./build.ts";
+import { type BuildResult, finished } from "./build.ts";
 import { stopWords, zeroPoint, zeroWords } from "./document.ts";
-import { drawingFiles } from "./drawings.ts";
+import { drawingFiles, mainHeights, mainTones } from "./drawings.ts";
+import { atArmsLength } from "../output/armslength.ts";
+import { backlit } from "../output/backlit.ts";
+import type { HeightsProduct } from "../makings/product.ts";
 
 /** Samples of a picture, row by row: whoever writes the file encodes them as PNG. */
 export interface Image {
@@ -19,8 +21,8 @@ export interface Image {
 /** A file that a job writes. */
 export interface Output {
   name: string;
-  kind: "program" | "drawing" | "height map" | "picture";
-  content: string | Image;
+  kind: "program" | "drawing" | "height map" | "picture" | "solid";
+  content: string | Image | Uint8Array;
   /** of a program: how many lines it has, and which of the job's cuts it holds */
   program?: { lines: number; cuts: string[] };
 }
@@ -31,10 +33,24 @@ export interface HeightScale {
   black: number;
 }
 
-/** Every file that a job writes, in one list for whoever writes them: programs, drawings, height map, picture. */
-export function outputsOf(build: BuildResult, from: string): { files: Output[]; heightScale: HeightScale } {
+/** What is wanted of a job's files. */
+interface Wanted {
+  /** what their names begin with, where a job has more than one board */
+  prefix?: string;
+  /** the surface as a solid too: the wanted one, else what is left of the stock */
+  solid?: boolean;
+}
+
+/**
+ * Every file that a board's job writes, in one list for whoever writes them: programs, drawings, height map, picture.
+ */
+export function outputsOf(
+  build: BuildResult,
+  from: string,
+  { prefix = "", solid = false }: Wanted = {},
+): { files: Output[]; heightScale: HeightScale } {
   const { job, proof } = build;
-  const { thickness, paint, material, zero } = job.stock;
+  const { thickness, material, zero } = job.stock;
   const on = build.cuts.filter((c) => c.cut.on);
   const programs = writePrograms(
     on.map((c) => ({
@@ -44,13 +60,13 @@ export function outputsOf(build: BuildResult, from: string): { files: Output[]; 
       toolpath: c.toolpath,
       stop: c.cut.stop && stopWords(c.cut.stop),
     })),
-    dialectById(job.dialect),
+    job.dialect,
     zeroPoint(job.stock),
-    { job: job.name, zero: zeroWords(zero), from },
+    { job: job.name, ...(prefix && { board: job.board.name }), zero: zeroWords(zero), from },
   );
   const { width, height } = proof;
   const map = heightMap(proof, -thickness);
-  const lit = litView(piece(build), materialById(material), thickness, paint);
+  const lit = litView(finished(build), material, thickness, job.stock);
   const files: Output[] = [
     ...programs.map(({ name, text, lines, cuts }): Output => {
       return { name, kind: "program", content: text, program: { lines, cuts: cuts.map((i) => on[i].id) } };
@@ -59,5 +75,28 @@ export function outputsOf(build: BuildResult, from: string): { files: Output[]; 
     { name: "proof.png", kind: "picture", content: { width, height, channels: 4, data: lit } },
     { name: "proof-height.png", kind: "height map", content: { width, height, channels: 1, data: map.data } },
   ];
+  const art = mainHeights(build);
+  if (art) files.push(...heightFiles(build, art));
+  if (mainTones(build))
+    files.push({ name: "arms-length.png", kind: "picture", content: atArmsLength(proof, material, job.stock) });
+  if (solid)
+    files.push({
+      name: "surface.stl",
+      kind: "solid",
+      content: writeStl(art?.field ?? { ...proof, x0: 0, y0: 0 }, -thickness),
+    });
+  for (const file of files) file.name = prefix + file.name;
   return { files, heightScale: { mmPerStep: map.mmPerStep, black: -thickness } };
+}
+
+/** What a surface writes besides: itself as a height map, and the sheet with its lamp on. */
+function heightFiles({ job, proof }: BuildResult, art: HeightsProduct): Output[] {
+  const { thickness } = job.stock;
+  const { width, height } = art.field;
+  const map: Image = { width, height, channels: 1, data: heightMap(art.field, -thickness).data };
+  const files: Output[] = [{ name: "height.png", kind: "height map", content: map }];
+  if (!art.litho) return files;
+  const lit = backlit(proof, thickness, art.litho);
+  const content: Image = { width: proof.width, height: proof.height, channels: 4, data: lit };
+  return [...files, { name: "backlit.png", kind: "picture", content }];
 }

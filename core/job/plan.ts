@@ -1,4 +1,3 @@
-import { materialById } from "../cutters/materials.ts";
 import { profileOf } from "../cutters/profile.ts";
 import type { CutContext, CutInputs, CutKind, Intent, Note, Peer, Planned } from "../cuts/kind.ts";
 import { cutKind } from "../cuts/register.ts";
@@ -8,7 +7,7 @@ import { Problem, type Progress } from "../problem.ts";
 import { resolve, type Resolved, type Settings } from "../settings/fields.ts";
 import { figures, type PathFigures, ToolpathWriter } from "../toolpath/toolpath.ts";
 import { moveSeconds } from "../toolpath/time.ts";
-import type { JobCut, JobDocument } from "./document.ts";
+import type { JobCut, BoardJob } from "./document.ts";
 import type { Made } from "./graph.ts";
 import { clearance } from "./tools.ts";
 
@@ -44,10 +43,9 @@ interface Filled {
 }
 
 /** A cut's neighbours with their settings filled in, needed before any is planned. */
-function contexts(job: JobDocument): Map<string, Filled> {
+function contexts(job: BoardJob): Map<string, Filled> {
   const out = new Map<string, Filled>();
-  const { width, height, thickness, margin } = job.stock;
-  const material = materialById(job.stock.material);
+  const { width, height, thickness, margin, material, paint, coat = 0 } = job.stock;
   const fill = (cut: JobCut): Filled => {
     const known = out.get(cut.id);
     if (known) return known;
@@ -55,7 +53,7 @@ function contexts(job: JobDocument): Map<string, Filled> {
     const target = targetCut && !targetCut.target ? peer(targetCut, fill(targetCut).values) : undefined;
     const context: CutContext = {
       cutter: cut.cutter,
-      stock: { width, height, thickness, margin },
+      stock: { width, height, thickness, margin, coat: paint ? coat : 0 },
       material,
       machine: job.machine,
       target,
@@ -84,7 +82,7 @@ function contexts(job: JobDocument): Map<string, Filled> {
 }
 
 /** Every cut's settings with their reasons: they need no geometry, so they are there before anything is computed. */
-export function cutSettings(job: JobDocument): Record<string, Record<string, Resolved>> {
+export function cutSettings(job: BoardJob): Record<string, Record<string, Resolved>> {
   return Object.fromEntries([...contexts(job)].map(([id, c]) => [id, c.resolved]));
 }
 
@@ -94,13 +92,13 @@ const peer = (c: JobCut, settings: Settings): Peer => ({ id: c.id, kind: c.kind,
 type Reads = Record<string, Product | null>;
 
 /** The products that a cut reads; what is missing where one that it needs is not there. */
-function readsOf(cut: JobCut, kind: CutKind, job: JobDocument, makings: ReadonlyMap<string, Made>): Reads | Note {
+function readsOf(cut: JobCut, kind: CutKind, job: BoardJob, makings: ReadonlyMap<string, Made>): Reads | Note {
   const reads: Reads = {};
-  for (const [i, [name, take]] of Object.entries(kind.reads).entries()) {
-    const id = cut.reads[i];
+  for (const [name, take] of Object.entries(kind.reads)) {
+    const id = cut.reads[name];
     const product = makings.get(id)?.product;
     const fits = product?.is === take.gives;
-    if (!fits && !take.optional) return missing(cut.name, id !== undefined && job.nodes.some((n) => n.id === id));
+    if (!fits && !take.optional) return missing(cut.name, id !== undefined && job.makings.some((n) => n.id === id));
     reads[name] = fits ? product : null;
   }
   return reads;
@@ -127,13 +125,15 @@ const isNote = (r: Reads | Note): r is Note => "severity" in r && typeof r.sever
 export interface Planning {
   makings: ReadonlyMap<string, Made>;
   kept: Kept;
+  /** for a first look, mm */
+  grain: number | null;
   step(name: string): Progress;
   /** milliseconds, for the timings */
   now(): number;
 }
 
 /** Every cut planned, in machining order; what was planned before from the same things is taken from there. */
-export function planCuts(job: JobDocument, { makings, kept, step, now }: Planning): CutResult[] {
+export function planCuts(job: BoardJob, { makings, kept, grain, step, now }: Planning): CutResult[] {
   const filled = contexts(job);
   return job.cuts.map((cut) => {
     const { context, values, resolved } = filled.get(cut.id)!;
@@ -149,16 +149,18 @@ export function planCuts(job: JobDocument, { makings, kept, step, now }: Plannin
     const about = job.cuts.find((c) => c.id === cut.target) ?? cut;
     const reads = readsOf({ ...about, name: cut.name }, kind, job, makings);
     const progress = step(cut.id);
-    const plan = (ofKind: string, name: string, from: Reads | Note, own: Settings, c: CutContext): Timed => {
+    const plan = (ofKind: string, name: string, from: Reads | Note, own: Settings, c: CutContext, g: typeof grain) => {
       const t0 = now();
-      const inputs = isNote(from) ? null : inputsFor(from, c, kept, progress);
+      const inputs = isNote(from) ? null : { ...inputsFor(from, c, kept, progress), grain: g };
       const planned = inputs ? planOne(cutKind(ofKind), name, inputs, own) : nothing(from as Note);
       const seconds = moveSeconds(planned.toolpath, c.machine);
       let total = 0;
       for (const s of seconds) total += s;
+      total *= planned.standsFor ?? 1;
       return { ...planned, figures: figures(planned.toolpath), moveSeconds: seconds, seconds: total, took: now() - t0 };
     };
-    const timed = kept.of("plan", [kind.kind, cut.name, reads, values, context], plan, PLANS);
+    const coarse = kind.isGrainy ? grain : null;
+    const timed: Timed = kept.of("plan", [kind.kind, cut.name, reads, values, context, coarse], plan, PLANS);
     progress(1);
     return { ...timed, timed, id: cut.id, cut, kind, values, resolved, intent: kind.intent(values, context) };
   });
@@ -167,7 +169,7 @@ export function planCuts(job: JobDocument, { makings, kept, step, now }: Plannin
 /** Plans that are kept: those of two or three versions of a job with many cuts. */
 const PLANS = 24;
 
-const inputsFor = (reads: Reads, context: CutContext, kept: Kept, progress: Progress): CutInputs => ({
+const inputsFor = (reads: Reads, context: CutContext, kept: Kept, progress: Progress): Omit<CutInputs, "grain"> => ({
   ...context,
   reads: reads as CutInputs["reads"],
   kept,

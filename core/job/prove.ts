@@ -3,7 +3,7 @@ import type { Kept } from "../kept.ts";
 import type { Progress } from "../problem.ts";
 import { newSurface, type Surface } from "../proof/surface.ts";
 import { nothingSwept, sweep, type SweepReport } from "../proof/sweep.ts";
-import type { JobCut, JobDocument } from "./document.ts";
+import type { JobCut, BoardJob } from "./document.ts";
 import type { CutResult, Timed } from "./plan.ts";
 
 /** The stock after a cut, and what sweeping it met with. */
@@ -14,7 +14,7 @@ interface Proven {
 
 /** The stock after each cut in turn; what is the same as last time is taken from there. */
 export function prove(
-  job: JobDocument,
+  job: BoardJob,
   cuts: readonly CutResult[],
   cell: number,
   kept: Kept,
@@ -47,7 +47,7 @@ export function prove(
 }
 
 /** Cutting time with spindle starts and tool changes, s. */
-export function totalSeconds(job: JobDocument, cuts: readonly CutResult[]): number {
+export function totalSeconds(job: BoardJob, cuts: readonly CutResult[]): number {
   let total = 0;
   let last = "";
   for (const c of cuts) {

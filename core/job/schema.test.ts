@@ -1,37 +1,44 @@
 import { describe, expect, it } from "vitest";
 import { Problem } from "../problem.ts";
 import type { JobDocument } from "./document.ts";
-import { startJob } from "./outcomes.ts";
-import { checkJob } from "./schema.ts";
+import { documentOf } from "./boards.ts";
+import { checkBoard, checkJob } from "./schema.ts";
+import { begun, cutterNamed, SHOP } from "../testing/shop.ts";
 
 const asset = { sha: "a".repeat(64), name: "art.png", width: 60, height: 40 };
-const job = (): JobDocument => structuredClone(startJob("sign", asset, {}));
+const job = (): JobDocument => structuredClone(documentOf(begun("sign", asset)));
 const [picture, tone, outline] = [0, 1, 2];
+const first = (j: JobDocument) => j.boards[0].cuts[0];
 
 /** Name, what is done to a good job, and what is said. */
 const BAD: readonly [string, (j: JobDocument) => void, RegExp][] = [
-  ["a tone that reads itself", (j) => (j.nodes[tone].reads = [j.nodes[tone].id]), /can only read a picture/],
-  ["a circle of tone and outline", (j) => (j.nodes[tone].reads = [j.nodes[outline].id]), /can only read a picture/],
+  ["a tone that reads itself", (j) => (j.makings[tone].reads.from = "tone"), /can only read a picture/],
+  ["a circle of tone and outline", (j) => (j.makings[tone].reads.from = "outline"), /can only read a picture/],
+  ["a picture that reads", (j) => (j.makings[picture].reads.from = "tone"), /reads something as "from"/],
+  ["an outline that reads nothing", (j) => (j.makings[outline].reads = {}), /reads nothing as its tone/],
   [
-    "a picture that reads",
-    (j) => (j.nodes[picture].reads = [j.nodes[tone].id]),
-    /reads 1 other steps where it needs 0/,
+    "reads that are a list",
+    (j) => ((j.makings[tone] as { reads: unknown }).reads = ["picture"]),
+    /reads must be object/,
   ],
-  ["an outline that reads nothing", (j) => (j.nodes[outline].reads = []), /reads 0 other steps where it needs 1/],
-  ["an outline of a picture", (j) => (j.nodes[outline].reads = [j.nodes[picture].id]), /can only read greys/],
-  ["a cut that reads a tone", (j) => (j.cuts[0].reads = [j.nodes[tone].id]), /can only read shapes/],
-  ["a cut that reads what is not there", (j) => (j.cuts[0].reads = ["nowhere"]), /not in this job/],
-  ["a cut that helps itself", (j) => (j.cuts[0].target = j.cuts[0].id), /helps itself/],
-  ["an unknown dialect", (j) => (j.dialect = "dreams"), /No dialect "dreams"/],
-  ["an unknown material", (j) => (j.stock.material = "moonstone"), /No material "moonstone"/],
-  ["two steps of one name", (j) => (j.nodes[tone].id = j.nodes[picture].id), /twice/],
-  ["nodes that are no list", (j) => ((j as { nodes: unknown }).nodes = null), /nodes/],
+  ["an outline of a picture", (j) => (j.makings[outline].reads.from = "picture"), /can only read greys/],
+  ["a cut that reads a tone", (j) => (first(j).reads.art = "tone"), /can only read shapes/],
+  ["a cut that reads what is not there", (j) => (first(j).reads.art = "nowhere"), /not in this job/],
+  ["a cut that helps itself", (j) => (first(j).target = first(j).id), /helps itself/],
+  ["a dialect by its name", (j) => ((j as { dialect: unknown }).dialect = "dreams"), /dialect must be object/],
+  ["a dialect that writes line ends", (j) => (j.dialect.torchOn = "M3\nM30"), /torchOn must match/],
+  ["a material of no family", (j) => ((j.boards[0].stock.material as { family: string }).family = "stone"), /family/],
+  ["a machine of no speed", (j) => (j.machine.feedMost = 0), /feedMost must be > 0/],
+  ["two steps of one name", (j) => (j.makings[tone].id = j.makings[picture].id), /twice/],
+  ["two boards of one name", (j) => j.boards.push(structuredClone(j.boards[0])), /"board" twice/],
+  ["no board", (j) => (j.boards = []), /boards must NOT have fewer than 1/],
+  ["makings that are no list", (j) => ((j as { makings: unknown }).makings = null), /makings/],
   ["a name that is a number", (j) => ((j as { name: unknown }).name = 5), /name/],
 ];
 
 describe("a job's document", () => {
   it("that was begun from an outcome is good", () => {
-    expect(checkJob(job())).toEqual(job());
+    expect(checkJob(job(), SHOP)).toEqual(job());
   });
   for (const [name, spoil, says] of BAD)
     it(`${name} is refused in a sentence`, () => {
@@ -39,7 +46,7 @@ describe("a job's document", () => {
       spoil(j);
       let said: unknown;
       try {
-        checkJob(j);
+        checkJob(j, SHOP);
       } catch (e) {
         said = e;
       }
@@ -47,12 +54,10 @@ describe("a job's document", () => {
       expect((said as Problem).message).toMatch(says);
     });
   it("cuts that help one another in a circle are refused", () => {
-    const j = startJob("raised", asset, {}, { clear: [j0cutter()] });
+    const j = begun("raised", asset, {}, { clear: [cutterNamed("flat3")] });
     expect(j.cuts.length).toBeGreaterThan(1);
     j.cuts[0].target = j.cuts[1].id;
     j.cuts[1].target = j.cuts[0].id;
-    expect(() => checkJob(j)).toThrow(/helps itself/);
+    expect(() => checkBoard(j)).toThrow(/helps itself/);
   });
 });
-
-const j0cutter = () => ({ ...job().cuts[0].cutter });

@@ -11,10 +11,16 @@ export interface Files {
   picture(sha: string): Raster;
   /** a drawing by its content's name */
   drawing(sha: string): string;
+  /** a solid's file by its content's name */
+  solid(sha: string): Uint8Array;
 }
 
 /** Files of a job that has one picture and nothing else. */
-export const onePicture = (raster: Raster): Files => ({ picture: () => raster, drawing: () => "" });
+export const onePicture = (raster: Raster): Files => ({
+  picture: () => raster,
+  drawing: () => "",
+  solid: () => new Uint8Array(0),
+});
 
 /** What makings may use. */
 export const toolsOf = (files: Files, kept: Kept): Tools => ({
@@ -23,6 +29,7 @@ export const toolsOf = (files: Files, kept: Kept): Tools => ({
   progress: noProgress,
   picture: (sha) => nameAs(files.picture(sha), `picture|${sha}`),
   drawing: (sha) => files.drawing(sha),
+  solid: (sha) => files.solid(sha),
 });
 
 /** Clearance inside a region, made once. */

@@ -9,7 +9,7 @@ import { unkind } from "../testing/unkind.ts";
 import { graphOf } from "./build.ts";
 import { onePicture } from "./tools.ts";
 import { Kept } from "../kept.ts";
-import { startJob } from "./outcomes.ts";
+import { begun } from "../testing/shop.ts";
 
 /** Refusals that a person can do something about: there is nothing to trace, or nothing is left of it. */
 const HONEST = new Set(["one-tone", "no-ink", "nothing-left"]);
@@ -47,10 +47,10 @@ function traced(
   const perMm = 0.5 * 40 ** random();
   const [width, height] = [raster.width / perMm, raster.height / perMm];
   const asset = { sha: "0".repeat(64), name: "unkind.png", width: raster.width, height: raster.height };
-  const job = startJob("engrave", asset, { width: width + 30, height: height + 30 });
-  job.nodes[0].settings.width = width;
-  job.nodes[1].settings = s.tone;
-  job.nodes[2].settings = s.outline;
+  const job = begun("engrave", asset, { width: width + 30, height: height + 30 });
+  job.makings[0].settings.width = width;
+  job.makings[1].settings = s.tone;
+  job.makings[2].settings = s.outline;
   const pixels = `${raster.width} × ${raster.height}, ${perMm.toFixed(2)} px/mm`;
   const what = `seed ${seed}: ${name}, ${pixels}, ${JSON.stringify(s)}`;
   try {

@@ -1,3 +1,4 @@
+import type { Material } from "../cutters/materials.ts";
 import type { ClearanceOf } from "../geometry/morph.ts";
 import type { Kept } from "../kept.ts";
 import type { PictureBox } from "../picture/frame.ts";
@@ -21,6 +22,8 @@ export interface BoardSize {
   width: number;
   height: number;
   margin: number;
+  thickness: number;
+  material: Material;
 }
 
 /** What makings may use besides what they are given: none of it changes a result. */
@@ -32,6 +35,8 @@ export interface Tools {
   picture(sha: string): Raster;
   /** a drawing by its content's name */
   drawing(sha: string): string;
+  /** a solid's file by its content's name */
+  solid(sha: string): Uint8Array;
 }
 
 /** What a making is given: all of it is part of its key. */
@@ -57,6 +62,10 @@ export type IsSet = (key: string) => boolean;
 export interface MakingHandles {
   /** how wide it is on the board */
   width?: string;
+  /** how deep the surface goes that it gives */
+  depth?: string;
+  /** how wide its flat rim is, and what switches that on where it is one border of several */
+  rim?: { width: string; field?: string; value?: string };
 }
 
 /** A kind of making. Add one by writing a folder that exports this and a line in `register.ts`. */
@@ -65,8 +74,10 @@ export interface MakingKind<S = Settings, C = unknown, R extends Takes = Takes, 
   title: string;
   reads: R;
   gives: G;
+  /** what it gives is looked at with a lamp behind it */
+  glows?: true;
   /** the file that it stands for, where it does */
-  file?: "picture" | "drawing";
+  file?: "picture" | "drawing" | "solid";
   /** tells the settings' type, and holds nothing */
   readonly settings?: S;
   fields: readonly Field<C>[];

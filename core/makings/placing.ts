@@ -1,4 +1,5 @@
 import { fieldsFor } from "../settings/list.ts";
+import { formatLength } from "../units.ts";
 import type { BoardSize } from "./kind.ts";
 
 /** Sizes and places are rounded to hundredths, mm. */
@@ -35,3 +36,24 @@ export function fittingWidth({ board, over }: Lying, least: number): number {
   const [across, along] = [board.width - 2 * board.margin, board.height - 2 * board.margin];
   return even(Math.max(least, Math.min(across, (along * over.width) / over.height)));
 }
+
+/**
+ * Its width on the board: its own where that fits inside the margin, else what does.
+ * @param what it is the width of
+ * @param made how it came by its own width: drawn, made
+ * @param least mm
+ */
+export const widthField = (what: string, made: string, least: number) =>
+  fieldsFor<Lying>().length("width", "Width", {
+    help: `Width on the stock of ${what}; its height follows.`,
+    min: least,
+    max: 5000,
+    step: 1,
+    slider: true,
+    auto: (c) => {
+      const fits = fittingWidth(c, least);
+      if (c.over.width <= fits) return { value: even(c.over.width), reason: `as it was ${made}` };
+      return { value: fits, reason: `${made} ${formatLength(c.over.width)} mm wide; scaled to fit the stock` };
+    },
+    consequence: (v, c) => `${even(heightFor(c, v))} mm high`,
+  });

@@ -1,4 +1,5 @@
 import type { Rings } from "../geometry/rings.ts";
+import type { HeightField } from "../height/field.ts";
 import type { Shape } from "../geometry/shape.ts";
 import type { Lines } from "../outline/centre.ts";
 import type { Placement } from "../outline/outline.ts";
@@ -56,9 +57,40 @@ export interface ShapesProduct {
   traced: Traced | null;
 }
 
+/** A surface wanted on the board. */
+export interface HeightsProduct {
+  is: "heights";
+  field: HeightField;
+  /** the picture that it was made from, where it was */
+  picture: RasterProduct | null;
+  /** of a sheet that is to glow: its light law, T = exp(−t/λ), and its thicknesses, mm */
+  litho: Litho | null;
+  /** what a file held besides, in words, where it was left out */
+  leftOut?: readonly string[];
+}
+
+export interface Litho {
+  law: "light" | "straight";
+  lambda: number;
+  thin: number;
+  thick: number;
+  /** seen from the side that is not cut */
+  mirrored: boolean;
+}
+
 /** What a making gives and a cut or another making takes. Add a kind of product and the views that draw it. */
-export type Product = RasterProduct | GreyProduct | ShapesProduct;
+export type Product = RasterProduct | GreyProduct | ShapesProduct | HeightsProduct;
 export type Gives = Product["is"];
+
+/** What each kind of product is, in a sentence. */
+export const GIVES: Record<Gives, string> = {
+  raster: "a picture",
+  grey: "greys",
+  shapes: "shapes",
+  heights: "a height",
+};
+/** What is made to be cut by itself; other products are on the way there, and are kept only for what reads them. */
+export const ENDS: ReadonlySet<Gives> = new Set(["shapes", "heights"]);
 export type ProductOf<G extends Gives> = Extract<Product, { is: G }>;
 
 /** A named input: what it must be given, and whether it may be left out. */

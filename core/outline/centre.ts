@@ -1,6 +1,6 @@
 import type { Clearance } from "../geometry/clearance/clearance.ts";
 import { thin } from "../geometry/thin.ts";
-import { trails } from "../geometry/trails.ts";
+import { trails } from "../geometry/trail.ts";
 
 /** Open and closed lines with the stroke's width at every point; mm. */
 export interface Lines {

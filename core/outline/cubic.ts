@@ -1,4 +1,4 @@
-import { type Fit, fromJoin, LOOK, type Points } from "./segments.ts";
+import { type Fit, fromJoin, LOOK, type Points } from "../geometry/segments.ts";
 
 /** Points of a run that its least squares take in, at least. */
 const SAMPLES = 12;

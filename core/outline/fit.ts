@@ -1,7 +1,7 @@
 import { GrowingI32 } from "../growing.ts";
 import { type Shape, ShapeBuilder } from "../geometry/shape.ts";
 import { fitCubic } from "./cubic.ts";
-import { chordLengths, fitArc, lineError, LOOK, type Fit, type Points } from "./segments.ts";
+import { chordLengths, fitArc, lineError, LOOK, type Fit, type Points } from "../geometry/segments.ts";
 
 /** Contour points on either side whose chord gives the direction at a point. */
 const TANGENT_ARM = 4;

@@ -1,3 +1,4 @@
+import { numbersOf } from "../units.ts";
 import { Problem } from "../problem.ts";
 import { eraseFrom, parseErase } from "./erase.ts";
 import type { Raster } from "./raster.ts";
@@ -37,18 +38,6 @@ export const NO_FRAME: FrameSettings = { corners: "", turn: 0, erase: "", crop: 
 
 /** Smallest side of a crop, px. */
 const LEAST_CROP = 16;
-
-/** Numbers of a setting. @throws Problem `bad-setting` naming it */
-export function numbersOf(text: string, what: string): number[] {
-  const parts = text
-    .trim()
-    .split(/[\s,]+/)
-    .filter(Boolean)
-    .map(Number);
-  if (parts.some((v) => !Number.isFinite(v)))
-    throw new Problem("bad-setting", `${what}: "${text}" holds something that is not a number.`);
-  return parts;
-}
 
 /** The part of a `width` × `height` picture that a crop keeps, whole pixels. @throws Problem `bad-crop` */
 export function cropBox(crop: string, width: number, height: number): PictureBox {

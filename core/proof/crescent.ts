@@ -1,9 +1,9 @@
 import { clip, EDGE, span } from "./span.ts";
-import type { Stroke } from "./stroke.ts";
+import type { Swath } from "./swath.ts";
 import type { Surface } from "./surface.ts";
 
 /** A sloping flat: what it leaves behind on its way down from its upper end, all but the disc at its lower end. */
-export function cutCrescent(s: Surface, cut: number, k: Stroke): void {
+export function cutCrescent(s: Surface, cut: number, k: Swath): void {
   const { cell, width, height, z, by } = s;
   const R = k.reach;
   const sinks = k.slope < 0;

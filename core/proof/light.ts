@@ -1,11 +1,23 @@
 import type { Surface } from "./surface.ts";
 import type { Material } from "../cutters/materials.ts";
-import { parseHex } from "../picture/oklab.ts";
+import { parseHex } from "../colour.ts";
 
 /** Slope of light from the left and behind, and how far above the surface it comes from. */
 const LIGHT = { x: -0.55, y: 0.6, z: 0.58 };
 /** Distances at which the surface's surroundings darken a place, in cells. */
 const SHADE_REACH = [2, 5, 9];
+
+/** Cells lower than this count as cut, mm. */
+const TOUCHED = 1e-4;
+
+/** A board's paint: its colour, #rrggbb, and how thick it is, mm; none, and next to nothing, when not given. */
+export interface Painted {
+  paint?: string;
+  coat?: number;
+}
+
+/** Cells lower than this show what lies under the paint, mm. */
+export const bareBelow = ({ paint, coat = 0 }: Painted): number => -(paint ? coat : 0) - TOUCHED;
 
 /**
  * The surface as seen from straight above under slanting light: RGBA, row 0 at the far edge, so that it reads as a
@@ -15,7 +27,7 @@ export function litView(
   s: Surface,
   material: Material,
   thickness: number,
-  paint?: string,
+  painted: Painted = {},
   mat: [number, number, number] = [35, 66, 58],
 ): Uint8ClampedArray {
   const { width: W, height: H, z, cell } = s;
@@ -23,7 +35,8 @@ export function litView(
   const norm = Math.hypot(LIGHT.x, LIGHT.y, LIGHT.z);
   const at = (i: number, j: number) => z[Math.max(0, Math.min(H - 1, j)) * W + Math.max(0, Math.min(W - 1, i))];
   const flatLight = LIGHT.z / norm;
-  const skin = paint ? parseHex(paint) : null;
+  const skin = painted.paint ? parseHex(painted.paint) : null;
+  const under = bareBelow(painted);
   for (let j = 0; j < H; j++)
     for (let i = 0; i < W; i++) {
       const here = z[j * W + i];
@@ -46,7 +59,7 @@ export function litView(
         hidden += Math.max(0, Math.min(1, (around - here) / (d * cell * 2)));
       }
       const light = (0.42 + 0.58 * (lambert / flatLight)) * (1 - 0.14 * hidden);
-      const bare = here < -1e-4;
+      const bare = here < under;
       const base = bare ? material.cut : (skin ?? material.face);
       const g = !bare && skin ? 1 : 1 + 0.055 * material.grain * grain(i * cell, j * cell);
       for (let k = 0; k < 3; k++) out[o + k] = base[k] * light * g;

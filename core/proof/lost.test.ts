@@ -3,11 +3,11 @@ import { ringsFrom } from "../geometry/rings.ts";
 import { circle } from "../testing/random.ts";
 import { planOn } from "../testing/cutting.ts";
 import { profileOf } from "../cutters/profile.ts";
-import { parseCutter } from "../cutters/rack.ts";
 import { withoutFallen } from "./fallen.ts";
 import { lostDetail } from "./lost.ts";
 import { newSurface } from "./surface.ts";
 import { sweep } from "./sweep.ts";
+import { cutterOf } from "../testing/shop.ts";
 
 describe("lost detail", () => {
   const square = ringsFrom([
@@ -21,7 +21,7 @@ describe("lost detail", () => {
   it("of a pocket: the four corners that a round cutter cannot reach, R²(1 − π/4) each", () => {
     const plan = planOn("pocket", square, "flat:12", { depth: 3, finish: 0 });
     const s = newSurface(100, 100, 0.1, 20);
-    sweep(s, plan.toolpath, profileOf(parseCutter("flat:12")), 1);
+    sweep(s, plan.toolpath, profileOf(cutterOf("flat:12")), 1);
     const map = new Uint8Array(s.z.length);
     const l = lostDetail(s, plan.asked!, map);
     expect(l.area).toBeCloseTo(3600, 0);
@@ -36,7 +36,7 @@ describe("lost detail", () => {
   it("of a carve with a sharp cutter: nothing; without its floor passes: the floor", () => {
     const plan = planOn("vcarve", square, "v:60:12", { floor: 2, ridge: 0.1 });
     const s = newSurface(100, 100, 0.2, 20);
-    sweep(s, plan.toolpath, profileOf(parseCutter("v:60:12")), 1);
+    sweep(s, plan.toolpath, profileOf(cutterOf("v:60:12")), 1);
     const l = lostDetail(s, plan.asked!, new Uint8Array(s.z.length));
     expect([l.lost, l.uncut]).toEqual([0, 0]);
     const bare = newSurface(100, 100, 0.2, 20);
@@ -51,7 +51,7 @@ describe("what falls out", () => {
     const ring = ringsFrom([circle(50, 50, 30, 180), circle(50, 50, 15, 120, true)]);
     const plan = planOn("profile", ring, "flat:4", { tabs: 0 });
     const s = newSurface(100, 100, 0.5, 20);
-    sweep(s, plan.toolpath, profileOf(parseCutter("flat:4")), 1);
+    sweep(s, plan.toolpath, profileOf(cutterOf("flat:4")), 1);
     const look = withoutFallen(s, [plan.within!]);
     const z = (x: number, y: number) => look.z[Math.floor(y / 0.5) * look.width + Math.floor(x / 0.5)];
     expect(z(50, 50)).toBeLessThan(-20);
@@ -61,7 +61,7 @@ describe("what falls out", () => {
     // Tabs hold the slug.
     const held = planOn("profile", ring, "flat:4", { tabs: 4, side: "inside" });
     const t = newSurface(100, 100, 0.5, 20);
-    sweep(t, held.toolpath, profileOf(parseCutter("flat:4")), 1);
+    sweep(t, held.toolpath, profileOf(cutterOf("flat:4")), 1);
     expect(withoutFallen(t, [held.within!]).z[Math.floor(72 / 0.5) * t.width + 100]).toBe(0);
   });
 });
@@ -77,7 +77,7 @@ describe("what sweeping reports", () => {
     feed: new Float64Array(5).fill(500),
   });
   it("rapids through stock and plunges into it, and neither where the ground is open", () => {
-    const p = profileOf(parseCutter("flat:4"));
+    const p = profileOf(cutterOf("flat:4"));
     const s = newSurface(50, 20, 0.25, 10);
     // Down at rapid speed, then across at rapid speed.
     expect(sweep(s, at([5, 0.5, -2, -2, 5], [0, 0, 0, 0, 0]), p, 1)).toMatchObject({ rapids: 2, rapidAt: 2 });

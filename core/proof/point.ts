@@ -1,10 +1,10 @@
 import { isFlat, type Profile } from "../cutters/profile.ts";
 import { clip, EDGE, span } from "./span.ts";
-import type { Stroke } from "./stroke.ts";
+import type { Swath } from "./swath.ts";
 import type { Surface } from "./surface.ts";
 
 /**
- * The cutter standing at a point: every cell under it; or, at a bend between two strokes, only the cells that lie
+ * The cutter standing at a point: every cell under it; or, at a bend between two swaths, only the cells that lie
  * abreast of neither, beyond the end of `from` and before the start of `to`.
  */
 export function cutPoint(
@@ -14,8 +14,8 @@ export function cutPoint(
   x: number,
   y: number,
   low: number,
-  from: Stroke | null = null,
-  to: Stroke | null = null,
+  from: Swath | null = null,
+  to: Swath | null = null,
 ): void {
   if (low >= 0) return;
   const { cell, width, height, z, by } = s;
@@ -35,7 +35,7 @@ export function cutPoint(
     if (to) beyond(-to.ux, -to.uy, -to.ahead, dy);
     const i0 = Math.max(0, Math.ceil((x + span[0]) / cell - 0.5 - EDGE));
     const i1 = Math.min(width - 1, Math.floor((x + span[1]) / cell - 0.5 + EDGE));
-    // Where a stroke's own cells part a row in two, the stretch between is left out.
+    // Where a swath's own cells part a row in two, the stretch between is left out.
     let skipFrom = i1 + 1;
     let skipTo = i1;
     const gap =
@@ -66,10 +66,10 @@ export function cutPoint(
   }
 }
 
-/** How far below and above a bend between level strokes its wedge reaches, on the outer side. */
-function wedge(from: Stroke, to: Stroke, reach: number): [number, number] {
+/** How far below and above a bend between level swaths its wedge reaches, on the outer side. */
+function wedge(from: Swath, to: Swath, reach: number): [number, number] {
   const left = from.ux * to.uy - from.uy * to.ux > 0;
-  // From the first stroke's outer normal to the second's, counter-clockwise.
+  // From the first swath's outer normal to the second's, counter-clockwise.
   const [ax, ay, bx, by] = left ? [from.uy, -from.ux, to.uy, -to.ux] : [-to.uy, to.ux, -from.uy, from.ux];
   const top = ax >= 0 && bx <= 0 && (ax > bx || ay > 0 || by > 0);
   const bottom = ax <= 0 && bx >= 0 && (ax < bx || ay < 0 || by < 0);

@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
-import { materialById } from "../cutters/materials.ts";
 import { ringsFrom } from "../geometry/rings.ts";
 import { circle } from "../testing/random.ts";
 import { withoutFallen } from "./fallen.ts";
 import { litView, shadingOf } from "./light.ts";
 import { newSurface, type Surface, usualCell } from "./surface.ts";
+import { materialNamed } from "../testing/shop.ts";
 
 const THICK = 6;
 /** Stock of 40 × 30 mm in half millimetres, its height given at every cell's middle. */
@@ -64,7 +64,7 @@ describe("what falls out", () => {
 });
 
 describe("light", () => {
-  const brass = materialById("brass");
+  const brass = materialNamed("brass");
   const pixel = (s: Surface, view: Uint8ClampedArray, x: number, y: number) => {
     const o = 4 * ((s.height - 1 - Math.floor(y / s.cell)) * s.width + Math.floor(x / s.cell));
     return [...view.slice(o, o + 3)];
@@ -78,13 +78,13 @@ describe("light", () => {
     expect(left).toBeGreaterThan(flat);
     expect(right).toBeLessThan(flat);
     const far = shaped((_, y) => (y > 15 ? 0 : -2));
-    const seen = litView(far, brass, THICK, "#d02020");
+    const seen = litView(far, brass, THICK, { paint: "#d02020" });
     expect(pixel(far, seen, 20, 25)[0]).toBeGreaterThan(2 * pixel(far, seen, 20, 25)[1]);
     expect(seen[0]).toBeGreaterThan(2 * seen[1]);
   });
   it("paint lies on what is untouched, bare material under every cut, the mat where the cut goes through", () => {
     const s = shaped((x) => (x < 13 ? 0 : x < 26 ? -1 : -THICK));
-    const view = litView(s, brass, THICK, "#2040c0", [1, 2, 3]);
+    const view = litView(s, brass, THICK, { paint: "#2040c0" }, [1, 2, 3]);
     const paint = pixel(s, view, 4, 15);
     expect(paint[2]).toBeGreaterThan(paint[0]);
     const bare = pixel(s, view, 19, 15);

@@ -1,11 +1,11 @@
 import { describe, expect, it } from "vitest";
-import { parseCutter } from "../cutters/rack.ts";
 import { profileOf } from "../cutters/profile.ts";
 import { seeded } from "../testing/random.ts";
 import { ToolpathWriter } from "../toolpath/toolpath.ts";
 import { newSurface } from "./surface.ts";
-import { sweepLine } from "./chain.ts";
+import { sweepLine } from "./swaths.ts";
 import { sweep } from "./sweep.ts";
+import { cutterOf } from "../testing/shop.ts";
 
 /** The lowest a cutter passes over a point, found by trying very many places along the move. */
 function stamped(p: ReturnType<typeof profileOf>, m: number[], x: number, y: number): number {
@@ -22,7 +22,7 @@ function stamped(p: ReturnType<typeof profileOf>, m: number[], x: number, y: num
 describe("sweeping a straight move", () => {
   for (const spec of ["flat:5", "ball:6", "v:60:10", "v:90:10:1.5", "taper:0.8:7:6", "v:60:3", "drill:4"])
     it(`${spec}: equals the lowest of thousands of stamps, to a tenth of a cell`, () => {
-      const p = profileOf(parseCutter(spec));
+      const p = profileOf(cutterOf(spec));
       const random = seeded(spec.length * 31);
       for (let n = 0; n < 8; n++) {
         const steep = n % 4;
@@ -61,7 +61,7 @@ it("sweeps an arc as a groove of even depth", () => {
   w.plunge(-2);
   w.arc(true, 20, 20, 10, 20, -2);
   const s = newSurface(40, 40, 0.1);
-  sweep(s, w.take(), profileOf(parseCutter("v:90:12")), 3);
+  sweep(s, w.take(), profileOf(cutterOf("v:90:12")), 3);
   for (let a = 0.2; a < Math.PI - 0.2; a += 0.1) {
     const [x, y] = [20 + 10 * Math.cos(a), 20 + 10 * Math.sin(a)];
     const at = Math.floor(y / 0.1) * s.width + Math.floor(x / 0.1);
@@ -75,7 +75,7 @@ it("sweeps random level arcs exactly: every cell by its distance from the arc", 
   const random = seeded(77);
   for (const spec of ["flat:4", "v:60:8", "ball:5"])
     for (let n = 0; n < 12; n++) {
-      const p = profileOf(parseCutter(spec));
+      const p = profileOf(cutterOf(spec));
       const [cx, cy, r] = [14 + 12 * random(), 14 + 12 * random(), 0.5 + 9 * random()];
       const [a0, sweepAngle] = [2 * Math.PI * random(), (random() < 0.5 ? -1 : 1) * (0.2 + 5.5 * random())];
       const z = -0.4 - 2 * random();

@@ -1,7 +1,7 @@
 import { isFlat, type Profile } from "../cutters/profile.ts";
 import { ARC_CCW, ARC_CW, RAPID, sweepOf, TORCH_OFF, TORCH_ON, type Toolpath } from "../toolpath/toolpath.ts";
 import { sweepLevelArc } from "./arc.ts";
-import { Chain, chordSteps, sweepLine } from "./chain.ts";
+import { Swaths, chordSteps, sweepLine } from "./swaths.ts";
 import type { Surface } from "./surface.ts";
 
 /** What went wrong, or might, while moves were swept: how often, and the first move of each. */
@@ -40,7 +40,7 @@ export function sweep(
 ): SweepReport {
   let lit = false;
   if (p.beam) for (let i = from - 1; i >= 0 && !lit && t.kind[i] !== TORCH_OFF; i--) lit = t.kind[i] === TORCH_ON;
-  const chain = new Chain(surface, p, cut);
+  const row = new Swaths(surface, p, cut);
   for (let i = Math.max(1, from); i < to; i++) {
     const x0 = t.x[i - 1];
     const y0 = t.y[i - 1];
@@ -49,13 +49,13 @@ export function sweep(
     if (p.beam) {
       if (t.kind[i] === TORCH_ON || t.kind[i] === TORCH_OFF) lit = t.kind[i] === TORCH_ON;
       if (!lit) {
-        chain.end();
+        row.end();
         continue;
       }
       z0 = z1 = -surface.thickness - THROUGH;
     }
     const down = x0 === t.x[i] && y0 === t.y[i];
-    if (t.kind[i] === RAPID || (z0 >= 0 && z1 >= 0)) chain.end();
+    if (t.kind[i] === RAPID || (z0 >= 0 && z1 >= 0)) row.end();
     if (z0 >= 0 && z1 >= 0) continue;
     // Where the tip is already, nothing stands higher.
     if (down && z1 < z0 && Math.min(z0, tip(surface, x0, y0)) > z1 + BRUSH) {
@@ -67,9 +67,9 @@ export function sweep(
         report.rapids++;
         if (report.rapidAt < 0) report.rapidAt = i;
       }
-    } else if (t.kind[i] !== ARC_CW && t.kind[i] !== ARC_CCW) chain.line(x0, y0, z0, t.x[i], t.y[i], z1);
+    } else if (t.kind[i] !== ARC_CW && t.kind[i] !== ARC_CCW) row.line(x0, y0, z0, t.x[i], t.y[i], z1);
     else if (z0 === z1 && !isFlat(p)) {
-      chain.withEnds();
+      row.withEnds();
       sweepLevelArc(surface, p, cut, x0, y0, t.x[i], t.y[i], t.cx[i], t.cy[i], sweepOf(t, i), z1);
     } else {
       const sweepAngle = sweepOf(t, i);
@@ -82,13 +82,13 @@ export function sweep(
         const a = a0 + (sweepAngle * k) / steps;
         const qx = k === steps ? t.x[i] : t.cx[i] + r * Math.cos(a);
         const qy = k === steps ? t.y[i] : t.cy[i] + r * Math.sin(a);
-        chain.line(px, py, z0 + ((z1 - z0) * (k - 1)) / steps, qx, qy, z0 + ((z1 - z0) * k) / steps);
+        row.line(px, py, z0 + ((z1 - z0) * (k - 1)) / steps, qx, qy, z0 + ((z1 - z0) * k) / steps);
         px = qx;
         py = qy;
       }
     }
   }
-  chain.end();
+  row.end();
   return report;
 }
 

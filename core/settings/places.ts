@@ -1,4 +1,4 @@
-import { numbersOf } from "../picture/frame.ts";
+import { numbersOf } from "../units.ts";
 import { Problem } from "../problem.ts";
 import { fieldsFor } from "./list.ts";
 

@@ -2,8 +2,10 @@
 export interface LooseJob {
   format: unknown;
   version: unknown;
-  stock: Record<string, unknown>;
-  nodes: Record<string, unknown>[];
-  cuts: { id: unknown; kind: unknown; reads: unknown; settings: Record<string, unknown> }[];
+  makings: Record<string, unknown>[];
+  boards: {
+    stock: Record<string, unknown>;
+    cuts: { id: unknown; kind: unknown; reads: unknown; settings: Record<string, unknown> }[];
+  }[];
   assets: Record<string, { base64: string }>;
 }

@@ -1,5 +1,5 @@
 import { thin } from "../geometry/thin.ts";
-import { fitArc, lineError, type Polyline } from "../outline/segments.ts";
+import { fitArc, lineError, type Polyline } from "../geometry/segments.ts";
 import type { ToolpathWriter } from "./toolpath.ts";
 
 /** How far thinned lines and fitted arcs may be from the computed path, mm. */

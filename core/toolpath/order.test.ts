@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { trails } from "../geometry/trails.ts";
+import { trails } from "../geometry/trail.ts";
 import { seeded } from "../testing/random.ts";
 import { type BeginCost, betterOrder, type Ends, nearestOrder, type Placed, shortOrder } from "./order.ts";
 

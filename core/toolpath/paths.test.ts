@@ -13,7 +13,7 @@ import {
   type Toolpath,
   ToolpathWriter,
 } from "./toolpath.ts";
-import { between, openRuns } from "./trails.ts";
+import { between, openRuns } from "./stretches.ts";
 
 /** Points along every cutting move, arcs followed on their circles. */
 function along(t: Toolpath, steps = 24): [number, number, number][] {

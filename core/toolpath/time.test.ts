@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { HOBBY_ROUTER as M } from "../cutters/feeds.ts";
+import { ROUTER as M } from "../testing/shop.ts";
 import { seeded } from "../testing/random.ts";
 import { moveLength, RAPID, type Toolpath, ToolpathWriter } from "./toolpath.ts";
 import { moveSeconds } from "./time.ts";

@@ -18,7 +18,7 @@ async function answer(ask: Ask, body: Buffer): Promise<[Answer, Uint8Array | nul
       await checkThumb(body, ask.side);
       return [{ is: "fine", bytes: 0 }, null];
     case "job": {
-      const { job, assets } = readJobFile(await readFile(ask.path, "utf8"));
+      const { job, assets } = readJobFile(await readFile(ask.path, "utf8"), ask.shop);
       const pictures: { sha: string; name: string }[] = [];
       for (const [sha, { name, bytes }] of assets) {
         // On the disk before the job that needs it is saved.

@@ -5,6 +5,7 @@ import { Problem } from "@oaken/core/problem";
 import { type Answer, type Ask, headLine, Unpacker } from "./protocol.ts";
 
 export interface Limits {
+  /** of the processor's time, where the system tells it; else of the clock's */
   seconds: number;
   /** resident memory, bytes */
   bytes: number;
@@ -23,6 +24,8 @@ const MOST = 2;
 const LOOK_MS = 20;
 /** One that has grown beyond this is not used again, bytes. */
 const STILL_SMALL = 300 << 20;
+/** On a machine that is busy with other things work takes longer than its own time: so many times as long at most. */
+const PATIENCE = 6;
 /** The system itself gives a decoder no more than this many times its limit: a look may come late. */
 const WALL = 1.25;
 /** Below everything else that the machine does. */
@@ -66,8 +69,13 @@ async function askDecoder(limits: Limits, ask: Ask, bytes?: Uint8Array): Promise
     over ??= new Overrun(of);
     child.kill("SIGKILL");
   };
-  const late = setTimeout(() => giveUp("time"), limits.seconds * 1000);
-  const looking = setInterval(() => memoryOf(child) > limits.bytes && giveUp("memory"), LOOK_MS);
+  const before = secondsOf(child);
+  const late = setTimeout(() => giveUp("time"), limits.seconds * 1000 * (before === null ? 1 : PATIENCE));
+  const look = () => {
+    if (memoryOf(child) > limits.bytes) giveUp("memory");
+    if (before !== null && (secondsOf(child) ?? 0) - before > limits.seconds) giveUp("time");
+  };
+  const looking = setInterval(look, LOOK_MS);
   try {
     const answer = await new Promise<{ head: Answer; body: Buffer }>((done, failed) => {
       decoder.waiting = { done: (head, body) => done({ head, body }), failed };
@@ -143,5 +151,18 @@ function memoryOf({ pid }: ChildProcess): number {
   }
 }
 
+/** Processor time that a process has taken, s; null where the system has no place to read it from. */
+function secondsOf({ pid }: ChildProcess): number | null {
+  try {
+    // The name before it, in brackets, may hold spaces: proc_pid_stat(5), fields 14 and 15.
+    const fields = readFileSync(`/proc/${pid}/stat`, "latin1").split(") ")[1].split(" ");
+    return (Number(fields[11]) + Number(fields[12])) / TICKS;
+  } catch {
+    return null;
+  }
+}
+
+/** Ticks a second of /proc's clock: 100 on every Linux that runs Node.js. */
+const TICKS = 100;
 /** Size of a page of memory, bytes, on the machines that have /proc and run Node.js. */
 const PAGE = 4096;

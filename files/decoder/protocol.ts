@@ -1,3 +1,5 @@
+import type { Shop } from "@oaken/core/shop/shop";
+
 /**
  * What is said between a process and its decoder, over the decoder's input and output: a head of one line of JSON, then
  * as many bytes as the head says.
@@ -8,7 +10,7 @@ export type Ask =
   /** whether a PNG is whole and no larger than `side` pixels either way */
   | { do: "thumb"; side: number; bytes: number }
   /** a job file at `path`, taken apart: its pictures are written into `folder` under their SHA-256 */
-  | { do: "job"; path: string; folder: string; bytes: 0 };
+  | { do: "job"; path: string; folder: string; shop: Shop; bytes: 0 };
 
 export type Answer =
   | { is: "picture"; width: number; height: number; wide: boolean; bytes: number }

@@ -1,4 +1,4 @@
-import { trails } from "../../geometry/trails.ts";
+import { trails } from "../../geometry/trail.ts";
 import { cutAlong } from "../../toolpath/loops.ts";
 import { nearestOrder } from "../../toolpath/order.ts";
 import type { Ground } from "./ground.ts";

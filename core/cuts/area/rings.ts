@@ -1,7 +1,7 @@
 import { inset } from "../../geometry/clearance/clearance.ts";
 import { boundsOf, type Box, ringCount, type Rings } from "../../geometry/rings.ts";
 import { cutAlong, type Loop, loopOf, rotate, unroll } from "../../toolpath/loops.ts";
-import { openRuns } from "../../toolpath/trails.ts";
+import { openRuns } from "../../toolpath/stretches.ts";
 import type { Ground } from "./ground.ts";
 import type { AreaPlan, Level } from "./level.ts";
 import { cutPips } from "./pips.ts";

@@ -42,11 +42,11 @@ export function sinkHelix(
 }
 
 /**
- * How often a line is run to and fro to sink from z0 to z1 no steeper than `slope`: an even number, so that it ends
+ * How often a line is run to and fro to sink by `drop` no steeper than `slope`: an even number, so that it ends
  * where it began.
  */
-const turnsAlong = (length: number, z0: number, z1: number, slope: number): number =>
-  2 * Math.ceil((z0 - z1) / (2 * length * slope) - 1e-9);
+const turnsAlong = (length: number, drop: number, slope: number): number =>
+  2 * Math.ceil(drop / (2 * length * slope) - 1e-9);
 
 const lengthOf = (x: ArrayLike<number>, y: ArrayLike<number>): number => {
   let sum = 0;
@@ -66,7 +66,7 @@ export function sinkAlong(
   overFloor(w, x[0], y[0], z0);
   if (w.z > z0) w.to(x[0], y[0], z0);
   const length = lengthOf(x, y);
-  const turns = turnsAlong(length, z0, z1, slope);
+  const turns = turnsAlong(length, z0 - z1, slope);
   const fall = (z0 - z1) / (turns * length);
   let z = z0;
   for (let turn = 0; turn < turns; turn++) {
@@ -114,10 +114,7 @@ export class WaysIn {
    * @returns at which point of the path the cutter now is; −1 where the path is to be left out
    */
   sink(w: ToolpathWriter, x: Float64Array, y: Float64Array, closed: boolean, z0: number, z1: number): number {
-    const length = lengthOf(x, y);
-    // A cutter that does not cut at its centre must move on by more than that centre.
-    const least = this.centre ? LEAST_RAMP : 2 * LEAST_HELIX * this.radius;
-    if (length >= least && turnsAlong(length, z0, z1, this.slope) <= MOST_TURNS) {
+    if (this.hasRoom(lengthOf(x, y), z0 - z1)) {
       if (!closed) {
         sinkAlong(w, x, y, z0, z1, this.slope);
         return 0;
@@ -126,14 +123,25 @@ export class WaysIn {
       if (w.z > z0) w.to(x[0], y[0], z0);
       return rampDown(w, loopOf(x, y), z0, z1, this.slope);
     }
-    if (!this.centre) {
-      this.leftOut.push({ x: x[0], y: y[0] });
-      return -1;
-    }
-    this.plunged.push({ x: x[0], y: y[0] });
-    overFloor(w, x[0], y[0], z0);
+    return this.straight(w, x[0], y[0], z0, z1) ? 0 : -1;
+  }
+
+  /**
+   * Whether a way so long is enough to sink by `drop` along it, to and fro, mm: a cutter that does not cut at its
+   * centre must move on by more than that centre.
+   */
+  hasRoom(length: number, drop: number): boolean {
+    const least = this.centre ? LEAST_RAMP : 2 * LEAST_HELIX * this.radius;
+    return length >= least && turnsAlong(length, drop, this.slope) <= MOST_TURNS;
+  }
+
+  /** Straight down where there is no room to ramp. @returns false where the place is to be left out */
+  straight(w: ToolpathWriter, x: number, y: number, z0: number, z1: number): boolean {
+    (this.centre ? this.plunged : this.leftOut).push({ x, y });
+    if (!this.centre) return false;
+    overFloor(w, x, y, z0);
     w.plunge(z1);
-    return 0;
+    return true;
   }
 
   /** What is to be said of the ways in. */

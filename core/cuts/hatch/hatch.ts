@@ -94,7 +94,7 @@ export const hatch = defineCut({
   },
   fields,
   reads: ART,
-  handles: { depth: "depth" },
+  handles: { depth: "depth", crossed: { field: "crossed", value: "on" } },
   intent: (s) => ({ depth: s.depth, through: false }),
   sample: { cutter: "v:60:12" },
   plan,

@@ -1,6 +1,5 @@
 import { describe, expect, it } from "vitest";
 import { profileOf } from "../../cutters/profile.ts";
-import { parseCutter } from "../../cutters/rack.ts";
 import { ringsFrom, type Rings } from "../../geometry/rings.ts";
 import { newSurface } from "../../proof/surface.ts";
 import { sweep } from "../../proof/sweep.ts";
@@ -9,6 +8,7 @@ import { blob, circle, seeded, star } from "../../testing/random.ts";
 import { againstPocket } from "../../testing/reach.ts";
 import { ARC_CCW, ARC_CW, RAPID, sweepOf, type Toolpath } from "../../toolpath/toolpath.ts";
 import { engagedAngle } from "../area/even.ts";
+import { cutterOf } from "../../testing/shop.ts";
 
 const withIsland = (seed: number): Rings =>
   ringsFrom([star(seeded(seed), 7 + seed, 20, 42, 50, 50), circle(50 + seed, 48, 7, 60, true)]);
@@ -51,7 +51,7 @@ describe("pocket against its definition", () => {
           });
           expect(plan.notes.filter((n) => n.severity === "stop")).toEqual([]);
           const s = newSurface(100, 100, 0.25);
-          const report = sweep(s, plan.toolpath, profileOf(parseCutter("flat10")), 1);
+          const report = sweep(s, plan.toolpath, profileOf(cutterOf("flat10")), 1);
           const r = againstPocket(s, region, 5, 5, 0.3);
           expect(r.reachable).toBeGreaterThan(5000);
           expect({ outside: r.outside, deeper: r.deeper, left: r.left }).toEqual({ outside: 0, deeper: 0, left: 0 });
@@ -97,12 +97,12 @@ describe("rest of a pocket", () => {
     for (const seed of [1, 2, 3]) {
       const region = withIsland(seed);
       const big = planOn("pocket", region, "flat10", { depth: 4, stepdown: 4, stepover: 4, finish: 0 });
-      const target = { id: "pocket", kind: "pocket", cutter: parseCutter("flat10"), settings: big.values };
+      const target = { id: "pocket", kind: "pocket", cutter: cutterOf("flat10"), settings: big.values };
       const small = planOn("rest", region, "flat:3", { stepover: 1.2 }, { target });
       const s = newSurface(100, 100, 0.2);
-      sweep(s, big.toolpath, profileOf(parseCutter("flat10")), 1);
+      sweep(s, big.toolpath, profileOf(cutterOf("flat10")), 1);
       const before = s.z.slice();
-      const report = sweep(s, small.toolpath, profileOf(parseCutter("flat:3")), 2);
+      const report = sweep(s, small.toolpath, profileOf(cutterOf("flat:3")), 2);
       const r = againstPocket(s, region, 1.5, 4, 0.25);
       expect({ outside: r.outside, left: r.left }, `seed ${seed}`).toEqual({ outside: 0, left: 0 });
       expect(report.rapids).toBe(0);

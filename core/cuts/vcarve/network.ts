@@ -1,6 +1,6 @@
 import Flatbush from "flatbush";
 import { retraced } from "../../geometry/retrace.ts";
-import { type Trail, trails } from "../../geometry/trails.ts";
+import { type Trail, trails } from "../../geometry/trail.ts";
 import type { CutAxis } from "./axis.ts";
 
 /**

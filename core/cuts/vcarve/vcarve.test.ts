@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { profileOf } from "../../cutters/profile.ts";
-import { parseCutter } from "../../cutters/rack.ts";
 import { boundsOf, insideRegion, ringsFrom, type Rings } from "../../geometry/rings.ts";
 import { FEED, PLUNGE, RAPID } from "../../toolpath/toolpath.ts";
 import { circle, distanceToRings, seeded, star } from "../../testing/random.ts";
 import { planOn, proofOf } from "../../testing/cutting.ts";
+import { cutterOf } from "../../testing/shop.ts";
 
 const CELL = 0.1;
 
@@ -95,10 +95,10 @@ describe("V-carve against its definition", () => {
         region,
         flat,
         {},
-        { target: { id: "v", kind: "vcarve", cutter: parseCutter(v), settings } },
+        { target: { id: "v", kind: "vcarve", cutter: cutterOf(v), settings } },
       );
       const carve = planOn("vcarve", region, v, settings, {
-        helpers: [{ id: "c", kind: "clear", cutter: parseCutter(flat), settings: clear.values }],
+        helpers: [{ id: "c", kind: "clear", cutter: cutterOf(flat), settings: clear.values }],
       });
       const r = against(region, 60, 3, 0.1, [
         { ...clear, cutter: flat },
@@ -147,10 +147,10 @@ describe("V-carve against its definition", () => {
         region,
         "flat:4",
         {},
-        { target: { id: "v", kind: "vcarve", cutter: parseCutter("v:60:30"), settings } },
+        { target: { id: "v", kind: "vcarve", cutter: cutterOf("v:60:30"), settings } },
       );
       const { toolpath: t } = planOn("vcarve", region, "v:60:30", settings, {
-        helpers: [{ id: "c", kind: "clear", cutter: parseCutter("flat:4"), settings: clear.values }],
+        helpers: [{ id: "c", kind: "clear", cutter: cutterOf("flat:4"), settings: clear.values }],
       });
       const half = Math.PI / 6;
       for (let i = 1; i < t.kind.length; i++) {
@@ -182,7 +182,7 @@ describe("V-carve against its definition", () => {
 
   for (const cutter of ["ball:3", "ball:6", "taper:0.5:5:6", "taper:1:15:8", "v:60:12", "v:30:6:0.2"])
     it(`${cutter}: nowhere along its moves does it open more than a hundredth beyond the outline`, () => {
-      const p = profileOf(parseCutter(cutter));
+      const p = profileOf(cutterOf(cutter));
       for (let seed = 1; seed <= 5; seed++) {
         const region = ringsFrom([star(seeded(seed), 5 + 2 * seed, 8, 40, 50, 50)]);
         const { toolpath: t } = planOn("vcarve", region, cutter, { floor: 1.5, stepdown: 50, ridge: 0.2 });

@@ -7,14 +7,14 @@ import { withLoss } from "../../geometry/clearance/clearance.ts";
 import { regionArea, ringCount } from "../../geometry/rings.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { formatLength } from "../../units.ts";
-import { between } from "../../toolpath/trails.ts";
+import { between } from "../../toolpath/stretches.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { type CutContext, defineCut, type Note, type Planned } from "../kind.ts";
 import { borderFields, effectiveFloor, floorFields } from "./floor.ts";
 import { axisBelow } from "./axis.ts";
 import { joinedTrails } from "./network.ts";
 import { floorTrails } from "./rest.ts";
-import { carveTrails, clearLinks } from "./strokes.ts";
+import { carveTrails, clearLinks } from "./trails.ts";
 import { thinParts } from "./thin.ts";
 
 const feedsAt = (c: CutContext, s: { floor: number }) =>

@@ -1,10 +1,17 @@
 import type { Finding, Rule } from "../finding.ts";
-import { shapesOf } from "../products.ts";
 
-/** Parts of a drawing that have no shape to cut: text, pictures, lines that close nowhere. */
+/** Parts of a drawing or a solid that cannot be cut: text, pictures, lines that close nowhere; undercuts. */
 export const leftOut: Rule = ({ build }) =>
-  shapesOf(build).flatMap(({ making, product }): Finding[] => {
-    if (!product.leftOut?.length) return [];
-    const message = `${making.name} holds more than its shapes. Left out: ${product.leftOut.join("; ")}.`;
-    return [{ code: "drawing-left-out", severity: "note", message }];
+  [...build.makings.values()].flatMap(({ making, product }): Finding[] => {
+    if (!("leftOut" in product) || !product.leftOut?.length) return [];
+    const said = product.leftOut.join("; ");
+    if (product.is === "shapes")
+      return [
+        {
+          code: "drawing-left-out",
+          severity: "note",
+          message: `${making.name} holds more than its shapes. Left out: ${said}.`,
+        },
+      ];
+    return [{ code: "solid-left-out", severity: "note", message: `${making.name}: ${said}.` }];
   });

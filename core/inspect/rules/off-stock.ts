@@ -17,7 +17,8 @@ export const offStock: Rule = ({ build }) =>
 
 /** Whether shapes are for cuts: some are only there to be combined. */
 const isCut = ({ job }: BuildResult, id: string): boolean =>
-  job.cuts.some((c) => c.reads.includes(id)) || !job.nodes.some((n) => n.reads.includes(id));
+  job.cuts.some((c) => Object.values(c.reads).includes(id)) ||
+  !job.makings.some((n) => Object.values(n.reads).includes(id));
 
 /** The making, at or above one, whose setting says how wide it is, and the setting. */
 function sizedBy({ job, makings }: BuildResult, id: string): { id: string; field: string } | undefined {

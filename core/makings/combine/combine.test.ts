@@ -12,6 +12,7 @@ import { blob, circle, distanceToRings, seeded, star } from "../../testing/rando
 import type { Tools } from "../kind.ts";
 import type { ShapesProduct } from "../product.ts";
 import { combine } from "./combine.ts";
+import { materialNamed } from "../../testing/shop.ts";
 
 const tools: Tools = {
   kept: new Kept(),
@@ -21,12 +22,16 @@ const tools: Tools = {
     throw new Error("no picture here");
   },
   drawing: () => "",
+  solid: () => new Uint8Array(0),
 };
 
 function combined(first: Rings, second: Rings | null, own: Settings): ShapesProduct {
   const reads = { first: shapesOf(first), second: second && shapesOf(second) };
   const given = { reads, asset: null, art: null, preview: null };
-  const context = combine.context({ ...given, own, board: { width: 100, height: 100, margin: 5 } }, tools);
+  const context = combine.context(
+    { ...given, own, board: { width: 100, height: 100, margin: 5, thickness: 20, material: materialNamed("ash") } },
+    tools,
+  );
   const { values } = resolve(combine.fields, own, context);
   return combine.make(given, values as never, () => false, tools);
 }

@@ -1,7 +1,7 @@
 import { mended, soundOf } from "../../geometry/mend.ts";
 import { type ClearanceOf, grown, thinned } from "../../geometry/morph.ts";
 import { boundsOf, ringCount, type Rings } from "../../geometry/rings.ts";
-import { asRead } from "../../geometry/shape.ts";
+import { asRead, rectangle } from "../../geometry/shape.ts";
 import { isSound } from "../../geometry/sound.ts";
 import { refitted } from "../../outline/refit.ts";
 import { Problem } from "../../problem.ts";
@@ -131,12 +131,7 @@ function turned(r: Rings): Rings {
 /** A rectangle with all of a region inside it. */
 function sheetUnder(r: Rings): Rings {
   const b = boundsOf(r.xy);
-  const [x0, y0, x1, y1] = [b.minX - 1, b.minY - 1, b.maxX + 1, b.maxY + 1];
-  return {
-    xy: Float64Array.of(x0, y0, x1, y0, x1, y1, x0, y1),
-    starts: Int32Array.of(0, 4),
-    parent: Int32Array.of(-1),
-  };
+  return rectangle(b.minX - 1, b.minY - 1, b.maxX + 1, b.maxY + 1);
 }
 
 function nothingLeft(s: CombineSettings): string {

@@ -1,9 +1,8 @@
 import { asRead } from "../../geometry/shape.ts";
 import { Problem } from "../../problem.ts";
 import { fieldsFor } from "../../settings/list.ts";
-import { formatLength } from "../../units.ts";
 import { defineMaking, type Given, type Tools } from "../kind.ts";
-import { even, fittingWidth, heightFor, type Lying, placeFields } from "../placing.ts";
+import { type Lying, placeFields, widthField } from "../placing.ts";
 import type { ShapesProduct } from "../product.ts";
 import { placed } from "./curves.ts";
 import { nestedShape, regionOf } from "./region.ts";
@@ -13,19 +12,7 @@ import { type Drawing, readSvg } from "./svg.ts";
 const LEAST_WIDTH = 0.1;
 
 const fields = fieldsFor<Lying>()
-  .length("width", "Width", {
-    help: "Width on the stock of all that the drawing holds; its height follows.",
-    min: LEAST_WIDTH,
-    max: 5000,
-    step: 1,
-    slider: true,
-    auto: (c) => {
-      const fits = fittingWidth(c, LEAST_WIDTH);
-      if (c.over.width <= fits) return { value: even(c.over.width), reason: "as it was drawn" };
-      return { value: fits, reason: `drawn ${formatLength(c.over.width)} mm wide; made to fit the stock` };
-    },
-    consequence: (v, c) => `${even(heightFor(c, v))} mm high`,
-  })
+  .with(widthField("all that the drawing holds", "drawn", LEAST_WIDTH))
   .with(placeFields)
   .choice("overlap", "Shape on a shape", {
     options: [

@@ -1,4 +1,4 @@
-import { parseHex } from "../../picture/oklab.ts";
+import { parseHex } from "../../colour.ts";
 import { Problem } from "../../problem.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { parsePlaces } from "../../settings/places.ts";

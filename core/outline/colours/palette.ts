@@ -1,4 +1,5 @@
-import { hexOf, oklab } from "../../picture/oklab.ts";
+import { hexOf } from "../../colour.ts";
+import { oklab } from "../../picture/oklab.ts";
 import type { Raster } from "../../picture/raster.ts";
 
 /** A colour found in a picture. */

@@ -1,5 +1,4 @@
 import { describe, expect, it } from "vitest";
-import { parseCutter } from "../../cutters/rack.ts";
 import { profileOf } from "../../cutters/profile.ts";
 import { ringsFrom } from "../../geometry/rings.ts";
 import { circle, seeded, star } from "../../testing/random.ts";
@@ -7,9 +6,9 @@ import { planOn } from "../../testing/cutting.ts";
 import { newSurface } from "../../proof/surface.ts";
 import { sweep } from "../../proof/sweep.ts";
 import { RAPID, TORCH_OFF, TORCH_ON, type Toolpath } from "../../toolpath/toolpath.ts";
-import { DIALECTS, dialectById } from "./dialects.ts";
 import { readProgram } from "./reader.ts";
 import { writePrograms } from "./writer.ts";
+import { SHOP, cutterOf, dialectNamed } from "../../testing/shop.ts";
 
 const zero = { x: 100, y: 0, z: -20 };
 const head = { job: "Näme (odd)", zero: "somewhere", from: "revision 3" };
@@ -19,13 +18,13 @@ function cutsOf(seed: number) {
   return [
     {
       name: "Carve",
-      cutter: parseCutter("v:60:12"),
+      cutter: cutterOf("v:60:12"),
       spindle: 18000,
       toolpath: planOn("vcarve", region, "v:60:12", { floor: 2 }).toolpath,
     },
     {
       name: "Cut out",
-      cutter: parseCutter("flat:4"),
+      cutter: cutterOf("flat:4"),
       spindle: 16000,
       toolpath: planOn("profile", region, "flat:4", { tabs: 3 }).toolpath,
     },
@@ -40,7 +39,7 @@ const ends = (t: Toolpath, from = 0) =>
   );
 
 describe("programs re-read by a parser of their own", () => {
-  for (const dialect of DIALECTS)
+  for (const dialect of SHOP.dialects)
     it(`give back the moves: ${dialect.id}`, () => {
       for (let seed = 1; seed <= 4; seed++) {
         const cuts = cutsOf(seed);
@@ -72,7 +71,7 @@ describe("programs re-read by a parser of their own", () => {
     const names = ["MSG, hello", "LOGOPEN,/tmp/x", "(print, y)", "DEBUG, z", "PROBEOPEN a.txt", ") M30 (", "probe\nM3"];
     for (const name of names) {
       const cuts = cutsOf(1).map((c) => ({ ...c, name, stop: name }));
-      for (const { text } of writePrograms(cuts, DIALECTS[0], zero, { ...head, job: name })) {
+      for (const { text } of writePrograms(cuts, SHOP.dialects[0], zero, { ...head, job: name })) {
         const comments = text.match(/\([^\n]*\)/g)!;
         for (const c of comments) expect(c).toMatch(/^\((job|from|cut|cutter|stop): [^()\n]*\)$/);
         // With its comments taken away nothing of the name is left.
@@ -94,7 +93,7 @@ describe("programs re-read by a parser of their own", () => {
         },
       };
       change(c);
-      return () => writePrograms([c], DIALECTS[0], zero, head);
+      return () => writePrograms([c], SHOP.dialects[0], zero, head);
     };
     const last = cut.toolpath.kind.findIndex((k) => k === 1);
     for (const value of [NaN, Infinity, -Infinity, 1e300]) {
@@ -112,7 +111,7 @@ describe("programs re-read by a parser of their own", () => {
 
   it("sweep the same surface as the moves they came from", () => {
     const cuts = cutsOf(2);
-    for (const [k, p] of writePrograms(cuts, DIALECTS[0], zero, head).entries()) {
+    for (const [k, p] of writePrograms(cuts, SHOP.dialects[0], zero, head).entries()) {
       const t = readProgram(p.text).toolpath;
       const shift = (a: Float64Array, d: number) => a.map((v) => v + d);
       const back = {
@@ -135,7 +134,7 @@ describe("programs re-read by a parser of their own", () => {
   });
 
   it("lift before any sideways rapid, state units and modes first, never write an exponent or minus zero", () => {
-    for (const d of DIALECTS)
+    for (const d of SHOP.dialects)
       for (const p of writePrograms(cutsOf(3), d, zero, head)) {
         const lines = p.text.split("\n").filter((l) => l && !l.startsWith("("));
         expect(lines[0]).toBe(d.unit === "mm" ? "G21" : "G20");
@@ -150,11 +149,11 @@ describe("programs re-read by a parser of their own", () => {
   });
 
   it("names programs so that nobody confuses them", () => {
-    expect(writePrograms(cutsOf(1), DIALECTS[0], zero, head).map((p) => p.name)).toEqual([
+    expect(writePrograms(cutsOf(1), SHOP.dialects[0], zero, head).map((p) => p.name)).toEqual([
       "01-name-odd-carve-v-60-12.nc",
       "02-name-odd-cut-out-flat-4.nc",
     ]);
-    expect(() => dialectById("nonesuch")).toThrow(/No dialect/);
+    expect(() => dialectNamed("nonesuch")).toThrow(/No dialect/);
   });
 });
 
@@ -178,8 +177,8 @@ describe("the reader", () => {
 describe("a torch's program", () => {
   const region = ringsFrom([star(seeded(2), 10, 20, 38, 50, 50), circle(50, 50, 8, 60, true)]);
   const plan = planOn("plasma", region, "torch:1.5", {});
-  const cut = { name: "Plasma", cutter: parseCutter("torch:1.5"), spindle: 0, toolpath: plan.toolpath };
-  for (const dialect of DIALECTS)
+  const cut = { name: "Plasma", cutter: cutterOf("torch:1.5"), spindle: 0, toolpath: plan.toolpath };
+  for (const dialect of SHOP.dialects)
     it(`lights, waits, cuts and goes out where the moves say, and gives them back: ${dialect.id}`, () => {
       const [p] = writePrograms([cut], dialect, zero, head);
       expect(p.text).not.toMatch(/M3 S/);

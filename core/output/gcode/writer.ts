@@ -1,7 +1,7 @@
 import { type Cutter, describeCutter, sameCutter } from "../../cutters/profile.ts";
 import { Problem } from "../../problem.ts";
 import { ARC_CCW, ARC_CW, CLEAR, RAPID, TORCH_OFF, TORCH_ON, type Toolpath } from "../../toolpath/toolpath.ts";
-import { type Dialect, unitScale } from "./dialects.ts";
+import { type Dialect, unitScale } from "./dialect.ts";
 
 /** One cut as a program needs it: moves in stock coordinates, with its cutter and spindle speed. */
 export interface ProgramCut {
@@ -15,6 +15,8 @@ export interface ProgramCut {
 
 export interface ProgramHead {
   job: string;
+  /** of a job with several boards: which one */
+  board?: string;
   /** what the work zero is, in words */
   zero: string;
   /** revision and time, so that a stale program is known as stale */
@@ -127,7 +129,7 @@ function programLines(
   const Y = (y: number) => round((y - zero.y) * k);
   const Z = (z: number) => round((z - zero.z) * k);
   const out = [
-    comment("job", head.job),
+    comment("job", head.board ? `${head.job}, ${head.board}` : head.job),
     comment("from", `${head.from}; work zero ${head.zero}`),
     d.unit === "mm" ? "G21" : "G20",
     "G17 G90 G94 G54",

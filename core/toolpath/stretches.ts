@@ -1,4 +1,4 @@
-import type { Trail } from "../geometry/trails.ts";
+import type { Trail } from "../geometry/trail.ts";
 
 /**
  * How finely a ring is looked at for where it may be left out, and how exactly the end of such a stretch is found, mm.

@@ -11,7 +11,7 @@ import type { Surface } from "./surface.ts";
  * cell lies *abreast* while 0 ≤ w ≤ length. Height over the move is convex in w, so a cell beyond the end is lowest
  * over the end. (A sloping flat's w is where its rim leaves the cell last, or comes to it first.)
  */
-export class Stroke {
+export class Swath {
   x0 = 0;
   y0 = 0;
   z0 = 0;
@@ -69,16 +69,16 @@ export class Stroke {
   }
 }
 
-/** The cells abreast of a stroke. */
-export function cutAbreast(s: Surface, p: Profile, cut: number, k: Stroke): void {
+/** The cells abreast of a swath. */
+export function cutAbreast(s: Surface, p: Profile, cut: number, k: Swath): void {
   if (k.slope === 0) return strip(s, p, cut, k);
   if (k.wall === 0) return cutCrescent(s, cut, k);
   side(s, cut, k, 1);
   side(s, cut, k, -1);
 }
 
-/** Rows that a stroke's strip may touch, widened by `extra` mm along it. */
-function rows(s: Surface, k: Stroke, extra: number): [number, number] {
+/** Rows that a swath's strip may touch, widened by `extra` mm along it. */
+function rows(s: Surface, k: Swath, extra: number): [number, number] {
   const a = k.y0 - (k.before + extra) * k.uy;
   const b = k.y1 + (k.after + extra) * k.uy;
   const across = k.reach * Math.abs(k.ux);
@@ -88,8 +88,8 @@ function rows(s: Surface, k: Stroke, extra: number): [number, number] {
   ];
 }
 
-/** A level stroke: everything across −reach…reach. */
-function strip(s: Surface, p: Profile, cut: number, k: Stroke): void {
+/** A level swath: everything across −reach…reach. */
+function strip(s: Surface, p: Profile, cut: number, k: Swath): void {
   const { cell, width, z, by } = s;
   const { ux, uy, reach, z0: low } = k;
   const { flat, coneSlope } = p;
@@ -137,7 +137,7 @@ function strip(s: Surface, p: Profile, cut: number, k: Stroke): void {
 }
 
 /** One flank of a sloping cone's groove, a plane: left of the move (1) or right of it (−1). */
-function side(s: Surface, cut: number, k: Stroke, hand: 1 | -1): void {
+function side(s: Surface, cut: number, k: Swath, hand: 1 | -1): void {
   const { cell, width, z, by } = s;
   const { ux, uy, reach, ahead, slope, wall, length } = k;
   const [j0, j1] = rows(s, k, Math.abs(ahead) * reach);

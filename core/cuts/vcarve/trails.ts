@@ -1,7 +1,7 @@
 import type { Rings } from "../../geometry/rings.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import { thin } from "../../geometry/thin.ts";
-import type { Trail } from "../../geometry/trails.ts";
+import type { Trail } from "../../geometry/trail.ts";
 import { cutAlong } from "../../toolpath/loops.ts";
 import { type BeginCost, type Ends, shortOrder } from "../../toolpath/order.ts";
 import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
@@ -10,7 +10,7 @@ import { FLOOR_TOLERANCE } from "./rest.ts";
 /** How far thinned carving moves may be from the medial axis, mm. */
 const THIN = 0.002;
 /**
- * Ways over the floor longer than this many times its depth are lifted over: mostly to a stroke that begins at the
+ * Ways over the floor longer than this many times its depth are lifted over: mostly to a trail that begins at the
  * stock's top.
  */
 const LONGEST_LINK = 3;

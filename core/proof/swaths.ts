@@ -2,11 +2,11 @@ import { isFlat, type Profile } from "../cutters/profile.ts";
 import { arcSteps } from "../geometry/shape.ts";
 import { cutSloping } from "./line.ts";
 import { cutPoint } from "./point.ts";
-import { cutAbreast, Stroke } from "./stroke.ts";
+import { cutAbreast, Swath } from "./swath.ts";
 import type { Surface } from "./surface.ts";
 
 /**
- * A slight bend may take a flat cutter's strokes this far past their true rim, in cells: far below what a cell can
+ * A slight bend may take a flat cutter's swaths this far past their true rim, in cells: far below what a cell can
  * show.
  */
 const MITRE = 0.05;
@@ -23,14 +23,14 @@ export function chordSteps(arcRadius: number, angle: number, cutterRadius: numbe
 }
 
 /**
- * Straight moves that follow one another. Where two strokes meet, cells under the bend lie abreast of one or the other,
- * or in the wedge between: the cutter's whole disc is swept only where a chain begins and ends. Without this, moves
+ * Straight moves that follow one another. Where two swaths meet, cells under the bend lie abreast of one or the other,
+ * or in the wedge between: the cutter's whole disc is swept only where a row begins and ends. Without this, moves
  * much shorter than the cutter is wide would pass over every cell dozens of times.
  */
-export class Chain {
-  private last: Stroke | null = null;
-  private spare = new Stroke();
-  private other = new Stroke();
+export class Swaths {
+  private last: Swath | null = null;
+  private spare = new Swath();
+  private other = new Swath();
   private level: boolean;
   /** the cutter's whole disc, or deeper, was swept where the next move begins */
   private stood = false;
@@ -66,10 +66,10 @@ export class Chain {
   }
 
   /**
-   * Between two strokes of a flat cutter. Its disc is abreast of a sinking stroke's end nowhere and of its start
+   * Between two swaths of a flat cutter. Its disc is abreast of a sinking swath's end nowhere and of its start
    * everywhere; of a rising one's the other way round.
    */
-  private bend(from: Stroke, to: Stroke): void {
+  private bend(from: Swath, to: Swath): void {
     if (from.slope > 0 || to.slope < 0) return;
     if (from.slope === 0 && to.slope === 0 && mitred(from, to, this.p.radius, this.s.cell)) return;
     cutPoint(this.s, this.p, this.cut, to.x0, to.y0, to.z0, from.slope === 0 ? from : null, to.slope === 0 ? to : null);
@@ -82,7 +82,7 @@ export class Chain {
     this.stood = true;
   }
 
-  /** Nothing follows: the chain's last stroke and the cutter standing at its end. */
+  /** Nothing follows: the row's last swath and the cutter standing at its end. */
   end(): void {
     const { last } = this;
     this.withEnds();
@@ -91,8 +91,8 @@ export class Chain {
   }
 }
 
-/** Lets two strokes of a flat cutter meet in a mitre where that hardly leaves its disc. */
-function mitred(a: Stroke, b: Stroke, radius: number, cell: number): boolean {
+/** Lets two swaths of a flat cutter meet in a mitre where that hardly leaves its disc. */
+function mitred(a: Swath, b: Swath, radius: number, cell: number): boolean {
   const cos = a.ux * b.ux + a.uy * b.uy;
   if (cos < 0.5) return false;
   const sin = Math.abs(a.ux * b.uy - a.uy * b.ux);
@@ -114,7 +114,7 @@ export function sweepLine(
   y1: number,
   z1: number,
 ): void {
-  const c = new Chain(s, p, cut);
+  const c = new Swaths(s, p, cut);
   c.line(x0, y0, z0, x1, y1, z1);
   c.end();
 }

@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { profileOf } from "../cutters/profile.ts";
-import { parseCutter } from "../cutters/rack.ts";
 import { seeded } from "../testing/random.ts";
-import { Chain, sweepLine } from "./chain.ts";
+import { Swaths, sweepLine } from "./swaths.ts";
 import { newSurface } from "./surface.ts";
+import { cutterOf } from "../testing/shop.ts";
 
 /** A walk of straight moves, x, y, z by turns: gentle bends and short steps, sharp turns, or both. */
 function walk(random: () => number, step: number, bend: number, climb: number): number[] {
@@ -31,12 +31,12 @@ function distanceToWalk(w: number[], x: number, y: number): number {
   return best;
 }
 
-describe("moves in a chain cut what each of them cuts by itself", () => {
+describe("moves in a row cut what each of them cuts by itself", () => {
   const cell = 0.25;
   const swept = (spec: string, w: number[], together: boolean) => {
     const s = newSurface(40, 40, cell);
-    const p = profileOf(parseCutter(spec));
-    const c = new Chain(s, p, 1);
+    const p = profileOf(cutterOf(spec));
+    const c = new Swaths(s, p, 1);
     for (let i = 3; i < w.length; i += 3) {
       const m = [w[i - 3], w[i - 2], w[i - 1], w[i], w[i + 1], w[i + 2]] as const;
       if (together) c.line(...m);

@@ -1,0 +1,119 @@
+import { feedsFor } from "../../cutters/feeds.ts";
+import { rangeOf } from "../../height/field.ts";
+import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
+import { ToolpathWriter } from "../../toolpath/toolpath.ts";
+import { formatLength } from "../../units.ts";
+import { rateFields } from "../fields.ts";
+import { type CutContext, type CutInputs, defineCut, HEIGHT_ART, type Note, type Planned } from "../kind.ts";
+import { heightAsked, regionOf } from "../surface/asked.ts";
+import { stockNotes } from "../surface/notes.ts";
+import { groundFor } from "../surface/ground.ts";
+import { apartFor, cutRows, passFields } from "../surface/passes.ts";
+import { type Row, ringsOver, rowsOver, spiralOver } from "../surface/rows.ts";
+
+/** Shallower than this below the stock's top there is nothing to cut, mm. */
+const TOUCH = 0.001;
+/** Deeper than so many of the usual passes a finishing cutter into solid stock is asked too much. */
+const DEEP = 1.5;
+
+const fields = fieldsFor<CutContext>()
+  .choice("way", "Lines", {
+    options: [
+      { value: "lines", label: "one way across" },
+      { value: "crossed", label: "crossed" },
+      { value: "rings", label: "rings" },
+      { value: "spiral", label: "one spiral" },
+    ],
+    help: "Crossed lines take the ridges of the first, for twice the time. A spiral runs from the middle outward.",
+    auto: () => ({ value: "lines", reason: "one set of lines shows every detail" }),
+  })
+  .angle("angle", "Angle", {
+    help: "Of the lines, from left to right.",
+    min: -180,
+    max: 180,
+    step: 5,
+    when: (s) => s.way === "lines" || s.way === "crossed",
+    auto: () => ({ value: 0, reason: "along the board" }),
+  })
+  .angle("second", "Second angle", {
+    min: -180,
+    max: 180,
+    step: 5,
+    when: (s) => s.way === "crossed",
+    auto: (_, s) => ({ value: s.angle >= 0 ? s.angle - 90 : s.angle + 90, reason: "square to the first" }),
+  })
+  .with(passFields)
+  .with(
+    rateFields<{ stepover: number }>((c, s) =>
+      feedsFor(c.cutter, c.material, c.machine, leftFor(c), Math.min(c.cutter.diameter, s.stepover)),
+    ),
+  );
+type FinishSettings = SettingsOf<typeof fields>;
+
+/** What finishing takes off at once, mm: what roughing left, else as deep as the cutter usually goes. */
+const leftFor = (c: CutContext): number => {
+  const leave = c.helpers.map((h) => Number(h.settings.leave)).filter((v) => v > 0);
+  return leave.length > 0 ? Math.min(...leave) : c.cutter.diameter / 2;
+};
+
+/** Follows a surface by lines with tips as low as the cutter may go, never below the surface. */
+export const finish = defineCut({
+  kind: "finish",
+  title: "Finish",
+  cutters: ["ball", "taper", "v", "flat"],
+  summary: (s) => `lines ${formatLength(s.stepover)} mm apart`,
+  fields,
+  reads: HEIGHT_ART,
+  handles: { crossed: { field: "way", value: "crossed" } },
+  intent: () => ({ depth: null, through: false }),
+  isGrainy: true,
+  sample: { cutter: "ball:3", settings: { stepover: 1 } },
+  plan,
+});
+
+function plan(inputs: CutInputs<typeof HEIGHT_ART>, s: FinishSettings): Planned {
+  const { art } = inputs.reads;
+  const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
+  const notes = stockNotes("Finish", art, inputs);
+  const { low } = rangeOf(art.field);
+  const { stepdown } = feedsFor(inputs.cutter, inputs.material, inputs.machine, 1, inputs.cutter.diameter / 2);
+  if (inputs.helpers.length === 0 && -low > DEEP * stepdown.value) notes.push(intoSolid(-low, stepdown.value));
+  const apart = apartFor(inputs, s);
+  const sets = rowsFor(inputs, s, apart);
+  const isCut = (row: Row) => (i: number) => row.lowest[i] < -TOUCH;
+  sets.forEach((rows, k) => {
+    cutRows(w, inputs, { ...s, apart, rows, isCut }, (share) => inputs.progress((k + share) / sets.length));
+  });
+  const region = regionOf(art.field, inputs.stock);
+  return {
+    toolpath: w.take(),
+    notes,
+    facts: { deepest: -low },
+    asked: heightAsked(art.field, region, s.ridge),
+    within: region,
+    standsFor: apart / s.stepover,
+  };
+}
+
+const intoSolid = (deep: number, stepdown: number): Note => ({
+  code: "finish-into-solid",
+  severity: "warning",
+  message:
+    `Finish goes ${formatLength(deep)} mm deep into stock that was not roughed; this cutter takes about ` +
+    `${formatLength(stepdown)} mm at once. Rough it first.`,
+});
+
+/** Sets of rows, one cut after the other. */
+function rowsFor(inputs: CutInputs<typeof HEIGHT_ART>, s: FinishSettings, apart: number): Row[][] {
+  const ground = groundFor(inputs, inputs.reads.art, inputs.cutter, s.overrun);
+  switch (s.way) {
+    case "rings":
+      return [ringsOver(ground, apart)];
+    case "spiral":
+      return [spiralOver(ground, apart)];
+    case "crossed":
+      return [rowsOver(ground, apart, s.angle), rowsOver(ground, apart, s.second)];
+    case "lines":
+      return [rowsOver(ground, apart, s.angle)];
+  }
+}

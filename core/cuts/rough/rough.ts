@@ -1,0 +1,169 @@
+import { feedsFor } from "../../cutters/feeds.ts";
+import { profileOf } from "../../cutters/profile.ts";
+import type { Tips } from "../../height/tips.ts";
+import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
+import { ToolpathWriter } from "../../toolpath/toolpath.ts";
+import { formatLength } from "../../units.ts";
+import { rampField, rateFields, slopeOf, stepoverField } from "../fields.ts";
+import { WaysIn } from "../area/sink.ts";
+import { type CutContext, type CutInputs, defineCut, HEIGHT_ART, type Planned } from "../kind.ts";
+import { regionOf } from "../surface/asked.ts";
+import { type Enter, follow, type Following, rampEnd, rampInto } from "../surface/follow.ts";
+import { stockNotes } from "../surface/notes.ts";
+import { inOrder, runsOf } from "../surface/runs.ts";
+import { groundFor } from "../surface/ground.ts";
+import { helpersAngle } from "../surface/passes.ts";
+import { tipsOverLeft } from "../surface/standing.ts";
+import { type Row, rowsOver, tipsAlong } from "../surface/rows.ts";
+
+/** Stock that is left for finishing, mm. */
+const USUAL_LEAVE = 0.3;
+
+const fields = fieldsFor<CutContext>()
+  .length("leave", "Leave for finishing", {
+    help: "Stock kept above the surface for the finishing cutter.",
+    min: 0,
+    max: 20,
+    step: 0.05,
+    auto: () => ({ value: USUAL_LEAVE, reason: "enough for a clean finish, little to cut" }),
+  })
+  .length("stepdown", "Stepdown", {
+    help: "Depth of each level.",
+    min: 0.05,
+    max: 100,
+    step: 0.1,
+    auto: (c) => feedsFor(c.cutter, c.material, c.machine, 1, c.cutter.diameter / 2).stepdown,
+  })
+  .with(stepoverField)
+  .with(helpersAngle)
+  .with(rampField)
+  .with(
+    rateFields<{ stepdown: number; stepover: number }>((c, s) =>
+      feedsFor(c.cutter, c.material, c.machine, s.stepdown, Math.min(c.cutter.diameter, s.stepover)),
+    ),
+  );
+type RoughSettings = SettingsOf<typeof fields>;
+
+/** Takes the stock above a surface away level by level, down to what is left for finishing. */
+export const rough = defineCut({
+  kind: "rough",
+  title: "Rough",
+  cutters: ["flat", "ball", "taper"],
+  summary: (s) => `levels of ${formatLength(s.stepdown)} mm, leaves ${formatLength(s.leave)} mm`,
+  fields,
+  reads: HEIGHT_ART,
+  helps: {
+    kind: "finish",
+    comes: "before",
+    label: "Roughed first with",
+    wrongSide: (own, helped) =>
+      `${own} comes after ${helped}, which it is to prepare: ${helped} would run into solid stock. Move it before.`,
+  },
+  handles: {},
+  intent: () => ({ depth: null, through: false }),
+  isGrainy: true,
+  sample: { cutter: "flat:6", helps: { kind: "finish", cutter: "ball:3" } },
+  plan,
+});
+
+/** Rows farther apart than this many radii leave stock between them. */
+const MOST_STEPOVER = 1.8;
+/** Less than this above what is wanted is not worth a pass, mm. */
+const WORTH = 0.05;
+/** How far above the wanted tips roughing paths may lie, mm: nobody sees them. */
+const TOLERANCE = 0.03;
+/** Rows whose ends lie farther apart than this many stepovers are lifted between. */
+const JOINED = 3;
+/** Drops no deeper than this need no ramp, mm. */
+const SHALLOW = 0.3;
+/** A cutter whose axis lies so many radii beside the board is in the open. */
+const BESIDE = 0.9;
+
+function plan(inputs: CutInputs<typeof HEIGHT_ART>, s: RoughSettings): Planned {
+  const { art } = inputs.reads;
+  const p = profileOf(inputs.cutter);
+  const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
+  const ground = groundFor(inputs, art, inputs.cutter);
+  const { tips } = ground;
+  const rows = rowsOver(ground, Math.min(s.stepover, MOST_STEPOVER * p.radius), s.angle);
+  const touching = touchingBefore(inputs);
+  const before = rows.map((row) => touching && tipsAlong(touching, row, row.lowest.length));
+  const ways = new WaysIn(p.radius, inputs.cutter.centreCutting, slopeOf(s));
+  const depth = -lowestOf(rows) - s.leave;
+  const levels = depth > 0 ? Math.ceil(depth / s.stepdown - 1e-6) : 0;
+  for (let level = 1; level <= levels; level++) {
+    const [z0, z1] = [-(level - 1) * s.stepdown, Math.max(-depth, -level * s.stepdown)];
+    const wanted = (low: number) => Math.max(z1, low + s.leave);
+    const runs = rows.map((row, k) =>
+      runsOf(
+        row,
+        (i) => {
+          const low = row.lowest[i];
+          // The tip that would touch what stands now.
+          const stands = Math.min(before[k]?.[i] ?? Infinity, Math.max(z0, low + s.leave));
+          return stands - wanted(low) > WORTH;
+        },
+        s.stepover,
+      ),
+    );
+    const following: Following = { tips, tolerance: TOLERANCE, over: wanted };
+    const enter = entryFrom(inputs, w, ways, z0, slopeOf(s), following);
+    let isOpen = false;
+    for (const run of inOrder(runs, JOINED * s.stepover, false))
+      // A run that would join one without a way in has to be entered by itself.
+      isOpen = follow(w, { ...run, joined: run.joined && isOpen }, following, enter);
+    inputs.progress(level / levels);
+  }
+  return {
+    toolpath: w.take(),
+    notes: [...stockNotes("Rough", art, inputs), ...ways.notes("Rough")],
+    facts: { levels },
+    within: regionOf(art.field, inputs.stock),
+  };
+}
+
+/** The lowest of all rows, mm. */
+function lowestOf(rows: readonly Row[]): number {
+  let low = 0;
+  for (const row of rows) for (const z of row.lowest) if (z < low) low = z;
+  return low;
+}
+
+/** The lowest tips over what roughing cutters before this one left standing; null where the stock is whole. */
+function touchingBefore(inputs: CutInputs<typeof HEIGHT_ART>): Tips | null {
+  const earlier = inputs.earlier.filter((e) => e.kind === rough.kind);
+  if (earlier.length === 0) return null;
+  return tipsOverLeft(
+    inputs,
+    earlier.map(({ cutter, settings }) => ({ cutter, leave: Number(settings.leave) })),
+  );
+}
+
+/**
+ * Brings a roughing cutter to a course through stock that begins at z0: from beside the board, along a ramp, or
+ * straight down where there is room for neither and the cutter may.
+ */
+function entryFrom(
+  { stock, cutter }: CutContext,
+  w: ToolpathWriter,
+  ways: WaysIn,
+  z0: number,
+  slope: number,
+  f: Following,
+): Enter {
+  const { centreCutting, diameter } = cutter;
+  const isBeside = (x: number, y: number) =>
+    Math.max(-x, -y, x - stock.width, y - stock.height) > (BESIDE * diameter) / 2;
+  return (course, x, y, z) => {
+    if (isBeside(x, y) || z0 - z <= (centreCutting ? SHALLOW : 0)) {
+      w.above(x, y);
+      w.plunge(z);
+      return true;
+    }
+    if (ways.isLeftOut(x, y)) return false;
+    const end = rampEnd(course, z0 - z, slope);
+    if (!ways.hasRoom(course.s[end], z0 - z)) return ways.straight(w, x, y, z0, z);
+    rampInto(w, course, f, z0, slope, end);
+    return true;
+  };
+}

@@ -1,0 +1,24 @@
+import { heightAt, type HeightField } from "../../height/field.ts";
+import { emptyRings, type Rings } from "../../geometry/rings.ts";
+import { rectangle } from "../../geometry/shape.ts";
+import type { Asked } from "../../proof/asked.ts";
+
+/** The part of a board that a field covers, as a region. */
+export function regionOf(f: HeightField, board: { width: number; height: number }): Rings {
+  const x = [Math.max(0, f.x0), Math.min(board.width, f.x0 + f.width * f.cell)];
+  const y = [Math.max(0, f.y0), Math.min(board.height, f.y0 + f.height * f.cell)];
+  return x[0] < x[1] && y[0] < y[1] ? rectangle(x[0], y[0], x[1], y[1]) : emptyRings();
+}
+
+/** A wanted surface, in the middle of every cell of a map. */
+export const heightAsked = (f: HeightField, region: Rings, ridge: number): Asked => ({
+  region,
+  flat: null,
+  ridge,
+  over:
+    ({ width, cell }) =>
+    (k) => {
+      const i = k % width;
+      return heightAt(f, (i + 0.5) * cell, ((k - i) / width + 0.5) * cell);
+    },
+});

@@ -1,0 +1,194 @@
+import type { Tips } from "../../height/tips.ts";
+import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
+import { placeOn } from "./rows.ts";
+import type { Gone } from "./runs.ts";
+import { thinAbove } from "./thin.ts";
+
+/** What following rows takes besides the moves. */
+export interface Following {
+  /** the lowest tips, at any place */
+  tips: Tips;
+  /** how far above the wanted tips a path may lie, mm */
+  tolerance: number;
+  /** the tip that is wanted where the lowest one is `lowest` */
+  over(lowest: number): number;
+}
+
+/** Where the tip rises or falls faster than this, places are not dense enough: it is looked at between them too. */
+const STEEP = 1.5;
+/** So many parts of a step then. */
+const PARTS = 8;
+
+/** A stretch of a row with the tip that is wanted along it; denser where that is steep. */
+export interface Course {
+  /** mm from its beginning */
+  s: Float64Array;
+  x: Float64Array;
+  y: Float64Array;
+  z: Float64Array;
+  /** where its row turns, and its two ends: which of its places, rising */
+  corners: number[];
+}
+
+/** The course of a run, the way it is gone. */
+export function courseOf({ row, i0, i1, back }: Gone, { tips, over }: Following): Course {
+  let course: Placed = { s: [], x: [], y: [], z: [], isCorner: [] };
+  const add = (i: number, lowest?: number): void => {
+    const { x, y } = placeOn(row, i);
+    const last = course.x.length - 1;
+    const gone = last < 0 ? 0 : course.s[last] + Math.hypot(x - course.x[last], y - course.y[last]);
+    place(course, gone, x, y, over(lowest ?? tips.at(x, y)), i === i0 || i === i1 || i % row.each === 0);
+  };
+  for (let k = 0; k <= i1 - i0; k++) {
+    const i = back ? i1 - k : i0 + k;
+    const isSteep = k > 0 && Math.abs(over(row.lowest[i]) - course.z[course.z.length - 1]) > STEEP * row.step;
+    if (isSteep) for (let q = PARTS - 1; q > 0; q--) add(i + ((back ? 1 : -1) * q) / PARTS);
+    add(i, row.lowest[i]);
+  }
+  for (let pass = 0; pass < PASSES; pass++) {
+    const finer = roundedOver(course, (x, y) => over(tips.at(x, y)));
+    if (finer === course) break;
+    course = finer;
+  }
+  return {
+    s: Float64Array.from(course.s),
+    x: Float64Array.from(course.x),
+    y: Float64Array.from(course.y),
+    z: Float64Array.from(course.z),
+    corners: course.isCorner.flatMap((is, k) => (is ? [k] : [])),
+  };
+}
+
+/** A course as it grows. */
+interface Placed {
+  s: number[];
+  x: number[];
+  y: number[];
+  z: number[];
+  isCorner: boolean[];
+}
+
+function place(c: Placed, s: number, x: number, y: number, z: number, isCorner: boolean): void {
+  c.s.push(s);
+  c.x.push(x);
+  c.y.push(y);
+  c.z.push(z);
+  c.isCorner.push(isCorner);
+}
+
+/** Where a course bends down by more than this over a place, it is looked at beside the place too, mm. */
+const BENT = 0.016;
+/** So often, each time half as far. */
+const PASSES = 3;
+
+/**
+ * A course with more places beside those over which it bends down: a line from place to place would pass below the
+ * bend, by a quarter of it at most. The same where there are none.
+ */
+function roundedOver(c: Placed, tip: (x: number, y: number) => number): Placed {
+  const isBent = (k: number): boolean => {
+    if (k <= 0 || k >= c.s.length - 1) return false;
+    const share = (c.s[k] - c.s[k - 1]) / (c.s[k + 1] - c.s[k - 1]);
+    return c.z[k] - c.z[k - 1] - share * (c.z[k + 1] - c.z[k - 1]) > BENT;
+  };
+  const bent = c.s.map((_, k) => isBent(k));
+  if (!bent.includes(true)) return c;
+  const out: Placed = { s: [], x: [], y: [], z: [], isCorner: [] };
+  c.s.forEach((s, k) => {
+    if (k > 0 && (bent[k - 1] || bent[k])) {
+      const [x, y] = [(c.x[k - 1] + c.x[k]) / 2, (c.y[k - 1] + c.y[k]) / 2];
+      place(out, (c.s[k - 1] + s) / 2, x, y, tip(x, y), false);
+    }
+    place(out, s, c.x[k], c.y[k], c.z[k], c.isCorner[k]);
+  });
+  return out;
+}
+
+/** Brings the cutter to the beginning of a course, at (x, y, z). @returns whether there is a way in */
+export type Enter = (course: Course, x: number, y: number, z: number) => boolean;
+
+/**
+ * Cuts along a run; where it is not joined to the one before, `enter` brings the cutter to its beginning.
+ * @returns whether it was cut: without a way in it is left out
+ */
+export function follow(w: ToolpathWriter, run: Gone, f: Following, enter: Enter): boolean {
+  const course = courseOf(run, f);
+  const { at, z } = thinned(course, f.tolerance);
+  if (run.joined) across(w, course.x[0], course.y[0], z[0], run.row.step, f);
+  else if (!enter(course, course.x[0], course.y[0], z[0])) return false;
+  for (let q = 1; q < at.length; q++) w.to(course.x[at[q]], course.y[at[q]], z[q]);
+  return true;
+}
+
+/** The places of a course that are gone to, corner by corner: between corners it is straight. */
+function thinned({ s, z, corners }: Course, tolerance: number): { at: number[]; z: number[] } {
+  if (corners.length < 2) return { at: [0], z: [z[0]] };
+  const out = { at: [] as number[], z: [] as number[] };
+  for (let k = 1; k < corners.length; k++) {
+    const part = thinAbove(s, z, corners[k - 1], corners[k], tolerance);
+    // A corner belongs to both of its sides: the higher of their ends holds for both.
+    const at = out.at.length - 1;
+    if (at >= 0) out.z[at] = Math.max(out.z[at], part.z[0]);
+    out.at.push(...(at >= 0 ? part.at.slice(1) : part.at));
+    out.z.push(...(at >= 0 ? part.z.slice(1) : part.z));
+  }
+  return out;
+}
+
+/** From where the cutter is to the beginning of the next row, over whatever lies between. */
+function across(w: ToolpathWriter, x: number, y: number, z: number, step: number, f: Following): void {
+  const [fromX, fromY, fromZ] = [w.x, w.y, w.z];
+  const length = Math.hypot(x - fromX, y - fromY);
+  const n = Math.max(1, Math.ceil((PARTS * length) / step / 2));
+  const s = Float64Array.from({ length: n + 1 }, (_, k) => (length * k) / n);
+  const heights = s.map((_, k) => {
+    if (k === 0) return fromZ;
+    if (k === n) return z;
+    return f.over(f.tips.at(fromX + ((x - fromX) * k) / n, fromY + ((y - fromY) * k) / n));
+  });
+  const { at, z: over } = thinAbove(s, heights, 0, n, f.tolerance);
+  at.slice(1).forEach((k, q) => w.to(fromX + ((x - fromX) * k) / n, fromY + ((y - fromY) * k) / n, over[q + 1]));
+}
+
+/**
+ * How far along a course a ramp may run that sinks by `drop` at its beginning: as far as two ways need, and no farther
+ * than where a hill would keep it from coming down again; which of its places, 0 where there is no room at all.
+ */
+export function rampEnd(c: Course, drop: number, slope: number): number {
+  let end = 0;
+  while (end < c.s.length - 1 && c.s[end] < drop / slope / 2 && c.z[end + 1] - slope * c.s[end + 1] <= c.z[0]) end++;
+  return end;
+}
+
+/**
+ * Down to the beginning of a course along it, to and fro over its places up to `end`, no steeper than `slope` and never
+ * below what is wanted there; the cutter ends where the course begins.
+ * @param z0 where stock begins, mm
+ */
+export function rampInto(
+  w: ToolpathWriter,
+  c: Course,
+  { tolerance }: Following,
+  z0: number,
+  slope: number,
+  end: number,
+): void {
+  w.above(c.x[0], c.y[0]);
+  if (z0 < 0) w.rapidTo(z0 + CLOSE);
+  let z = Math.max(z0, c.z[0]);
+  w.to(c.x[0], c.y[0], z);
+  const there = Array.from({ length: end + 1 }, (_, q) => q);
+  while (z > c.z[0])
+    for (const order of [there, there.slice().reverse()]) {
+      const gone = order.map((q) => Math.abs(c.s[q] - c.s[order[0]]));
+      const heights = order.map((q, n) => {
+        if (n > 0) z = Math.max(c.z[q], z - slope * (gone[n] - gone[n - 1]));
+        return z;
+      });
+      const { at, z: over } = thinAbove(gone, heights, 0, end, tolerance);
+      at.slice(1).forEach((n, q) => w.to(c.x[order[n]], c.y[order[n]], over[q + 1]));
+    }
+}
+
+/** Rapids down end this far above stock that still stands, mm. */
+const CLOSE = 0.5;

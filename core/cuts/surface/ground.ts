@@ -1,0 +1,152 @@
+import { type Cutter, type Profile, profileOf } from "../../cutters/profile.ts";
+import { heightAt, type HeightField } from "../../height/field.ts";
+import { tipSurface, type TipSurface } from "../../height/surface.ts";
+import { Tips } from "../../height/tips.ts";
+import type { HeightsProduct } from "../../makings/product.ts";
+import type { CutInputs } from "../kind.ts";
+
+/** So many samples across a round or flat tip: between fewer it would dip. */
+const ACROSS_TIP = 8;
+/** Samples at most: beyond it several of the field's become one. */
+const MOST_SAMPLES = 12e6;
+
+/** How wide a cutter's tip is; a point comes down on single samples, and needs none between them. */
+const tipWidth = (p: Profile): number => (p.ball > 0 ? 2 * p.ball : p.flat > 0 ? 2 * p.flat : Infinity);
+
+interface BoardSize {
+  width: number;
+  height: number;
+}
+
+/** The part of the board that a cutter may pass over, with some more where the board ends there, mm. */
+export interface Passed {
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+}
+
+/** Over the field, and so far past it where the board ends there, mm, that the rim comes out clean. */
+export function passedOver(f: HeightField, board: BoardSize, overrun: number): Passed {
+  const far = { x: f.x0 + f.width * f.cell, y: f.y0 + f.height * f.cell };
+  const past = (gap: number) => (gap < overrun ? overrun : 0);
+  return {
+    x0: Math.max(-overrun, f.x0 - past(f.x0)),
+    y0: Math.max(-overrun, f.y0 - past(f.y0)),
+    x1: Math.min(board.width + overrun, far.x + past(board.width - far.x)),
+    y1: Math.min(board.height + overrun, far.y + past(board.height - far.y)),
+  };
+}
+
+/**
+ * The wanted surface as a cutter meets it: the field where it is, the stock's top round it; beyond the board the
+ * height of its edge goes on, so that the cutter runs out level. Samples are the field's own, with more between
+ * them where the tip is small; or, where there are too many, each the highest of several.
+ */
+export function groundOf(
+  f: HeightField,
+  board: BoardSize,
+  p: Profile,
+  grain: number | null,
+  over = passedOver(f, board, p.radius),
+): HeightField {
+  const area = (over.x1 - over.x0 + 2 * p.radius) * (over.y1 - over.y0 + 2 * p.radius);
+  // An odd number of parts keeps the field's own samples, where its peaks are.
+  const least = Math.max(grain ?? 0, Math.sqrt(area / MOST_SAMPLES));
+  const finer = 2 * Math.ceil(((f.cell * ACROSS_TIP) / tipWidth(p) - 1) / 2 - 1e-9) + 1;
+  let parts = Math.max(1, finer);
+  while (parts > 1 && f.cell / parts < least) parts -= 2;
+  const coarser = Math.max(1, Math.ceil(least / (f.cell / parts) - 1e-9));
+  const cell = (f.cell * coarser) / parts;
+  // Samples fall on the field's: whole cells from its corner, a radius farther than the cutter goes.
+  const before = (gap: number) => Math.ceil(gap / cell) * cell;
+  const x0 = f.x0 - before(f.x0 - over.x0 + p.radius);
+  const y0 = f.y0 - before(f.y0 - over.y0 + p.radius);
+  const width = Math.ceil((over.x1 + p.radius - x0) / cell);
+  const height = Math.ceil((over.y1 + p.radius - y0) / cell);
+  const z = new Float32Array(width * height);
+  const sides = sidesOf(f, board);
+  for (let j = 0; j < height; j++)
+    for (let i = 0; i < width; i++) {
+      let top = -Infinity;
+      for (let q = 0; q < coarser; q++)
+        for (let k = 0; k < coarser; k++) {
+          const x = Math.max(sides.x0, Math.min(sides.x1, x0 + (i + (k + 0.5) / coarser) * cell));
+          const y = Math.max(sides.y0, Math.min(sides.y1, y0 + (j + (q + 0.5) / coarser) * cell));
+          top = Math.max(top, heightAt(f, x, y));
+        }
+      z[j * width + i] = top;
+    }
+  const ground = { x0, y0, cell, width, height, z };
+  raiseRim(ground, f, sides);
+  return ground;
+}
+
+/**
+ * Where a field ends on the board its outermost samples are raised to the stock's top: the upright wall there lies
+ * between samples, and the cutter is not to reach past it.
+ */
+function raiseRim({ x0, y0, cell, width, height, z }: HeightField, f: HeightField, sides: Passed): void {
+  const far = { x: f.x0 + f.width * f.cell, y: f.y0 + f.height * f.cell };
+  const inside = { x0: f.x0 - sides.x0, y0: f.y0 - sides.y0, x1: sides.x1 - far.x, y1: sides.y1 - far.y };
+  const isRim = (gap: number, deep: number) => gap > 0 && deep > 0 && deep < cell;
+  for (let j = 0; j < height; j++) {
+    const y = y0 + (j + 0.5) * cell;
+    const isRow = isRim(inside.y0, y - f.y0) || isRim(inside.y1, far.y - y);
+    for (let i = 0; i < width; i++) {
+      const x = x0 + (i + 0.5) * cell;
+      if (isRow || isRim(inside.x0, x - f.x0) || isRim(inside.x1, far.x - x)) z[j * width + i] = 0;
+    }
+  }
+}
+
+/**
+ * Where the surface of a board ends: at its sides, or at the field's where that ends less than a sample short of
+ * them by rounding, so that no sliver stays.
+ */
+function sidesOf(f: HeightField, board: BoardSize): Passed {
+  const far = { x: f.x0 + f.width * f.cell, y: f.y0 + f.height * f.cell };
+  const side = (gap: number, own: number, boards: number) => (Math.abs(gap) < f.cell ? own : boards);
+  return {
+    x0: side(f.x0, Math.max(0, f.x0), 0),
+    y0: side(f.y0, Math.max(0, f.y0), 0),
+    x1: side(board.width - far.x, Math.min(board.width, far.x), board.width),
+    y1: side(board.height - far.y, Math.min(board.height, far.y), board.height),
+  };
+}
+
+/** Grounds that are kept: each holds three numbers for each of its samples. */
+const KEPT = 2;
+
+/** A surface on a board with the lowest tips of a cutter over it. */
+export interface Ground {
+  surface: HeightField;
+  over: TipSurface;
+  tips: Tips;
+  passed: Passed;
+}
+
+/**
+ * The ground of a cut, kept: several cuts ask for the same.
+ * @param overrun how far past the board's edge the cutter goes, mm; its radius when not given
+ */
+export function groundFor(
+  { kept, stock, grain, progress }: Pick<CutInputs, "kept" | "stock" | "grain" | "progress">,
+  art: HeightsProduct,
+  cutter: Cutter,
+  overrun: number | null = null,
+): Ground {
+  const { width, height } = stock;
+  return kept.of(
+    "ground",
+    [art, cutter, { width, height }, grain, overrun],
+    (a, c, board, g, run): Ground => {
+      const p = profileOf(c);
+      const passed = passedOver(a.field, board, run ?? p.radius);
+      const surface = groundOf(a.field, board, p, g, passed);
+      const over = tipSurface(surface, p, progress);
+      return { surface, over, tips: new Tips(surface, over, p), passed };
+    },
+    KEPT,
+  );
+}

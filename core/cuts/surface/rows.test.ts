@@ -1,0 +1,146 @@
+import { describe, expect, it } from "vitest";
+import { profileOf } from "../../cutters/profile.ts";
+import type { HeightField } from "../../height/field.ts";
+import { tipSurface } from "../../height/surface.ts";
+import { Tips } from "../../height/tips.ts";
+import { seeded } from "../../testing/random.ts";
+import { cutterOf } from "../../testing/shop.ts";
+import { type Ground, groundOf, passedOver } from "./ground.ts";
+import { placeOn, type Row, ringsOver, rowsOver, spiralOver } from "./rows.ts";
+import { inOrder, type Run, runsOf } from "./runs.ts";
+
+const BOARD = { width: 24, height: 15 };
+
+/** Ground of a ball over a field that lies somewhere on the board. */
+function groundAt(seed: number): Ground {
+  const random = seeded(seed);
+  const [x0, y0] = seed % 2 ? [0, 0] : [2 + 3 * random(), 1 + 2 * random()];
+  const cell = 0.4;
+  const width = Math.floor(((seed % 2 ? BOARD.width : 17) - x0) / cell);
+  const height = Math.floor(((seed % 2 ? BOARD.height : 12) - y0) / cell);
+  const field: HeightField = {
+    x0,
+    y0,
+    cell,
+    width,
+    height,
+    z: Float32Array.from({ length: width * height }, () => -3 * random()),
+  };
+  const p = profileOf(cutterOf("ball:2"));
+  const surface = groundOf(field, BOARD, p, null);
+  const over = tipSurface(surface, p);
+  return { surface, over, tips: new Tips(surface, over, p), passed: passedOver(field, BOARD, p.radius) };
+}
+
+const APART = 0.7;
+const WAYS: [string, (g: Ground) => Row[]][] = [
+  ["lines at 0°", (g) => rowsOver(g, APART, 0)],
+  ["lines at 37°", (g) => rowsOver(g, APART, 37)],
+  ["lines at −90°", (g) => rowsOver(g, APART, -90)],
+  ["rings", (g) => ringsOver(g, APART)],
+  ["a spiral", (g) => spiralOver(g, APART)],
+];
+const isInside = ({ passed }: Ground, x: number, y: number): boolean =>
+  x >= passed.x0 - 1e-6 && x <= passed.x1 + 1e-6 && y >= passed.y0 - 1e-6 && y <= passed.y1 + 1e-6;
+
+describe("rows over a surface", () => {
+  for (const [name, rowsOf] of WAYS)
+    it(`${name}: places are near each other, all where the cutter may pass, and none is far from a row`, () => {
+      for (let seed = 1; seed <= 4; seed++) {
+        const g = groundAt(seed);
+        const places: { x: number; y: number }[] = [];
+        for (const row of rowsOf(g)) {
+          for (let i = 0; i < row.lowest.length; i++) {
+            const at = placeOn(row, i);
+            const isPassed = row.lowest[i] !== Infinity;
+            expect(isPassed, `${at.x}, ${at.y}`).toBe(isInside(g, at.x, at.y));
+            if (isPassed) places.push(at);
+            if (isPassed) expect(row.lowest[i]).toBeCloseTo(g.tips.at(at.x, at.y), 5);
+            if (i === 0) continue;
+            const last = placeOn(row, i - 1);
+            expect(Math.hypot(at.x - last.x, at.y - last.y)).toBeLessThanOrEqual(row.step * (1 + 1e-6));
+          }
+        }
+        const random = seeded(seed);
+        for (let k = 0; k < 60; k++) {
+          // Slanting rows end one after the other along a side: there the next is a little farther.
+          const x = g.passed.x0 + APART + random() * (g.passed.x1 - g.passed.x0 - 2 * APART);
+          const y = g.passed.y0 + APART + random() * (g.passed.y1 - g.passed.y0 - 2 * APART);
+          const nearest = Math.min(...places.map((p) => Math.hypot(p.x - x, p.y - y)));
+          // Half the distance of the rows, half a step along them, and what a round row's sides lie inside its circle.
+          expect(nearest, `${x}, ${y}`).toBeLessThan(Math.hypot(APART / 2 + 0.02, g.over.cell));
+        }
+      }
+    });
+
+  it("a place between two lies between them, and corners are where they were put", () => {
+    const row = { x: Float64Array.of(0, 4, 4), y: Float64Array.of(0, 0, 2), each: 8 };
+    expect([0, 4, 8, 12, 16].map((i) => placeOn(row, i))).toEqual([
+      { x: 0, y: 0 },
+      { x: 2, y: 0 },
+      { x: 4, y: 0 },
+      { x: 4, y: 1 },
+      { x: 4, y: 2 },
+    ]);
+    expect(placeOn(row, 8.5).y).toBeCloseTo(0.125, 9);
+  });
+});
+
+describe("runs of a row", () => {
+  const rowOf = (lowest: number[], u = 0): Row => ({
+    x: Float64Array.of(0, lowest.length - 1),
+    y: Float64Array.of(0, 0),
+    each: Math.max(1, lowest.length - 1),
+    step: 1,
+    u,
+    du: 1,
+    lowest: Float32Array.from(lowest),
+  });
+  const ends = (runs: Run[]) => runs.map(({ i0, i1 }) => [i0, i1]);
+
+  it("bridge short gaps, not long ones, and never a place where the cutter may not pass", () => {
+    const row = rowOf([-1, -1, 0, 0, -1, 0, 0, 0, 0, -1, Infinity, -1]);
+    const cut = (i: number) => row.lowest[i] < 0;
+    expect(ends(runsOf(row, cut, 3))).toEqual([
+      [0, 4],
+      [9, 9],
+      [11, 11],
+    ]);
+    expect(ends(runsOf(row, cut, 1))).toEqual([
+      [0, 1],
+      [4, 4],
+      [9, 9],
+      [11, 11],
+    ]);
+    expect(runsOf(row, () => false)).toEqual([]);
+  });
+
+  it("each is cut once, whatever the order; a joined one begins near where the last ended, on the next row", () => {
+    for (let seed = 1; seed <= 60; seed++) {
+      const random = seeded(seed);
+      const rows = Array.from({ length: 1 + Math.floor(8 * random()) }, () => {
+        const row = rowOf(
+          Array.from({ length: 40 }, () => (random() < 0.7 ? -1 : 0)),
+          10 * random(),
+        );
+        return runsOf(row, (i) => row.lowest[i] < 0, 1);
+      });
+      const far = 3;
+      for (const oneWay of [false, true]) {
+        const order = inOrder(rows, far, oneWay);
+        const name = ({ row, i0, i1 }: Run) => `${rows.findIndex((r) => r[0]?.row === row)} ${i0} ${i1}`;
+        expect(order.map(name).sort(), `seed ${seed}`).toEqual(rows.flat().map(name).sort());
+        order.forEach((run, k) => {
+          if (oneWay) expect([run.joined, run.back]).toEqual([false, false]);
+          if (!run.joined) return;
+          const last = order[k - 1];
+          const along = ({ row }: Run, i: number) => row.u + i * row.du;
+          const end = along(last, last.back ? last.i0 : last.i1);
+          expect(Math.abs(along(run, run.back ? run.i1 : run.i0) - end)).toBeLessThanOrEqual(far);
+          expect(rows.findIndex((r) => r[0]?.row === run.row)).toBe(rows.findIndex((r) => r[0]?.row === last.row) + 1);
+          expect(run.back).toBe(!last.back);
+        });
+      }
+    }
+  });
+});

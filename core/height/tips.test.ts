@@ -1,0 +1,116 @@
+import { describe, expect, it } from "vitest";
+import { profileOf } from "../cutters/profile.ts";
+import { seeded } from "../testing/random.ts";
+import { cutterOf } from "../testing/shop.ts";
+import { heightAt, type HeightField } from "./field.ts";
+import { leftBy, tipSurface } from "./surface.ts";
+import { Tips } from "./tips.ts";
+
+/** A terrain of noise at every scale, steps and spikes. */
+function terrain(random: () => number, width: number, height: number, cell: number): HeightField {
+  const z = new Float32Array(width * height);
+  for (let scale = 32, gain = 1.5; scale >= 1; scale /= 2, gain *= 0.6) {
+    const across = Math.ceil(width / scale) + 2;
+    const grid = Float64Array.from({ length: across * (Math.ceil(height / scale) + 2) }, () => gain * random());
+    for (let j = 0; j < height; j++)
+      for (let i = 0; i < width; i++) z[j * width + i] -= grid[Math.floor(j / scale) * across + Math.floor(i / scale)];
+  }
+  for (let k = 0; k < 5; k++) z[Math.floor(random() * z.length)] = 0;
+  return { x0: -3, y0: 7, cell, width, height, z };
+}
+
+/** The definition, every sample under the cutter looked at. */
+function lowest(t: HeightField, h: (r: number) => number, radius: number, x: number, y: number): number {
+  let best = -Infinity;
+  for (let j = 0; j < t.height; j++)
+    for (let i = 0; i < t.width; i++) {
+      const d = Math.hypot(t.x0 + (i + 0.5) * t.cell - x, t.y0 + (j + 0.5) * t.cell - y);
+      if (d <= radius) best = Math.max(best, t.z[j * t.width + i] - h(d));
+    }
+  return best;
+}
+
+/** Parts of a cell between which the surface is looked at. */
+const FINER = 8;
+/** How far the cutter may reach into the surface, sideways or down, mm: a little farther the coarser that is. */
+const within = (cell: number): number => 0.007 + cell / 100;
+
+/** The definition, the bilinear surface under the cutter looked at in small steps. */
+function lowestBetween(t: HeightField, h: (r: number) => number, radius: number, x: number, y: number): number {
+  let best = heightAt(t, x, y);
+  const step = t.cell / FINER;
+  // Counted from the outermost samples, so that the peaks, which are samples, are among the places looked at.
+  const [lowX, lowY] = [t.x0 + t.cell / 2, t.y0 + t.cell / 2];
+  const from = (low: number, at: number) => Math.max(0, Math.floor((at - radius - low) / step));
+  const to = (low: number, at: number, samples: number) =>
+    Math.min((samples - 1) * FINER, Math.ceil((at + radius - low) / step));
+  for (let j = from(lowY, y); j <= to(lowY, y, t.height); j++)
+    for (let i = from(lowX, x); i <= to(lowX, x, t.width); i++) {
+      const [qx, qy] = [lowX + i * step, lowY + j * step];
+      const d = Math.hypot(qx - x, qy - y);
+      if (d <= radius) best = Math.max(best, heightAt(t, qx, qy) - h(d));
+    }
+  return best;
+}
+
+/** Seeds with their cells, mm. */
+const SIZES = [
+  [5, 0.07],
+  [6, 0.15],
+  [7, 0.5],
+] as const;
+const CUTTERS = ["ball:3", "flat:2", "v:60:6", "v:30:4:0.3", "taper:0.5:5:3", "v:170:8"];
+
+describe("the lowest tip over a terrain", () => {
+  for (const spec of CUTTERS)
+    it(`${spec}: over its samples it is that of its definition`, () => {
+      const p = profileOf(cutterOf(spec));
+      for (const [seed, cell] of SIZES) {
+        const t = terrain(seeded(seed), 47, 38, cell);
+        const tips = tipSurface(t, p);
+        for (let k = 0; k < t.z.length; k += 7) {
+          const [i, j] = [k % t.width, Math.floor(k / t.width)];
+          const wanted = lowest(t, p.h, p.radius, t.x0 + (i + 0.5) * cell, t.y0 + (j + 0.5) * cell);
+          expect(tips.z[k], `seed ${seed}, ${i}, ${j}`).toBeCloseTo(wanted, 4);
+        }
+      }
+    });
+
+  for (const spec of CUTTERS)
+    it(`${spec}: between samples the cutter stands on the surface between them`, () => {
+      const p = profileOf(cutterOf(spec));
+      for (const [seed, cell] of SIZES) {
+        const random = seeded(seed);
+        const t = terrain(random, 47, 38, cell);
+        const fine = cell / FINER;
+        const most = within(cell);
+        const tips = new Tips(t, tipSurface(t, p), p);
+        for (let k = 0; k < 40; k++) {
+          const x = t.x0 + (0.5 + random() * (t.width - 1)) * cell;
+          const y = t.y0 + (0.5 + random() * (t.height - 1)) * cell;
+          const found = tips.at(x, y);
+          const wanted = lowestBetween(t, (r) => p.h(r + most), p.radius - most, x, y);
+          expect(found, `seed ${seed}, ${x}, ${y}`).toBeGreaterThan(wanted - most);
+          // No higher than it must: by the steps between which the surface was looked at, and what level ground adds.
+          const highest = lowestBetween(
+            t,
+            (r) => p.h(Math.max(0, Math.min(p.radius, r) - fine)),
+            p.radius + fine,
+            x,
+            y,
+          );
+          const sag = p.ball > 0 ? (cell * cell) / (4 * p.ball) : 0;
+          expect(found, `seed ${seed}, ${x}, ${y}`).toBeLessThan(highest + sag + most);
+        }
+      }
+    });
+
+  it("what is left by a cutter that was everywhere lies nowhere below the surface, and is it where it is flat", () => {
+    const p = profileOf(cutterOf("ball:2"));
+    const t = terrain(seeded(9), 50, 40, 0.1);
+    for (let j = 0; j < t.height; j++) for (let i = 20; i < 50; i++) t.z[j * t.width + i] = -2;
+    const left = leftBy(tipSurface(t, p), p);
+    for (let k = 0; k < t.z.length; k++) expect(left.z[k]).toBeGreaterThanOrEqual(t.z[k] - 1e-5);
+    expect(left.z[20 * t.width + 42]).toBeCloseTo(-2, 5);
+  });
+});

@@ -1,0 +1,203 @@
+import type { Profile } from "../cutters/profile.ts";
+import { between, type HeightField } from "./field.ts";
+import { RIM, type TipSurface } from "./surface.ts";
+
+/** Steps of the table of bounds for each cell. */
+const STEPS = 4;
+/** A place is looked at between the samples too where these leave more than this unknown, mm. */
+const UNKNOWN = 0.002;
+/** Up to this much by what lies beside a sample, mm, a cutter bends so gently that a parabola tells. */
+const GENTLE = 0.008;
+/** Lines looked along round a sample, half a cell apart; and halvings of what is left of one. */
+const LINES = [-1, -0.75, -0.5, -0.25, 0, 0.25, 0.5, 0.75, 1];
+const HALVINGS = 10;
+/** The golden section. */
+const GOLDEN = (Math.sqrt(5) - 1) / 2;
+/** Samples round about a place, each with one that holds the cutter over it. */
+const MOST_HOLDERS = 16;
+
+/**
+ * The lowest tips of a cutter at any place over a surface, from those over its samples: between samples the cutter is
+ * held near what holds it over one of the sixteen round about. How much higher than by the sample itself depends on
+ * how much rounder than the surface the cutter is there: little at its tip, where a parabola tells; much at a ball's
+ * flank and a point's rim, where the surface between samples is searched.
+ */
+export class Tips {
+  /** how much higher than by a sample at so many steps from its axis a cutter may be held beside it, mm */
+  private readonly beside: Float64Array;
+  private readonly holders = new Int32Array(MOST_HOLDERS);
+  /** the most that each could hold the tip at, and how much of that is by what lies beside it, mm */
+  private readonly held = new Float64Array(MOST_HOLDERS);
+  private readonly bounds = new Float64Array(MOST_HOLDERS);
+
+  constructor(
+    private readonly t: HeightField,
+    private readonly over: TipSurface,
+    private readonly p: Profile,
+  ) {
+    this.beside = besideFor(p, t.cell);
+  }
+
+  /** @returns the lowest tip at (x, y), mm */
+  at(x: number, y: number): number {
+    const { t, p, over, holders, held, bounds, beside } = this;
+    const [u, v] = [(x - t.x0) / t.cell - 0.5, (y - t.y0) / t.cell - 0.5];
+    const [i, j] = [Math.floor(u), Math.floor(v)];
+    // What holds the cutter over a neighbour may lie a cell beyond its rim here: it counts as at the rim.
+    const most = (p.radius + t.cell) ** 2 * RIM;
+    // No tip goes below the surface itself.
+    let best = between(t, u, v);
+    let count = 0;
+    for (let b = Math.max(0, j - 1); b <= Math.min(t.height - 1, j + 2); b++)
+      for (let a = Math.max(0, i - 1); a <= Math.min(t.width - 1, i + 2); a++) {
+        const holder = over.holder[b * t.width + a];
+        if (isAmong(holders, count, holder)) continue;
+        const q = holder % t.width;
+        const [dx, dy] = [q - u, (holder - q) / t.width - v];
+        const d2 = (dx * dx + dy * dy) * t.cell * t.cell;
+        if (d2 > most) continue;
+        const r = Math.sqrt(d2);
+        // Beyond the rim there is none of it: how far the sample itself holds is found between samples.
+        const z = r > p.radius * RIM ? -Infinity : t.z[holder] - p.h(Math.min(p.radius, r));
+        if (z > best) best = z;
+        const bound = beside[Math.min(beside.length - 1, Math.ceil((r / t.cell) * STEPS))];
+        holders[count] = holder;
+        bounds[count] = bound;
+        held[count++] = bound > UNKNOWN ? Math.max(z, t.z[holder] - p.h(p.radius)) + bound : z;
+      }
+    for (let k = 0; k < count; k++) {
+      if (held[k] <= best + UNKNOWN) continue;
+      const bound = bounds[k];
+      const tip = bound <= GENTLE ? this.heldAround(holders[k], u, v, bound) : this.heldBeside(holders[k], u, v);
+      if (tip > best) best = tip;
+    }
+    if (this.isHeldNear(u, v, best + UNKNOWN)) {
+      const [a, b] = [Math.min(t.width - 1, Math.round(u)), Math.min(t.height - 1, Math.round(v))];
+      best = Math.max(best, this.heldBeside(Math.max(0, b) * t.width + Math.max(0, a), u, v));
+    }
+    return best;
+  }
+
+  /**
+   * Whether the surface between the four samples round its axis may hold a tip higher than known: in a pit narrower
+   * than the cutter those over the samples are held by the pit's walls, and nothing tells of its floor.
+   */
+  private isHeldNear(u: number, v: number, known: number): boolean {
+    const { t, p } = this;
+    const [i, j] = [Math.floor(u), Math.floor(v)];
+    if (i < 0 || j < 0 || i + 1 >= t.width || j + 1 >= t.height) return false;
+    const near = j * t.width + i;
+    const far = near + t.width;
+    // Between samples the surface is nowhere higher than at the highest of them.
+    if (Math.max(t.z[near], t.z[near + 1], t.z[far], t.z[far + 1]) <= known) return false;
+    const floor = between(t, u, v);
+    for (let b = j; b <= j + 1; b++)
+      for (let a = i; a <= i + 1; a++) {
+        const rise = t.z[b * t.width + a] - floor;
+        const d = Math.hypot(a - u, b - v) * t.cell;
+        for (let share = 0.25; share <= 1; share += 0.25)
+          if (floor + share * rise - p.h(Math.min(p.radius, share * d)) > known) return true;
+      }
+    return false;
+  }
+
+  /** The tip over (u, v), in cells, by one sample alone; −∞ beyond the cutter's rim or the surface. */
+  private heldBy(i: number, j: number, u: number, v: number): number {
+    const { t, p } = this;
+    if (i < 0 || j < 0 || i >= t.width || j >= t.height) return -Infinity;
+    const r = Math.hypot(i - u, j - v) * t.cell;
+    return r > p.radius * RIM ? -Infinity : t.z[j * t.width + i] - p.h(Math.min(p.radius, r));
+  }
+
+  /**
+   * The same between a sample and its four neighbours, where the cutter bends gently: from sample to sample the
+   * surface is straight and the cutter as good as a parabola, F(s) = F₀ + d·s + κ·s(1 − s)/2: its top is known.
+   * @param bound κ/4, with the cell as unit of length
+   */
+  private heldAround(sample: number, u: number, v: number, bound: number): number {
+    const { t } = this;
+    const i = sample % t.width;
+    const j = (sample - i) / t.width;
+    const own = this.heldBy(i, j, u, v);
+    const gain = (a: number, b: number): number => {
+      const d = this.heldBy(a, b, u, v) - own;
+      if (d >= 2 * bound) return d;
+      return d <= -2 * bound ? 0 : (d + 2 * bound) ** 2 / (8 * bound);
+    };
+    return own + Math.max(gain(i - 1, j), gain(i + 1, j)) + Math.max(gain(i, j - 1), gain(i, j + 1));
+  }
+
+  /** The tip over (u, v), in cells, held by the surface within a cell of a sample. */
+  private heldBeside(sample: number, u: number, v: number): number {
+    const { t } = this;
+    const i = sample % t.width;
+    const j = (sample - i) / t.width;
+    // Along lines that run more towards the cutter's axis than across: that way it is rounder.
+    const isAlongX = Math.abs(i - u) >= Math.abs(j - v);
+    let best = -Infinity;
+    for (const aside of LINES) {
+      const b = isAlongX ? j + aside : i + aside;
+      const a = isAlongX ? i : j;
+      best = Math.max(best, this.heldAlong(isAlongX, b, a - 1, a, u, v), this.heldAlong(isAlongX, b, a, a + 1, u, v));
+    }
+    return best;
+  }
+
+  /**
+   * The tip held by a part of a line between two samples: there the surface is straight and the cutter hollow above
+   * it, so that a golden section finds the highest.
+   */
+  private heldAlong(isAlongX: boolean, aside: number, from: number, to: number, u: number, v: number): number {
+    const { t, p } = this;
+    const [along, across] = isAlongX ? [u, aside - v] : [v, aside - u];
+    const radius = (p.radius * RIM) / t.cell;
+    const half2 = radius * radius - across * across;
+    if (half2 < 0) return -Infinity;
+    const half = Math.sqrt(half2);
+    let [low, high] = [Math.max(from, along - half), Math.min(to, along + half)];
+    if (low > high) return -Infinity;
+    const edge = (s: number) => (isAlongX ? between(t, s, aside) : between(t, aside, s));
+    const [zFrom, slope] = [edge(from), (edge(to) - edge(from)) / (to - from)];
+    const tip = (s: number): number => {
+      const r = Math.sqrt((s - along) * (s - along) + across * across) * t.cell;
+      return zFrom + slope * (s - from) - p.h(Math.min(p.radius, r));
+    };
+    let best = Math.max(tip(low), tip(high));
+    let [a, b] = [high - GOLDEN * (high - low), low + GOLDEN * (high - low)];
+    let [za, zb] = [tip(a), tip(b)];
+    for (let k = 0; k < HALVINGS; k++) {
+      if (za < zb) {
+        [low, a, za] = [a, b, zb];
+        b = low + GOLDEN * (high - low);
+        zb = tip(b);
+      } else {
+        [high, b, zb] = [b, a, za];
+        a = high - GOLDEN * (high - low);
+        za = tip(a);
+      }
+    }
+    best = Math.max(best, za, zb);
+    return best;
+  }
+}
+
+const isAmong = (list: Int32Array, count: number, value: number): boolean => {
+  for (let k = 0; k < count; k++) if (list[k] === value) return true;
+  return false;
+};
+
+/**
+ * How much higher than by a sample a cutter may be held by straight lines from it to its neighbours, mm, by how far
+ * that is from the axis: half a cell squared times how round the cutter is there, along its radius or round its axis,
+ * whichever is more. Infinite at the rim, where the cutter ends between samples.
+ */
+function besideFor(p: Profile, cell: number): Float64Array {
+  const count = Math.ceil((p.radius / cell) * STEPS) + STEPS + 2;
+  return Float64Array.from({ length: count }, (_, k) => {
+    const r = (k / STEPS) * cell;
+    if (r + cell > p.radius) return Infinity;
+    const along = p.h(r + cell) - 2 * p.h(r) + p.h(Math.abs(r - cell));
+    const round = ((p.h(r + cell) - p.h(r)) * cell) / Math.max(r, cell);
+    return Math.max(0, along, round) / 4;
+  });
+}

@@ -1,0 +1,148 @@
+import { describe, expect, it } from "vitest";
+import { buildJob, type BuildResult } from "../../job/build.ts";
+import { mainHeights } from "../../job/drawings.ts";
+import { outputsOf } from "../../job/outputs.ts";
+import { inspect } from "../../inspect/inspect.ts";
+import type { BoardJob } from "../../job/document.ts";
+import { onePicture } from "../../job/tools.ts";
+import { Kept } from "../../kept.ts";
+import type { Raster } from "../../picture/raster.ts";
+import { begun, cutterOf } from "../../testing/shop.ts";
+import { productIn } from "../../testing/building.ts";
+import { lightOf } from "../../colour.ts";
+import { thicknessFor } from "../litho/litho.ts";
+import { curvePoints, curveThrough } from "./height.ts";
+
+/** A picture of so many bits whose grey rises evenly from left to right. */
+function ramp(width: number, height: number, wide: boolean): Raster {
+  const most = wide ? 65535 : 255;
+  const data = wide ? new Uint16Array(4 * width * height) : new Uint8Array(4 * width * height);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const v = Math.round((most * x) / (width - 1));
+      data.set([v, v, v, most], 4 * (y * width + x));
+    }
+  return { width, height, data };
+}
+
+const STOCK = { width: 60, height: 40, thickness: 10, margin: 0 };
+function job(outcome: string, raster: Raster, edit: (j: BoardJob) => void = () => {}): BoardJob {
+  const { width, height } = raster;
+  const j = begun(outcome, { sha: "f".repeat(64), name: "ramp.png", width, height }, STOCK, {
+    main: [cutterOf("ball:2")],
+    rough: [cutterOf("flat:4")],
+  });
+  Object.assign(j.makings[2].settings, { smooth: 0 });
+  edit(j);
+  return j;
+}
+const build = (j: BoardJob, raster: Raster, quick = true): BuildResult =>
+  buildJob(j, { files: onePicture(raster), cells: 20_000, quick }, new Kept());
+const set = (settings: object) => (j: BoardJob) => void Object.assign(j.makings[2].settings, settings);
+
+describe("a height from greys", () => {
+  it("keeps the depth of a 16-bit picture: a ramp has no step above one part in 65,536", () => {
+    const raster = ramp(3000, 16, true);
+    const { field } = productIn(build(job("relief", raster, set({ depth: 4 })), raster), "heights");
+    let step = 0;
+    for (let i = 1; i < field.width; i++) step = Math.max(step, Math.abs(field.z[i] - field.z[i - 1]));
+    expect(step).toBeLessThan(4 / 2999 + 4 / 65536);
+    expect(new Set(field.z.subarray(0, field.width)).size).toBeGreaterThan(2990);
+  });
+  it("light high or dark high, top and depth: w = −top − depth·(1 − g)", () => {
+    const raster = ramp(120, 80, false);
+    for (const high of ["light", "dark"]) {
+      const { field } = productIn(build(job("relief", raster, set({ depth: 3, top: 0.5, high })), raster), "heights");
+      for (let i = 0; i < field.width; i += 13) {
+        const g = Math.round((255 * i) / 119) / 255;
+        expect(field.z[i]).toBeCloseTo(-0.5 - 3 * (high === "light" ? 1 - g : g), 4);
+      }
+    }
+  });
+  it("follows its curve, which is monotone through its points", () => {
+    const curve = curveThrough("0.1,0 0.4,0.7 0.5,0.72 1,1");
+    let last = 0;
+    for (let g = 0; g <= 1; g += 0.002) {
+      const v = curve(g);
+      expect(v).toBeGreaterThanOrEqual(last - 1e-9);
+      last = v;
+    }
+    expect([curve(0.1), curve(0.4), curve(1)].map((v) => Math.round(v * 1e6) / 1e6)).toEqual([0, 0.7, 1]);
+    expect(curvePoints("0,0 1,1")).toEqual({ x: [0, 1], y: [0, 1] });
+  });
+  for (const text of [
+    "",
+    "0,0",
+    "0,0 0,1",
+    "1,0 0,1",
+    "0,0 2,1",
+    "0,0 1",
+    "a,b 1,1",
+    "0,0 .1,.1 .2,.2 .3,.3 .4,.4 .5,.5 .6,.6 .7,.7 1,1",
+  ])
+    it(`a curve of "${text}" is refused in a sentence`, () => expect(() => curvePoints(text)).toThrow(/^Curve/));
+});
+
+describe("a relief, from a picture to its files", () => {
+  const raster = ramp(120, 80, false);
+  const b = build(job("relief", raster, set({ depth: 3 })), raster, false);
+  it("is roughed, then finished, and comes out as the surface says", () => {
+    expect(b.problem).toBeNull();
+    expect(b.cuts.map((c) => c.cut.kind)).toEqual(["rough", "finish"]);
+    expect(inspect({ build: b }).filter((f) => f.severity === "stop")).toEqual([]);
+    const { field } = mainHeights(b)!;
+    const { z, width, cell } = b.proof;
+    const row = Math.floor(b.proof.height / 2) * width;
+    for (let i = 20; i < width - 20; i += 11) {
+      const wanted = -3 * (1 - ((i + 0.5) * cell) / 60);
+      expect(z[row + i]).toBeGreaterThan(wanted - 0.03);
+      expect(z[row + i]).toBeLessThan(wanted + 0.12);
+    }
+    expect(field.width * field.cell).toBeCloseTo(60, 3);
+  });
+  it("writes the wanted surface beside the proof: 65535 at the stock's top", () => {
+    const { files } = outputsOf(b, "test");
+    const names = files.map((f) => f.name);
+    expect(names).toContain("height.png");
+    expect(names).not.toContain("backlit.png");
+    const map = files.find((f) => f.name === "height.png")!.content as { width: number; data: Uint16Array };
+    expect(map.data[map.width - 1]).toBe(65535);
+    expect(map.data[0] / 65535).toBeCloseTo(1 - 3 / 10, 3);
+  });
+  it("stops where the surface goes through the stock, and warns where it leaves next to nothing", () => {
+    const codes = (depth: number) =>
+      inspect({ build: build(job("relief", raster, set({ depth })), raster) }).map((f) => f.code);
+    expect(codes(11)).toContain("surface-through-stock");
+    expect(codes(9.9)).toContain("surface-leaves-little");
+    expect(codes(3)).not.toContain("surface-leaves-little");
+  });
+  it("warns of a finishing cutter sent deep into stock that nothing roughed", () => {
+    const bare = job("relief", raster, (j) => {
+      set({ depth: 6 })(j);
+      j.cuts = j.cuts.filter((c) => c.kind === "finish");
+    });
+    expect(inspect({ build: build(bare, raster) }).map((f) => f.code)).toContain("finish-into-solid");
+  });
+});
+
+describe("a lithophane", () => {
+  it("lets through the light that each grey stands for, from white at the thinnest to black at the thickest", () => {
+    for (const lambda of [0.5, 1.2, 3]) {
+      const s = { thin: 0.6, thick: 8, lambda, law: "light" as const };
+      for (const g of [1, 0.9, 0.7, 0.5, 0.3]) {
+        const t = thicknessFor(g, s);
+        if (t < s.thick) expect(Math.exp((s.thin - t) / lambda)).toBeCloseTo(lightOf(g), 6);
+      }
+      expect([thicknessFor(1, s), thicknessFor(0, s)]).toEqual([0.6, 8]);
+    }
+    expect(thicknessFor(0.25, { thin: 1, thick: 3, lambda: 1, law: "straight" })).toBeCloseTo(2.5, 9);
+  });
+  it("is mirrored where it is seen from its back, and shows through a lamp in its files", () => {
+    const raster = ramp(120, 80, false);
+    const one = productIn(build(job("lithophane", raster, set({ rim: 0 })), raster), "heights").field;
+    const b = build(job("lithophane", raster, set({ mirror: true })), raster);
+    const other = productIn(b, "heights").field;
+    for (let i = 0; i < 120; i += 7) expect(other.z[i]).toBeCloseTo(one.z[119 - i], 5);
+    expect(outputsOf(b, "test").files.map((f) => f.name)).toContain("backlit.png");
+  });
+});

@@ -1,0 +1,172 @@
+import { bordered, BORDERS } from "../../height/border.ts";
+import type { HeightField } from "../../height/field.ts";
+import { balanced, broadForm, type Levels } from "../../height/levels.ts";
+import { limitSlope } from "../../height/slope.ts";
+import { monotone } from "../../picture/tone.ts";
+import { Problem } from "../../problem.ts";
+import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
+import { formatLength, numbersOf } from "../../units.ts";
+import { defineMaking } from "../kind.ts";
+import type { GreyProduct, HeightsProduct } from "../product.ts";
+import { FROM_TONE, laidOut, levelsOf, radiusIn, smoothField, type ToneContext, toneContext } from "./levels.ts";
+
+/** Points of the curve from grey to height: what they are for, and the points. */
+const CURVES = {
+  even: { label: "even", points: "0,0 1,1", reason: "height follows the grey" },
+  faces: { label: "faces", points: "0,0 0.25,0.12 0.55,0.55 0.85,0.9 1,1", reason: "more room for the middle greys" },
+  flat: { label: "flat light", points: "0,0 0.3,0.1 0.5,0.5 0.7,0.9 1,1", reason: "spreads greys that lie together" },
+  shade: { label: "deep shade", points: "0,0 0.2,0.45 0.5,0.75 1,1", reason: "lifts what lies in the dark" },
+} as const;
+type Curve = keyof typeof CURVES;
+
+/** Share of the stock's thickness that a relief takes by itself, and the most of it, mm. */
+const USUAL_SHARE = 1 / 3;
+const USUAL_MOST = 5;
+/** No slope is limited from here on, degrees. */
+const STEEPEST = 89;
+
+const fields = fieldsFor<ToneContext>()
+  .length("depth", "Depth", {
+    help: "From the highest to the lowest place of the surface.",
+    min: 0.05,
+    max: 200,
+    step: 0.1,
+    slider: true,
+    auto: ({ board }) => ({
+      value: Math.round(Math.min(USUAL_MOST, board.thickness * USUAL_SHARE) * 10) / 10 || 0.1,
+      reason: "a third of the stock, at most 5 mm",
+    }),
+    consequence: (v, { board }) => `${formatLength(v)} of ${formatLength(board.thickness)} mm`,
+  })
+  .length("top", "Top below the stock", {
+    help: "How far the highest place lies below the stock's top.",
+    min: 0,
+    max: 200,
+    step: 0.1,
+    auto: () => ({ value: 0, reason: "the highest place is the stock's top" }),
+  })
+  .choice("high", "High is", {
+    options: [
+      { value: "light", label: "what is light" },
+      { value: "dark", label: "what is dark" },
+    ],
+    help: "Which greys stand high.",
+    auto: () => ({ value: "light", reason: "light lies high, as on a lit face" }),
+  })
+  .choice("start", "Curve for", {
+    options: (Object.keys(CURVES) as Curve[]).map((value) => ({ value, label: CURVES[value].label })),
+    help: "Where the curve from grey to height begins.",
+    auto: () => ({ value: "even", reason: "height follows the grey" }),
+  })
+  .text("curve", "Curve", {
+    help: "Grey and height of each point, 0 to 1, two to eight of them; the curve between never overshoots.",
+    more: true,
+    example: "0,0 0.5,0.7 1,1",
+    check: (t) => void curvePoints(t),
+    auto: (_, s) => ({ value: CURVES[s.start].points, reason: CURVES[s.start].reason }),
+  })
+  .with(smoothField(2))
+  .share("detail", "Detail", {
+    help: "How strongly what is finer than the broad form stands out.",
+    min: 0,
+    max: 4,
+    step: 0.05,
+    slider: true,
+    auto: () => ({ value: 1, reason: "as in the picture" }),
+  })
+  .share("broad", "Broad form", {
+    help: "How strongly the large shapes rise and fall.",
+    min: 0,
+    max: 2,
+    step: 0.05,
+    slider: true,
+    auto: () => ({ value: 1, reason: "as in the picture" }),
+  })
+  .length("scale", "Detail is finer than", {
+    min: 0.1,
+    max: 200,
+    step: 0.5,
+    more: true,
+    auto: ({ board }) => ({
+      value: Math.max(0.1, Math.round(Math.min(board.width, board.height) * 0.04 * 10) / 10),
+      reason: "a twenty-fifth of the board",
+    }),
+  })
+  .angle("slope", "Steepest slope", {
+    help: "Steeper parts are cut back to this, so that the cutter can follow them; 89° leaves all as it is.",
+    min: 5,
+    max: STEEPEST,
+    step: 1,
+    more: true,
+    auto: () => ({ value: STEEPEST, reason: "as steep as the greys say" }),
+  })
+  .choice("border", "Border", {
+    options: BORDERS.map((value) => ({ value, label: value })),
+    help:
+      "Rim: flat at the stock's top. Bevel: an even slope down into the surface. Fade: the surface rises to " +
+      "the top.",
+    auto: () => ({ value: "none", reason: "the surface runs to its edge" }),
+  })
+  .length("borderWidth", "Border width", {
+    min: 0.1,
+    max: 200,
+    step: 0.5,
+    when: (s) => s.border !== "none",
+    auto: ({ board }) => ({
+      value: Math.max(0.5, Math.round(Math.min(board.width, board.height) * 0.03 * 10) / 10),
+      reason: "a thirtieth of the board",
+    }),
+  });
+type HeightSettings = SettingsOf<typeof fields>;
+
+const MOST_POINTS = 8;
+
+/** Points of a curve, in order. @throws Problem `bad-curve` */
+export function curvePoints(text: string): { x: number[]; y: number[] } {
+  const n = numbersOf(text, "Curve");
+  const x = n.filter((_, i) => i % 2 === 0);
+  const y = n.filter((_, i) => i % 2 === 1);
+  const isOrdered = x.every((v, i) => i === 0 || v > x[i - 1]);
+  const isInside = n.every((v) => v >= 0 && v <= 1);
+  if (n.length % 2 !== 0 || x.length < 2 || x.length > MOST_POINTS || !isOrdered || !isInside)
+    throw new Problem(
+      "bad-curve",
+      `Curve: write two to ${MOST_POINTS} points as grey,height from 0 to 1 in rising order, such as 0,0 0.5,0.7 1,1.`,
+    );
+  return { x, y };
+}
+
+/** The curve from grey to height, both 0…1. */
+export function curveThrough(text: string): (grey: number) => number {
+  const { x, y } = curvePoints(text);
+  const curve = monotone(x, y);
+  return (g) => Math.max(0, Math.min(1, curve(Math.max(x[0], Math.min(x[x.length - 1], g)))));
+}
+
+/** A surface on the board, as high as a picture is light or dark. */
+export const height = defineMaking({
+  kind: "height",
+  title: "Height",
+  reads: FROM_TONE,
+  gives: "heights",
+  fields,
+  handles: { depth: "depth", rim: { width: "borderWidth", field: "border", value: "rim" } },
+  context: toneContext,
+  make({ reads: { from } }, s): HeightsProduct {
+    const field = heightOf(from, s);
+    return { is: "heights", field, picture: from.picture, litho: null };
+  },
+});
+
+function heightOf(from: GreyProduct, s: HeightSettings): HeightField {
+  const { place } = from.picture;
+  const read = levelsOf(from);
+  const radius = (mm: number) => radiusIn(read, place, mm);
+  const smoothed: Levels = { ...read, v: broadForm(read, radius(s.smooth)) };
+  const { v, ...size } = balanced(smoothed, radius(s.scale), s.broad, s.detail);
+  const curve = curveThrough(s.curve);
+  const w = v.map((g) => -s.top - s.depth * (1 - curve(s.high === "light" ? g : 1 - g)));
+  const field = laidOut({ ...size, v: w }, place);
+  const limited = s.slope >= STEEPEST ? field : limitSlope(field, Math.tan((s.slope * Math.PI) / 180));
+  return bordered(limited, s.border, s.borderWidth);
+}

@@ -1,0 +1,136 @@
+import { bordered } from "../../height/border.ts";
+import { lightOf } from "../../colour.ts";
+import { broadForm, type Levels } from "../../height/levels.ts";
+import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
+import { formatLength } from "../../units.ts";
+import {
+  FROM_TONE,
+  laidOut,
+  levelsOf,
+  radiusIn,
+  smoothField,
+  type ToneContext,
+  toneContext,
+} from "../height/levels.ts";
+import { defineMaking } from "../kind.ts";
+import type { HeightsProduct } from "../product.ts";
+
+/** The thinnest that a sheet can be cut and held, mm. */
+const THINNEST = 0.6;
+/** λ of a material of which nothing is known: a middle of translucent plastics, mm. */
+const USUAL_LAMBDA = 1;
+/** Thicknesses of so many λ span what a lamp and a room let the eye tell apart. */
+const USUAL_SPAN = 3;
+
+const fields = fieldsFor<ToneContext>()
+  .length("sheet", "Sheet", {
+    help: "How thick the sheet is.",
+    min: 0.1,
+    max: 500,
+    step: 0.05,
+    more: true,
+    auto: ({ board }) => ({ value: board.thickness, reason: "the board's thickness as measured" }),
+  })
+  .length("thin", "Thinnest", {
+    help: "How thick the sheet stays where the picture is white.",
+    min: 0.1,
+    max: 50,
+    step: 0.05,
+    slider: true,
+    auto: (_, s) => ({
+      value: Math.min(THINNEST, Math.round(s.sheet * 30) / 100 || 0.1),
+      reason: "thin enough to glow, thick enough to hold",
+    }),
+  })
+  .length("lambda", "Light falls to a third in", {
+    help:
+      "λ of the sheet: light behind a thickness t is exp(−t/λ). Cut a step wedge and hold it to the light " +
+      "to find your sheet's own.",
+    min: 0.02,
+    max: 50,
+    step: 0.05,
+    auto: ({ board }) => ({
+      value: board.material.lambda ?? USUAL_LAMBDA,
+      reason:
+        board.material.lambda === undefined
+          ? "a middle of translucent plastics; this material's own is not known"
+          : `a careful middle for ${board.material.name.toLowerCase()}`,
+    }),
+  })
+  .length("thick", "Thickest", {
+    help: "How thick the sheet stays where the picture is black.",
+    min: 0.1,
+    max: 50,
+    step: 0.05,
+    slider: true,
+    auto: (_, s) => ({
+      value: Math.round(Math.max(s.thin, Math.min(s.sheet, s.thin + USUAL_SPAN * s.lambda)) * 100) / 100,
+      reason: "the sheet's own thickness, or where it lets a twentieth of the light through",
+    }),
+    consequence: (v, _, s) =>
+      `black lets ${Math.round(100 * Math.exp(-(v - s.thin) / s.lambda))} % of white's light through`,
+  })
+  .choice("law", "Greys become", {
+    options: [
+      { value: "light", label: "light, by the sheet's law" },
+      { value: "straight", label: "thickness, evenly" },
+    ],
+    help: "By light, the glowing sheet has the picture's own tones. Evenly, thickness falls with the grey.",
+    auto: () => ({ value: "light", reason: "the picture's own tones when it glows" }),
+  })
+  .switch("mirror", "Seen from the back", {
+    help: "Mirrored, for a sheet that is looked at from the side that was not cut.",
+    auto: () => ({ value: false, reason: "seen from the side that is cut" }),
+  })
+  .with(smoothField(1))
+  .length("rim", "Rim", {
+    help: "A flat rim this wide at the sheet's full thickness.",
+    min: 0,
+    max: 100,
+    step: 0.5,
+    auto: () => ({ value: 0, reason: "the picture runs to its edge" }),
+    consequence: (v) => (v > 0 ? `${formatLength(v)} mm on every side` : ""),
+  });
+type LithoSettings = SettingsOf<typeof fields>;
+
+/**
+ * How thick a sheet must be for a grey, 0 black to 1 white: with light T = exp(−t/λ) and white at the thinnest
+ * place, t = thin + λ·ln(1/Y) for the light Y that the grey stands for, at most `thick`.
+ */
+export function thicknessFor(grey: number, s: Pick<LithoSettings, "thin" | "thick" | "lambda" | "law">): number {
+  if (s.law === "straight") return s.thick + (s.thin - s.thick) * grey;
+  const light = lightOf(grey);
+  return light <= 0 ? s.thick : Math.min(s.thick, s.thin - s.lambda * Math.log(light));
+}
+
+/** A picture as a sheet that is thinner where light is to come through. */
+export const litho = defineMaking({
+  kind: "litho",
+  title: "Lithophane",
+  reads: FROM_TONE,
+  gives: "heights",
+  glows: true,
+  fields,
+  handles: { rim: { width: "rim" } },
+  context: toneContext,
+  make({ reads: { from } }, s): HeightsProduct {
+    const { place } = from.picture;
+    const read = levelsOf(from);
+    const levels: Levels = { ...read, v: broadForm(read, radiusIn(read, place, s.smooth)) };
+    const w = levels.v.map((g) => Math.min(0, thicknessFor(g, s) - s.sheet));
+    const field = laidOut(s.mirror ? mirrored({ ...levels, v: w }) : { ...levels, v: w }, place);
+    const law = { law: s.law, lambda: s.lambda, thin: s.thin, thick: s.thick, mirrored: s.mirror };
+    return {
+      is: "heights",
+      field: bordered(field, s.rim > 0 ? "rim" : "none", s.rim),
+      picture: from.picture,
+      litho: law,
+    };
+  },
+});
+
+function mirrored({ width, height, v }: Levels): Levels {
+  const out = new Float32Array(v.length);
+  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) out[y * width + x] = v[y * width + width - 1 - x];
+  return { width, height, v: out };
+}
