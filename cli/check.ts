@@ -1,12 +1,13 @@
 import { readFile } from "node:fs/promises";
 import { parseArgs } from "node:util";
-import { HOBBY_ROUTER, PLASMA_TABLE } from "@oaken/core/cutters/feeds";
 import { type Cutter, describeCutter, profileOf } from "@oaken/core/cutters/profile";
 import { FORMS, parseCutter } from "@oaken/core/cutters/rack";
-import { USUAL_STOCK, ZEROS, zeroPoint } from "@oaken/core/job/document";
+import { usualStock, ZEROS, zeroPoint } from "@oaken/core/job/document";
 import { readProgram } from "@oaken/core/output/gcode/reader";
 import { Problem } from "@oaken/core/problem";
 import { newSurface, usualCell } from "@oaken/core/proof/surface";
+import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
+import { machineIn } from "@oaken/core/shop/shop";
 import { nothingSwept, sweep } from "@oaken/core/proof/sweep";
 import { moveSeconds } from "@oaken/core/toolpath/time";
 import { CLEAR, farthest, figures, RAPID, type Toolpath } from "@oaken/core/toolpath/toolpath";
@@ -47,8 +48,8 @@ export async function check(args: string[], print: (line: string) => void): Prom
   if (!path || more || !v.stock || !v.cutter) throw new Problem("usage", USAGE);
   if (v.zero && !ZEROS.includes(v.zero))
     throw new Problem("bad-zero", `"${v.zero}" is not a work zero. Known: ${ZEROS.join(", ")}.`);
-  const stock = { ...USUAL_STOCK, ...parseStock(v.stock), zero: v.zero ?? USUAL_STOCK.zero };
-  const cutters = v.cutter.map(parseCutter);
+  const stock = { ...usualStock(FIRST_SHOP), ...parseStock(v.stock), ...(v.zero && { zero: v.zero }) };
+  const cutters = v.cutter.map((spec) => parseCutter(spec, FIRST_SHOP.cutters));
   const program = await readFile(path, "utf8").catch(() => {
     throw new Problem("no-file", `${path} cannot be opened. Check the name and that you may read it.`);
   });
@@ -58,7 +59,7 @@ export async function check(args: string[], print: (line: string) => void): Prom
   const t = onStock(read.toolpath, zero);
   const cell = v.cell === undefined ? usualCell(stock.width, stock.height) : parseLength(v.cell);
   const surface = newSurface(stock.width, stock.height, cell, stock.thickness);
-  const machine = torch ? PLASMA_TABLE : HOBBY_ROUTER;
+  const machine = machineIn(FIRST_SHOP, torch ? "plasma-table" : "desk-router");
   const found = { rapids: 0, plunges: 0, tooDeep: 0 };
   const places: { what: string; x: number; y: number; z: number }[] = [];
   for (const run of runsOfTool(read.tool)) {

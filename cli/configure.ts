@@ -1,27 +1,29 @@
 import type { Handles } from "@oaken/core/cuts/kind";
 import { cutSettings } from "@oaken/core/job/plan";
 import { cutKind } from "@oaken/core/cuts/register";
-import type { JobCut, JobDocument } from "@oaken/core/job/document";
+import type { BoardJob, JobCut } from "@oaken/core/job/document";
 import { makingKind, MAKINGS } from "@oaken/core/makings/register";
 import { drawingStyle } from "@oaken/core/output/dxf";
 import { Problem } from "@oaken/core/problem";
+import { dialectIn, materialIn, type Shop } from "@oaken/core/shop/shop";
 import { type Field, parseSetting } from "@oaken/core/settings/fields";
 import type { MakeOptions } from "./options.ts";
 
 /** Puts the options into the document, as if a person had set them on the slips. */
-export function configure(job: JobDocument, o: MakeOptions): void {
+export function configure(job: BoardJob, o: MakeOptions, shop: Shop): void {
   if (o.stock) Object.assign(job.stock, o.stock);
+  if (o.paint) [job.stock.paint, job.stock.coat] = [o.paint.colour, o.paint.coat];
   if (o.zero) job.stock.zero = o.zero;
-  if (o.material) job.stock.material = o.material;
-  if (o.dialect) job.dialect = o.dialect;
+  if (o.material) job.stock.material = materialIn(shop, o.material);
+  if (o.dialect) job.dialect = dialectIn(shop, o.dialect);
   if (o.cell) job.cell = o.cell;
-  const node = (kind: string) => job.nodes.find((n) => n.kind === kind);
+  const making = (kind: string) => job.makings.find((n) => n.kind === kind);
   const set = (path: string, value: string) => applySetting(job, path, value);
   if (o.by !== undefined) set("combination.how", o.by);
   if (o.offset !== undefined) set("combination.offset", o.offset);
   if (o.size) setWidth(job, o.size, "picture");
   if (o.art) setWidth(job, o.art, "art");
-  if (o.invert) node("tone")!.settings.invert = true;
+  if (o.invert) making("tone")!.settings.invert = true;
   if (o.ink !== undefined) set("outline.ink", o.ink);
   if (o.channels !== undefined) {
     const parts = o.channels.split(/[\s,:]+/);
@@ -42,10 +44,20 @@ export function configure(job: JobDocument, o: MakeOptions): void {
     else {
       // A cut that goes through by itself must be told that it is not to.
       if (unlimited && isUnlimited(job, main, unlimited)) main.settings[unlimited.field] = !unlimited.value;
-      set(`${main.id}.${depth ?? "depth"}`, o.depth);
+      // How deep a surface goes is its own affair, not the cut's.
+      const surface = job.makings.find((m) => makingKind(m.kind).handles.depth);
+      const isSurface = depth === undefined && surface !== undefined;
+      set(
+        isSurface ? `${surface.id}.${makingKind(surface.kind).handles.depth}` : `${main.id}.${depth ?? "depth"}`,
+        o.depth,
+      );
     }
   }
-  if (main && o.named.some(([path]) => path === "main.second")) set(`${main.id}.crossed`, "on");
+  const { crossed } = main ? cutKind(main.kind).handles : {};
+  if (crossed && o.named.some(([path]) => path === "main.second")) set(`${main!.id}.${crossed.field}`, crossed.value);
+  if (o.map && making("height")) set("height.smooth", "0");
+  if (o.mirror) set("litho.mirror", "on");
+  if (o.rim !== undefined) rimmed(job, o.rim, set);
   if (main) configureHandles(main, cutKind(main.kind).handles, o, set);
   for (const s of o.set) {
     const at = s.indexOf("=");
@@ -55,8 +67,8 @@ export function configure(job: JobDocument, o: MakeOptions): void {
 }
 
 /** The width of what the job is made from: of its picture, or of its drawing, which has no blank surround. */
-function setWidth(job: JobDocument, width: number, measured: "picture" | "art"): void {
-  for (const n of job.nodes) {
+function setWidth(job: BoardJob, width: number, measured: "picture" | "art"): void {
+  for (const n of job.makings) {
     const kind = makingKind(n.kind);
     if (!kind.handles.width) continue;
     n.settings[kind.handles.width] = width;
@@ -65,8 +77,20 @@ function setWidth(job: JobDocument, width: number, measured: "picture" | "art"):
   }
 }
 
+type Set = (path: string, value: string) => void;
+
+/** A flat rim round every surface of a job. */
+function rimmed(job: BoardJob, wide: string, set: Set): void {
+  for (const { id, kind } of job.makings) {
+    const { rim } = makingKind(kind).handles;
+    if (!rim) continue;
+    if (rim.field && rim.value) set(`${id}.${rim.field}`, rim.value);
+    set(`${id}.${rim.width}`, wide);
+  }
+}
+
 /** Whether a cut goes as deep as it likes, as its settings stand. */
-const isUnlimited = (job: JobDocument, cut: JobCut, { field, value }: NonNullable<Handles["unlimited"]>): boolean =>
+const isUnlimited = (job: BoardJob, cut: JobCut, { field, value }: NonNullable<Handles["unlimited"]>): boolean =>
   cutSettings(job)[cut.id][field].value === value;
 
 function configureHandles(
@@ -82,7 +106,7 @@ function configureHandles(
   if (width) set(`${main.id}.${border.width}`, width);
 }
 
-function applySetting(job: JobDocument, path: string, value: string): void {
+function applySetting(job: BoardJob, path: string, value: string): void {
   const [id, key] = path.split(".");
   const main = job.cuts.findLast((c) => !c.target);
   if (id === "all" || id === "cuts") {
@@ -102,12 +126,12 @@ function applySetting(job: JobDocument, path: string, value: string): void {
     ) as number;
     return;
   }
-  const part =
-    [...job.nodes, ...job.cuts].find((p) => p.id === id || p.kind === id) ?? (id === "main" ? main : undefined);
+  const parts = [...job.makings, ...job.cuts];
+  const part = parts.find((p) => p.id === id || p.kind === id) ?? (id === "main" ? main : undefined);
   if (!part)
     throw new Problem(
       "bad-setting",
-      `"${path}": there is no "${id}" in this job. Parts: ${[...job.nodes, ...job.cuts].map((p) => p.id).join(", ")}.`,
+      `"${path}": there is no "${id}" in this job. Parts: ${parts.map((p) => p.id).join(", ")}.`,
     );
   const fields = (MAKINGS.find((m) => m.kind === part.kind) ?? cutKind(part.kind)).fields as readonly Field[];
   const field = fields.find((f) => f.key === key);

@@ -2,7 +2,7 @@ import { parseArgs } from "node:util";
 import { Problem } from "@oaken/core/problem";
 import { parseLength } from "@oaken/core/units";
 import { FORMS } from "@oaken/core/cutters/rack";
-import { ZEROS, type StockSettings } from "@oaken/core/job/document";
+import { MOST_COAT, ZEROS, type StockSettings } from "@oaken/core/job/document";
 import { OUTCOMES } from "@oaken/core/job/outcomes";
 
 /** Options that are settings of a part by another name: part and field. `main` is the cut that the outcome is about. */
@@ -46,6 +46,15 @@ export const SETTINGS: Record<string, { path: string; value: string; about: stri
   overcut: { path: "main.overcut", value: "MM", about: "past a plasma contour's beginning" },
   peck: { path: "main.peck", value: "MM", about: "depth of each peck of a drill" },
   ridge: { path: "main.ridge", value: "MM", about: "left between a V cutter's passes over a floor" },
+  top: { path: "height.top", value: "MM", about: "how far a relief's highest place lies below the stock's top" },
+  slope: { path: "height.slope", value: "DEG", about: "the steepest slope of a relief" },
+  curve: { path: "height.curve", value: "G,H …", about: "points of the curve from grey to height" },
+  thin: { path: "litho.thin", value: "MM", about: "thickness of a sheet where the picture is white" },
+  thick: { path: "litho.thick", value: "MM", about: "… and where it is black" },
+  lambda: { path: "litho.lambda", value: "MM", about: "thickness in which light falls to 1/e" },
+  law: { path: "litho.law", value: "light|straight", about: "how greys become thickness" },
+  overscan: { path: "main.overrun", value: "MM", about: "how far a finishing cutter goes past the board's edge" },
+  shape: { path: "main.shape", value: "lines|waves|rings|spiral|dots", about: "of shaded lines" },
   erase: { path: "picture.erase", value: "LIST", about: "marks wiped off: rect x y w h; spot x y; …" },
 };
 
@@ -63,14 +72,26 @@ export interface MakeOptions {
   size?: number;
   art?: number;
   stock?: Pick<StockSettings, "width" | "height" | "thickness">;
+  /** the board that these options are for, by its name or id; the first when not given */
+  board?: string;
   zero?: string;
   material?: string;
   cutter: string[];
   clear: string[];
   rest: string[];
+  rough: string[];
+  /** a flat rim this wide, for surfaces */
+  rim?: string;
   depth?: string;
   ink?: string;
   invert: boolean;
+  mirror: boolean;
+  /** the picture is a height map: its greys are heights as they are, nothing smoothed */
+  map: boolean;
+  /** the surface is written as a solid too */
+  stl: boolean;
+  /** the stock's paint: its colour and how thick it is, mm */
+  paint?: { colour: string; coat: number };
   channels?: string;
   reduce?: string;
   border?: string;
@@ -102,10 +123,16 @@ oaken outline PICTURE --size W --out DIR [options]
   --stock WxHxT          stock as measured
   --zero CORNER          ${ZEROS[0]} … ${ZEROS[ZEROS.length - 1]}
   --material ID          --dialect ID          --cell MM
+  --board NAME           the board of a job that the options are for; the first when not given
 oaken check PROGRAM --stock WxHxT --cutter SPEC [--zero CORNER]
   --cutter SPEC          ${FORMS}, or an id of the rack; twice for a cut-out roughed by the first
   --clear SPEC|none      clearing cutter before a V cutter (flat3 when not given); again for the next, smaller one
   --rest SPEC            a smaller cutter for what the pocket's leaves; again for the next
+  --rough SPEC|none      a roughing cutter before a surface is finished; again for the next, smaller one
+  --rim MM               a flat rim round a surface        --mirror   a sheet that is seen from its back
+  --map                  the picture is a height map, or the file an STL solid: heights as they are
+  --stl                  writes surface.stl too: the wanted surface as a solid, else what is left of the stock
+  --paint '#rrggbb:MM'   a coat of paint on the stock, and how thick it is
   --kerf MM              a torch with this kerf, for plasma
   --depth F|none         the floor; for a cut-out through the stock when not given
   --ink auto|0..1        --invert
@@ -141,6 +168,12 @@ export function parseMake(args: string[]): MakeOptions {
         cutter: many,
         clear: many,
         rest: many,
+        rough: many,
+        rim: text,
+        mirror: { type: "boolean" },
+        map: { type: "boolean" },
+        stl: { type: "boolean" },
+        paint: text,
         kerf: text,
         depth: text,
         ink: text,
@@ -149,6 +182,7 @@ export function parseMake(args: string[]): MakeOptions {
         border: text,
         tabs: text,
         dialect: text,
+        board: text,
         cell: text,
         drawing: text,
         set: { type: "string", multiple: true },
@@ -184,6 +218,12 @@ export function parseMake(args: string[]): MakeOptions {
     cutter: v.kerf !== undefined ? [`torch:${v.kerf}`] : ((v.cutter as string[] | undefined) ?? []),
     clear: (v.clear as string[] | undefined) ?? [],
     rest: (v.rest as string[] | undefined) ?? [],
+    rough: (v.rough as string[] | undefined) ?? [],
+    rim: v.rim,
+    mirror: v.mirror ?? false,
+    map: v.map ?? false,
+    stl: v.stl ?? false,
+    paint: v.paint === undefined ? undefined : parsePaint(v.paint),
     depth: v.depth,
     ink: v.ink === "auto" ? undefined : v.ink,
     invert: v.invert ?? false,
@@ -192,6 +232,7 @@ export function parseMake(args: string[]): MakeOptions {
     border: v.border,
     tabs: v.tabs,
     dialect: v.dialect,
+    board: v.board,
     cell: v.cell === undefined ? undefined : positive("--cell", v.cell, 10),
     drawing: v.drawing,
     named: Object.entries(SETTINGS).flatMap(([k, s]): [string, string][] => {
@@ -220,6 +261,18 @@ function positive(option: string, value: string, most: number): number {
   if (!(mm > 0) || mm > most)
     throw new Problem("bad-length", `${option} ${value}: give a length above 0 and up to ${most} mm.`);
   return mm;
+}
+
+/** Paint from #rrggbb:MM. @throws Problem `bad-paint` */
+function parsePaint(value: string): { colour: string; coat: number } {
+  const m = /^(#[0-9a-fA-F]{6}):(.+)$/.exec(value.trim());
+  const coat = m ? parseLength(m[2]) : NaN;
+  if (!m || !(coat > 0) || coat > MOST_COAT)
+    throw new Problem(
+      "bad-paint",
+      `--paint ${value}: write its colour and how thick it is, up to ${MOST_COAT} mm, such as '#1d1b1a:0.1'.`,
+    );
+  return { colour: m[1], coat };
 }
 
 /** Stock from WxHxT. @throws Problem `bad-stock` */

@@ -3,16 +3,18 @@ import { drawingFiles, mainShapes } from "@oaken/core/job/drawings";
 import { onePicture } from "@oaken/core/job/tools";
 import { Kept } from "@oaken/core/kept";
 import { buildJob } from "@oaken/core/job/build";
-import { startJob } from "@oaken/core/job/outcomes";
-import { checkJob } from "@oaken/core/job/schema";
+import { startJob } from "@oaken/core/job/start";
+import { checkBoard } from "@oaken/core/job/schema";
 import { warmUp } from "@oaken/core/outline/warm";
 import { Problem } from "@oaken/core/problem";
+import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
 import { decodePicture } from "@oaken/files/decode";
 import { sha256 } from "@oaken/files/sha256";
 import { configure } from "./configure.ts";
-import { readInput, writeAll } from "./make.ts";
+import { readInput } from "./input.ts";
 import { parseMake } from "./options.ts";
 import { outlineReport } from "./report.ts";
+import { writeAll } from "./write.ts";
 
 /** Stock that any outline fits on: `oaken outline` cuts nothing. */
 const SHEET = { width: 10000, height: 10000, thickness: 18 };
@@ -30,18 +32,12 @@ export async function outline(args: string[], print: (line: string) => void): Pr
   warmUp();
   const raster = await decoding;
   const decode = performance.now() - t0;
-  const job = startJob(
-    "cutout",
-    { sha: sha256(bytes), name, width: raster.width, height: raster.height },
-    { ...SHEET, ...o.stock },
-  );
-  configure(job, o);
+  const asset = { sha: sha256(bytes), name, width: raster.width, height: raster.height };
+  const job = startJob(FIRST_SHOP, { outcome: "cutout", asset, stock: { ...SHEET, ...o.stock } });
+  configure(job, o, FIRST_SHOP);
   job.cuts = [];
-  const build = buildJob(
-    checkJob(job),
-    { files: onePicture(raster), now: () => performance.now(), cell: 10 },
-    new Kept(),
-  );
+  const files = onePicture(raster);
+  const build = buildJob(checkBoard(job), { files, now: () => performance.now(), cell: 10 }, new Kept());
   if (build.problem) throw new Problem(build.problem.code, build.problem.message);
   const main = mainShapes(build)!;
   const report = {

@@ -90,7 +90,7 @@ describe("bad input: one sentence each", () => {
 
   const jobs: [string, (j: LooseJob) => void, RegExp][] = [
     ["newer", (j) => (j.version = 7), /newer version/],
-    ["unknown kinds", (j) => (j.nodes[1].kind = "dream"), /"dream"/],
+    ["unknown kinds", (j) => (j.makings[1].kind = "dream"), /"dream"/],
     ["without its picture", (j) => (j.assets = {}), /does not hold its picture/],
     ["with a changed picture", (j) => (Object.values(j.assets)[0].base64 = "AAAA"), /is damaged/],
   ];

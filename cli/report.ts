@@ -1,7 +1,9 @@
 import { clearanceOf } from "@oaken/core/geometry/clearance/clearance";
 import type { Finding } from "@oaken/core/inspect/finding";
 import type { BuildResult } from "@oaken/core/job/build";
-import { type Drawn, mainShapes } from "@oaken/core/job/drawings";
+import { rangeOf } from "@oaken/core/height/field";
+import { type Drawn, mainHeights, mainShapes, mainTones, type Toned } from "@oaken/core/job/drawings";
+import type { HeightsProduct } from "@oaken/core/makings/product";
 import { stopWords, zeroPoint } from "@oaken/core/job/document";
 import { outlineFigures } from "@oaken/core/outline/figures";
 import type { HeightScale, Output } from "@oaken/core/job/outputs";
@@ -33,28 +35,76 @@ export function outlineReport({ made: { product } }: Drawn) {
   };
 }
 
+/** Where a surface lies, mm. */
+function sizeOf(surface: HeightsProduct | null): { x: number; y: number; width: number; height: number } {
+  if (!surface) return { x: 0, y: 0, width: 0, height: 0 };
+  const { x0, y0, cell, width, height } = surface.field;
+  return { x: x0, y: y0, width: width * cell, height: height * cell };
+}
+
+/** A wanted surface in figures, mm. */
+function heightReport({ field }: HeightsProduct) {
+  const { low, high } = rangeOf(field);
+  return { width: field.width, height: field.height, cell: to(field.cell, 5), low: to(low, 4), high: to(high, 4) };
+}
+
+/** What grooves bare, as shares of the surface. */
+const tonesReport = ({ least, most, spacing }: Toned["tones"]) => ({ least: to(least, 6), most: to(most, 6), spacing });
+
+/** A board with all that was made of it. */
+export interface Made {
+  build: BuildResult;
+  findings: readonly Finding[];
+  files: readonly Output[];
+  heightScale: HeightScale;
+}
+export type BoardReport = ReturnType<typeof reportOf>;
+
+/**
+ * The report of a whole job: that of its board; where it has several, that of the first with what all of them come to,
+ * and each by itself.
+ */
+export function wholeReport(boards: readonly BoardReport[]) {
+  const [first] = boards;
+  if (boards.length === 1) return first;
+  return {
+    ...first,
+    files: boards.flatMap((b) => b.files),
+    seconds: to(
+      boards.reduce((sum, b) => sum + b.seconds, 0),
+      1,
+    ),
+    findings: boards.flatMap((b) => b.findings.map((f) => ({ ...f, board: b.board }))),
+    boards,
+  };
+}
+
 /** The report that scripts read; lengths in mm, times in seconds, timings in ms. */
 export function reportOf(
-  build: BuildResult,
-  findings: readonly Finding[],
-  { files, heightScale }: { files: readonly Output[]; heightScale: HeightScale },
+  { build, findings, files, heightScale }: Made,
   picture: { width: number; height: number } | null,
   decode: number,
 ) {
   const { job, proof } = build;
-  const main = mainShapes(build)!;
-  const { art } = main;
+  const main = mainShapes(build);
+  const surface = mainHeights(build);
+  const toned = mainTones(build);
+  const art = main?.art ?? toned?.art ?? sizeOf(surface);
   let zMin = 0;
   for (const z of proof.z) if (z < zMin) zMin = z;
   const on = build.cuts.filter((c) => c.cut.on);
   const lost = new Map(build.cuts.map((c, i) => [c.id, build.lost?.cuts[i] ?? null]));
   return {
     name: job.name,
+    board: job.board.name,
     picture,
     artwork: { x: to(art.x, 4), y: to(art.y, 4), width: to(art.width, 4), height: to(art.height, 4) },
-    stock: { ...job.stock },
+    stock: { ...job.stock, material: job.stock.material.id },
     zero: zeroPoint(job.stock),
-    outline: outlineReport(main),
+    outline: main ? outlineReport(main) : undefined,
+    height: surface ? heightReport(surface) : undefined,
+    litho: surface?.litho ?? undefined,
+    lines: toned ? tonesReport(toned.tones) : undefined,
     cuts: on.map((c) => {
       const { cutter } = c.cut;
       return {

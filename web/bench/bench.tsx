@@ -16,7 +16,7 @@ import { Reach } from "./reach.tsx";
 import { RunStrip } from "./run-strip.tsx";
 import { Slip } from "./slip.tsx";
 import { type Bench, createBench, showing } from "./store.ts";
-import { Write } from "./write.tsx";
+import { Write } from "./write/write.tsx";
 
 const Stage = dynamic(() => import("./stage/stage.tsx").then((m) => m.Stage), {
   ssr: false,
@@ -136,7 +136,8 @@ function useBuilding(bench: Bench, desk: Desk): void {
         working: built.final ? null : now.working,
         failed: built.problem ? built.problem.message : null,
       });
-      if (!built.final || built.problem) return;
+      // The card shows the first board.
+      if (!built.final || built.problem || now.doc.board.id !== now.whole.boards[0].id) return;
       clearTimeout(thumb.current);
       thumb.current = setTimeout(() => {
         if (store.getState().built?.surface !== built.surface) return;
@@ -152,7 +153,7 @@ function useBuilding(bench: Bench, desk: Desk): void {
       }, 1200);
     };
     desk.onProgress = (step, share) => store.setState({ working: { step, share } });
-    desk.onTraced = (live, tone) => store.setState({ live, liveTone: tone });
+    desk.onPreviewed = (live, tone) => store.setState({ live, liveTone: tone });
     desk.onSurface = (scrubbed) => store.getState().playhead !== null && store.setState({ scrubbed });
     desk.onRestarted = (failed) => store.setState({ failed });
     desk.onFailed = (failed) => store.setState({ failed, working: null });
@@ -216,10 +217,10 @@ function Stale({ message, id, bench }: { message: string; id: string; bench: Ben
   const [wrong, setWrong] = useState<string | null>(null);
   const asNew = async () => {
     try {
-      const { doc } = bench.store.getState();
+      const { whole } = bench.store.getState();
       const made = await api<{ id: string }>("/api/jobs", {
         method: "POST",
-        json: { document: { ...doc, name: `${doc.name}, mine` } },
+        json: { document: { ...whole, name: `${whole.name}, mine` } },
       });
       bench.store.setState({ save: { state: "saved", at: new Date() } });
       router.push(`/job/${made.id}`);

@@ -1,5 +1,6 @@
 "use client";
 import { type JobCut, STOPS, type StopKind } from "@oaken/core/job/document";
+import { cutKind } from "@oaken/core/cuts/register";
 import { makingsThatGive } from "@oaken/core/job/graph";
 import { formatLength } from "@oaken/core/units";
 import { Pick } from "../ui/pick.tsx";
@@ -7,29 +8,33 @@ import { useActions, useBench, useBenchStore } from "./context.tsx";
 
 const row = "mx-3 flex min-h-[50px] shrink-0 items-center justify-between gap-2 border-t border-line";
 
-/** Which outline a cut works on; only where there is more than one, or the one it had is gone. */
+/** What a cut works on; only where there is more than one, or the one it had is gone. */
 export function ShapePick({ cut }: { cut: JobCut }) {
   const doc = useBench((s) => s.doc);
   const { change } = useActions();
-  const outlines = makingsThatGive(doc, "shapes");
-  const own = (doc.cuts.find((c) => c.id === cut.target) ?? cut).reads[0];
-  if (cut.target || (outlines.length < 2 && outlines.some((o) => o.id === own))) return null;
-  const known = outlines.some((o) => o.id === own);
+  const { gives, label } = cutKind(cut.kind).reads.art;
+  const all = makingsThatGive(doc, gives);
+  const own = (doc.cuts.find((c) => c.id === cut.target) ?? cut).reads.art;
+  if (cut.target || (all.length < 2 && all.some((o) => o.id === own))) return null;
+  const known = all.some((o) => o.id === own);
   return (
     <div className={row}>
-      <span className="font-semibold">Shape</span>
+      <span className="font-semibold">{gives === "shapes" ? "Shape" : label}</span>
       <Pick
-        label="Shape"
+        label={gives === "shapes" ? "Shape" : label}
         value={known ? own : "none"}
         options={[
           ...(known ? [] : [{ value: "none", label: "none: choose one" }]),
-          ...outlines.map((o) => ({ value: o.id, label: o.name })),
+          ...all.map((o) => ({ value: o.id, label: o.name })),
         ]}
         onChange={(v) =>
           v !== "none" &&
           change("shape", (d) => {
-            for (const c of d.cuts)
-              if (c.id === cut.id || c.target === cut.id) c.reads = [v, ...c.reads.slice(1).filter((r) => r !== v)];
+            for (const c of d.cuts.filter((q) => q.id === cut.id || q.target === cut.id)) {
+              // Nothing is its own border.
+              if (c.reads.border === v) delete c.reads.border;
+              c.reads.art = v;
+            }
           })
         }
       />
@@ -42,8 +47,8 @@ export function BorderPick({ cut }: { cut: JobCut }) {
   const doc = useBench((s) => s.doc);
   const { change } = useActions();
   if (cut.settings.border !== "shape" || cut.settings.side !== "stands") return null;
-  const others = makingsThatGive(doc, "shapes").filter((n) => n.id !== cut.reads[0]);
-  const own = others.find((o) => o.id === cut.reads[1]);
+  const others = makingsThatGive(doc, "shapes").filter((n) => n.id !== cut.reads.art);
+  const own = others.find((o) => o.id === cut.reads.border);
   return (
     <div className={row}>
       <span className="font-semibold">Border is</span>
@@ -58,7 +63,7 @@ export function BorderPick({ cut }: { cut: JobCut }) {
             ...others.map((o) => ({ value: o.id, label: o.name })),
           ]}
           onChange={(v) =>
-            v !== "none" && change("border", (d) => void (d.cuts.find((c) => c.id === cut.id)!.reads[1] = v))
+            v !== "none" && change("border", (d) => void (d.cuts.find((c) => c.id === cut.id)!.reads.border = v))
           }
         />
       )}

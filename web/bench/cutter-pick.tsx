@@ -1,19 +1,20 @@
 "use client";
 import { Fragment } from "react";
 import { cutKind, CUTS } from "@oaken/core/cuts/register";
-import { cutterFromRack, RACK } from "@oaken/core/cutters/rack";
+import { cutterIn } from "@oaken/core/cutters/rack";
 import { describeCutter, sameCutter } from "@oaken/core/cutters/profile";
 import type { JobCut } from "@oaken/core/job/document";
 import { addHelper, removeCut } from "@oaken/core/job/edit";
 import { LengthField } from "../ui/length-field.tsx";
 import { Pick } from "../ui/pick.tsx";
+import { SHOP } from "../ui/shop.ts";
 import { useActions, useBench, useSpoken } from "./context.tsx";
 
 /** The cutter of a cut, and those that work for it. */
 export function CutterPick({ cut }: { cut: JobCut }) {
   const { change } = useActions();
   const kinds = cutKind(cut.kind).cutters;
-  const known = RACK.filter((c) => kinds.includes(c.kind));
+  const known = SHOP.cutters.filter((c) => kinds.includes(c.kind));
   const inRack = known.find((c) => sameCutter(c, cut.cutter));
   const options = [
     ...(inRack ? [] : [{ value: "own", label: describeCutter(cut.cutter) }]),
@@ -30,7 +31,7 @@ export function CutterPick({ cut }: { cut: JobCut }) {
           options={options}
           onChange={(v) =>
             v !== "own" &&
-            change("cutter", (d) => void (d.cuts.find((c) => c.id === cut.id)!.cutter = cutterFromRack(v)))
+            change("cutter", (d) => void (d.cuts.find((c) => c.id === cut.id)!.cutter = cutterIn(SHOP.cutters, v)))
           }
         />
       </div>
@@ -48,10 +49,12 @@ function Helpers({ cut, kind, label }: { cut: JobCut; kind: string; label: strin
   const { change } = useActions();
   const doc = useBench((s) => s.doc);
   const mine = doc.cuts.filter((c) => c.target === cut.id && c.kind === kind);
-  const flats = RACK.filter((c) => cutKind(kind).cutters.includes(c.kind)).map((c) => ({
-    value: c.id!,
-    label: describeCutter(c),
-  }));
+  const flats = SHOP.cutters
+    .filter((c) => cutKind(kind).cutters.includes(c.kind))
+    .map((c) => ({
+      value: c.id!,
+      label: describeCutter(c),
+    }));
   const row = (name: string, value: string, options: { value: string; label: string }[], set: (v: string) => void) => (
     <div className="mx-3 flex min-h-[50px] shrink-0 items-center justify-between gap-2 border-t border-line">
       <span className="font-semibold">{name}</span>
@@ -64,7 +67,7 @@ function Helpers({ cut, kind, label }: { cut: JobCut; kind: string; label: strin
         <Fragment key={h.id}>
           {row(
             i === 0 ? label : "and then with",
-            RACK.some((c) => c.id === h.cutter.id) ? h.cutter.id! : "own",
+            SHOP.cutters.some((c) => c.id === h.cutter.id) ? h.cutter.id! : "own",
             [
               { value: "none", label: "nothing" },
               ...(h.cutter.id ? [] : [{ value: "own", label: describeCutter(h.cutter) }]),
@@ -75,7 +78,7 @@ function Helpers({ cut, kind, label }: { cut: JobCut; kind: string; label: strin
               change(`${kind} cutter`, (d) =>
                 v === "none"
                   ? removeCut(d, h.id)
-                  : void (d.cuts.find((c) => c.id === h.id)!.cutter = cutterFromRack(v)),
+                  : void (d.cuts.find((c) => c.id === h.id)!.cutter = cutterIn(SHOP.cutters, v)),
               ),
           )}
         </Fragment>
@@ -93,7 +96,7 @@ function Helpers({ cut, kind, label }: { cut: JobCut; kind: string; label: strin
                 d,
                 d.cuts.find((c) => c.id === cut.id)!,
                 kind,
-                cutterFromRack(v),
+                cutterIn(SHOP.cutters, v),
               ),
           ),
       )}

@@ -24,7 +24,7 @@ export function Findings() {
   };
   const cure = (f: Finding) =>
     change("cure of a finding", (d) => {
-      const part = [...d.nodes, ...d.cuts].find((p) => p.id === f.cure!.id);
+      const part = [...d.makings, ...d.cuts].find((p) => p.id === f.cure!.id);
       if (part) part.settings[f.cure!.field] = f.cure!.value!;
     });
   const say = useSpoken();

@@ -6,6 +6,7 @@ import { Dialog, DropdownMenu } from "radix-ui";
 import { api } from "../ui/api.ts";
 import { HomeLink } from "../ui/mark.tsx";
 import { Toggle } from "../ui/toggle.tsx";
+import { BoardPick } from "./boards.tsx";
 import { useActions, useBench, useBenchStore } from "./context.tsx";
 import { Findings } from "./findings.tsx";
 import { KEYS } from "./keys.ts";
@@ -85,6 +86,7 @@ export function Header() {
           </DropdownMenu.Portal>
         </DropdownMenu.Root>
       )}
+      <BoardPick />
       <span
         role="status"
         className={`num truncate ${save.state === "failed" || save.state === "stale" ? "text-danger" : "text-soft"}`}

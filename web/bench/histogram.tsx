@@ -6,7 +6,7 @@ import { useBench } from "./context.tsx";
 export function Histogram() {
   const built = useBench((s) => s.built);
   const outline = useBench((s) => aboutOf(s.doc, s.selected, "shapes")?.id);
-  const own = useBench((s) => s.doc.nodes.find((n) => n.id === outline)?.settings.ink);
+  const own = useBench((s) => s.doc.makings.find((n) => n.id === outline)?.settings.ink);
   const bins = built?.shown.grey?.bins;
   if (!bins) return null;
   const level = Number(own ?? built.resolved[outline ?? ""]?.ink?.value ?? 0.5);

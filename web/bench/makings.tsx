@@ -2,22 +2,22 @@
 import { useRef } from "react";
 import { ImagePlus, PenLine, Plus } from "lucide-react";
 import { aboutOf } from "@oaken/core/job/graph";
-import type { JobNode } from "@oaken/core/job/document";
-import { addDrawing, addPicture } from "@oaken/core/job/edit";
-import { materialById } from "@oaken/core/cutters/materials";
+import type { JobMaking } from "@oaken/core/job/document";
+import { addDrawing, addPicture, addSolid } from "@oaken/core/job/edit";
+import { isSolidName } from "@oaken/files/solid";
 import { formatLength } from "@oaken/core/units";
 import { DropAnywhere, PICTURES } from "../shop/drop.tsx";
 import { checkDrawing, uploadPicture } from "../ui/api.ts";
+import { AddBoard } from "./boards.tsx";
 import { useActions, useBench, useBenchStore } from "./context.tsx";
 import { viewOf } from "./views/register.ts";
 import { useSeen } from "./views/seen.ts";
 
 /** The left side: what the piece is made from, each making with a small live picture of what it gives. */
 export function Makings() {
-  const { doc, selected, working, unit } = useBench((s) => s);
-  const { select } = useActions();
+  const { doc, whole, selected, working, unit } = useBench((s) => s);
+  const { select, showBoard } = useActions();
   const seenNow = useSeen();
-  const material = materialById(doc.stock.material);
   const n = (v: number) => formatLength(v, unit);
   return (
     <nav
@@ -25,16 +25,24 @@ export function Makings() {
       className="flex w-[232px] shrink-0 flex-col overflow-y-auto border-r border-line bg-film max-[1100px]:w-[200px]"
     >
       <h2 className="px-3 pb-1 pt-3 text-[14px] text-soft">Makings</h2>
-      <Entry
-        id="stock"
-        name={material.name}
-        about={`${n(doc.stock.width)} × ${n(doc.stock.height)} × ${n(doc.stock.thickness)} ${unit}`}
-        selected={selected}
-        select={select}
-      >
-        <StockPicture face={material.face} grain={material.grain} />
-      </Entry>
-      {doc.nodes.map((making) => {
+      {whole.boards.map(({ id, name, stock }) => {
+        const { material, width, height, thickness } = stock;
+        const isShown = id === doc.board.id;
+        return (
+          <Entry
+            key={id}
+            id={isShown ? "stock" : id}
+            name={whole.boards.length > 1 ? name : material.name}
+            about={`${n(width)} × ${n(height)} × ${n(thickness)} ${unit}`}
+            selected={selected}
+            select={() => showBoard(id)}
+            isShown={isShown && whole.boards.length > 1}
+          >
+            <StockPicture face={material.face} grain={material.grain} />
+          </Entry>
+        );
+      })}
+      {doc.makings.map((making) => {
         const view = viewOf(making);
         const seen = seenNow(making);
         return (
@@ -45,7 +53,7 @@ export function Makings() {
             about={view.about(seen)}
             selected={selected}
             select={select}
-            indent={making.reads.length > 0}
+            indent={Object.keys(making.reads).length > 0}
             working={working?.step === making.id}
           >
             <view.Thumbnail {...seen} />
@@ -65,6 +73,7 @@ function Entry({
   select,
   indent,
   working,
+  isShown,
   children,
 }: {
   id: string;
@@ -74,6 +83,8 @@ function Entry({
   select(id: string): void;
   indent?: boolean;
   working?: boolean;
+  /** of a board among others: whether it lies on the stage */
+  isShown?: boolean;
   children: React.ReactNode;
 }) {
   return (
@@ -85,6 +96,7 @@ function Entry({
         `${indent ? "pl-8" : "pl-3"}`
       }
     >
+      {isShown && <span aria-hidden="true" className="absolute inset-y-1 left-0 w-[3px] rounded-r bg-spruce" />}
       {indent && (
         <span
           aria-hidden="true"
@@ -100,7 +112,10 @@ function Entry({
         {children}
       </span>
       <span className="min-w-0">
-        <span className="block truncate font-semibold">{name}</span>
+        <span className="block truncate font-semibold">
+          {name}
+          {isShown && <span className="sr-only">, on the stage</span>}
+        </span>
         <span className="block truncate text-[12.5px] leading-4 text-soft">{about}</span>
       </span>
       {working && <span className="catching-up absolute inset-x-3 bottom-0 h-[2px]" />}
@@ -134,7 +149,10 @@ function ReplacePicture() {
   const drawn = useRef<HTMLInputElement>(null);
   const store = useBenchStore();
   const { change, select } = useActions();
-  const take = async (file: File | undefined, work: (asset: NonNullable<JobNode["asset"]>) => void | Promise<void>) => {
+  const take = async (
+    file: File | undefined,
+    work: (asset: NonNullable<JobMaking["asset"]>) => void | Promise<void>,
+  ) => {
     if (!file) return;
     try {
       await work(await uploadPicture(file));
@@ -149,7 +167,7 @@ function ReplacePicture() {
       // A job of drawings alone has none: then it is the first.
       if (at === undefined) return change("add a picture", (d) => void addPicture(d, asset));
       change("replace the picture", (d) => {
-        const p = d.nodes.find((q) => q.id === at)!;
+        const p = d.makings.find((q) => q.id === at)!;
         p.asset = asset;
         p.name = asset.name;
       });
@@ -162,9 +180,12 @@ function ReplacePicture() {
     });
   const draw = (file?: File) =>
     take(file, async (asset) => {
-      await checkDrawing(asset.sha);
       let id = "";
-      change("add a drawing", (d) => void (id = addDrawing(d, asset)));
+      if (isSolidName(file!.name)) change("add a solid", (d) => void (id = addSolid(d, asset)));
+      else {
+        await checkDrawing(asset.sha);
+        change("add a drawing", (d) => void (id = addDrawing(d, asset)));
+      }
       select(id);
     });
   return (
@@ -189,7 +210,7 @@ function ReplacePicture() {
       <input
         ref={drawn}
         type="file"
-        accept=".svg,image/svg+xml"
+        accept=".svg,image/svg+xml,.stl,model/stl"
         className="hidden"
         aria-label="Drawing file"
         onChange={(e) => void draw(e.target.files?.[0])}
@@ -202,11 +223,12 @@ function ReplacePicture() {
       </button>
       <button
         className="btn w-full border-dashed !font-normal text-soft"
-        title="The closed shapes of an SVG drawing, exactly as they were drawn"
+        title="The closed shapes of an SVG drawing, exactly as they were drawn; or the surface of an STL solid"
         onClick={() => drawn.current!.click()}
       >
-        <PenLine size={16} /> A drawing (SVG)
+        <PenLine size={16} /> A drawing or solid
       </button>
+      <AddBoard />
     </div>
   );
 }

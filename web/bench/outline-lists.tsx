@@ -1,6 +1,6 @@
 "use client";
 import { EyeOff, Pipette, Split, SquarePlus } from "lucide-react";
-import type { JobDocument } from "@oaken/core/job/document";
+import type { BoardJob } from "@oaken/core/job/document";
 import { addOutline } from "@oaken/core/job/edit";
 import { placeIn } from "@oaken/core/outline/pieces";
 import { formatLength } from "@oaken/core/units";
@@ -22,7 +22,7 @@ export function ColourList({ part }: { part: string }) {
     change(
       "colours kept",
       (d) =>
-        void (d.nodes.find((n) => n.id === part)!.settings.keep = colours
+        void (d.makings.find((n) => n.id === part)!.settings.keep = colours
           .filter((c) => c.kept !== (c.hex === hex))
           .map((c) => c.hex)
           .join(",")),
@@ -82,7 +82,7 @@ export function PieceList({ part }: { part: string }) {
   const hands = built.shown.shapes?.isTraced ? space : null;
   const { pieces, loose } = outline.figures;
   const n = (v: number) => formatLength(v, unit, unit === "mm" ? 1 : 2);
-  const hidden = itemsOf(String(doc.nodes.find((q) => q.id === part)!.settings.hide ?? ""));
+  const hidden = itemsOf(String(doc.makings.find((q) => q.id === part)!.settings.hide ?? ""));
   const inside = (p: (typeof pieces)[number], picture: Space): string => {
     const { rings } = outline;
     const [x, y] = placeIn(
@@ -91,8 +91,8 @@ export function PieceList({ part }: { part: string }) {
     );
     return textOf(picture.toPixel(x, y));
   };
-  const hideIn = (d: JobDocument, place: string) => {
-    const s = d.nodes.find((q) => q.id === part)!.settings;
+  const hideIn = (d: BoardJob, place: string) => {
+    const s = d.makings.find((q) => q.id === part)!.settings;
     s.hide = appended(String(s.hide ?? ""), place);
   };
   const hide = (p: (typeof pieces)[number], picture: Space) =>
@@ -160,7 +160,7 @@ export function PieceList({ part }: { part: string }) {
           className="btn mt-1 !h-7"
           onClick={() =>
             change("show a hidden piece", (d) => {
-              const s = d.nodes.find((q) => q.id === part)!.settings;
+              const s = d.makings.find((q) => q.id === part)!.settings;
               const rest = hidden.slice(0, -1);
               if (rest.length > 0) s.hide = rest.join("; ");
               else delete s.hide;

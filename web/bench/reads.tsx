@@ -1,20 +1,21 @@
-import type { JobNode } from "@oaken/core/job/document";
+import type { JobMaking } from "@oaken/core/job/document";
 import { makingsThatGive, upstreamOf } from "@oaken/core/job/graph";
 import { makingKind } from "@oaken/core/makings/register";
 import { Pick } from "../ui/pick.tsx";
 import { useActions, useBench } from "./context.tsx";
 
 /** What a making reads, by name, where there is a choice: none that is made from itself. */
-export function Reads({ making }: { making: JobNode }) {
+export function Reads({ making }: { making: JobMaking }) {
   const doc = useBench((s) => s.doc);
   const { change } = useActions();
   const takes = Object.entries(makingKind(making.kind).reads);
-  const read = (at: number, id: string) =>
-    change(takes[at][1].label.toLowerCase(), (d) => {
-      const own = d.nodes.find((n) => n.id === making.id)!;
-      own.reads = id === "none" ? own.reads.slice(0, at) : Object.assign([...own.reads], { [at]: id });
+  const read = (name: string, label: string, id: string) =>
+    change(label.toLowerCase(), (d) => {
+      const own = d.makings.find((n) => n.id === making.id)!;
+      if (id === "none") delete own.reads[name];
+      else own.reads[name] = id;
     });
-  return takes.map(([name, take], at) => {
+  return takes.map(([name, take]) => {
     const others = makingsThatGive(doc, take.gives).filter(
       (n) => upstreamOf(doc, n.id, (m) => m.id === making.id) === undefined,
     );
@@ -27,12 +28,12 @@ export function Reads({ making }: { making: JobNode }) {
         <span className="font-semibold">{take.label}</span>
         <Pick
           label={take.label}
-          value={making.reads[at] ?? "none"}
+          value={making.reads[name] ?? "none"}
           options={[
             ...(take.optional ? [{ value: "none", label: "none" }] : []),
             ...others.map((o) => ({ value: o.id, label: o.name })),
           ]}
-          onChange={(id) => read(at, id)}
+          onChange={(id) => read(name, take.label, id)}
         />
       </div>
     );

@@ -4,7 +4,7 @@ import { ChevronDown, ChevronRight, CircleHelp, RotateCcw } from "lucide-react";
 import { Slider, Switch, Tooltip } from "radix-ui";
 import { cutKind } from "@oaken/core/cuts/register";
 import { cutSettings } from "@oaken/core/job/plan";
-import type { JobNode } from "@oaken/core/job/document";
+import type { JobMaking } from "@oaken/core/job/document";
 import { makingKind } from "@oaken/core/makings/register";
 import { type Field, type Resolved, type Setting, type Settings } from "@oaken/core/settings/fields";
 import { CutterShape } from "../ui/cutter-shape.tsx";
@@ -27,7 +27,7 @@ export function Slip() {
   const { doc, selected, built } = useBench((s) => s);
   const early = useEarly();
   const say = useSpoken();
-  const node = doc.nodes.find((n) => n.id === selected);
+  const node = doc.makings.find((n) => n.id === selected);
   const cut = doc.cuts.find((c) => c.id === selected);
   return (
     <aside
@@ -58,7 +58,7 @@ export function Slip() {
 }
 
 /** The slip of a making: what stands above its fields and below them follows from what it gives. */
-function MakingSlip({ making }: { making: JobNode }) {
+function MakingSlip({ making }: { making: JobMaking }) {
   const view = viewOf(making);
   const figures = view.figures(useSeen()(making));
   return (
@@ -149,7 +149,7 @@ function FieldRow({
   const slide = (v: number, gesture: string) => {
     set(v, gesture);
     const doc = store.getState().doc;
-    if (doc.nodes.some((n) => n.id === part)) desk.trace(doc, part);
+    if (doc.makings.some((n) => n.id === part)) desk.preview(doc, part);
   };
   const isSet = own !== undefined;
   const say = useSpoken();

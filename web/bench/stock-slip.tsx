@@ -1,10 +1,12 @@
 "use client";
 import { Switch } from "radix-ui";
-import { MATERIALS } from "@oaken/core/cutters/materials";
-import { ZEROS, zeroWords } from "@oaken/core/job/document";
+import { MOST_COAT, ZEROS, zeroWords } from "@oaken/core/job/document";
+import { materialIn } from "@oaken/core/shop/shop";
 import { LengthField } from "../ui/length-field.tsx";
-import { Pick } from "../ui/pick.tsx";
+import { choices, Pick } from "../ui/pick.tsx";
+import { SHOP } from "../ui/shop.ts";
 import { useActions, useBench } from "./context.tsx";
+import { BoardRows } from "./boards.tsx";
 import { Head } from "./slip-head.tsx";
 
 /** What is measured on the stock, mm. */
@@ -17,7 +19,8 @@ const LENGTHS = [
 
 /** The stock: its size as measured, its material and paint, where the machine is zeroed. */
 export function StockSlip() {
-  const { doc, unit } = useBench((s) => s);
+  const { doc, whole, unit } = useBench((s) => s);
+  const isOne = whole.boards.length === 1;
   const { change } = useActions();
   const row = (label: string, field: React.ReactNode, note?: string) => (
     <div className="border-t border-line py-2.5">
@@ -30,7 +33,7 @@ export function StockSlip() {
   );
   return (
     <>
-      <Head title="Stock" about="as measured, not as sold" />
+      <Head title={isOne ? "Stock" : doc.board.name} about="as measured, not as sold" />
       <div className="px-3">
         {LENGTHS.map(({ key, name, label, least, most, note }) => (
           <div key={key}>
@@ -52,9 +55,9 @@ export function StockSlip() {
           "Material",
           <Pick
             label="Material"
-            value={doc.stock.material}
-            options={MATERIALS.map((m) => ({ value: m.id, label: m.name }))}
-            onChange={(v) => change("material", (d) => void (d.stock.material = v))}
+            value={doc.stock.material.id}
+            options={choices(SHOP.materials, doc.stock.material)}
+            onChange={(v) => change("material", (d) => void (d.stock.material = materialIn(SHOP, v)))}
           />,
           "sets feeds and depths",
         )}
@@ -76,7 +79,10 @@ export function StockSlip() {
               onCheckedChange={(v) =>
                 change("paint", (d) => {
                   if (v) d.stock.paint = "#2f5d48";
-                  else delete d.stock.paint;
+                  else {
+                    delete d.stock.paint;
+                    delete d.stock.coat;
+                  }
                 })
               }
               className="h-[28px] w-11 rounded-full border border-line bg-sunk p-0.5 data-[state=checked]:bg-spruce"
@@ -91,6 +97,19 @@ export function StockSlip() {
           </span>,
           "a skin on top, shown against what is cut bare",
         )}
+        {doc.stock.paint &&
+          row(
+            "Coat",
+            <LengthField
+              label="Thickness of the paint"
+              value={doc.stock.coat ?? 0}
+              unit={unit}
+              min={0}
+              max={MOST_COAT}
+              onChange={(v) => change("thickness of the paint", (d) => void (d.stock.coat = v))}
+            />,
+            "how thick the paint is; grooves narrower at its underside show less bare stock",
+          )}
         {row(
           "Work zero",
           <Pick
@@ -102,6 +121,7 @@ export function StockSlip() {
           />,
           "where the machine is zeroed; the yellow mark on the mat",
         )}
+        <BoardRows />
       </div>
     </>
   );

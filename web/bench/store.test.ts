@@ -1,12 +1,14 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { emptyJob } from "@oaken/core/job/document";
 import { createBench } from "./store.ts";
+import { SHOP } from "@oaken/core/testing/shop";
+import { addBoard, documentOf } from "@oaken/core/job/boards";
 
 beforeEach(() => void vi.useFakeTimers());
 afterEach(() => void vi.useRealTimers());
 
 const bench = () => {
-  const b = createBench("job", emptyJob("test"), 1, null);
+  const b = createBench("job", documentOf(emptyJob(SHOP, "test")), 1, null);
   const margin = (v: number, gesture?: string) => b.actions.change("margin", (d) => void (d.stock.margin = v), gesture);
   return { ...b, margin, now: () => b.store.getState().doc.stock.margin, steps: () => b.store.getState().past.length };
 };
@@ -65,7 +67,7 @@ describe("saving", () => {
     const answers: ((r: Response | "lost") => void)[] = [];
     vi.stubGlobal("fetch", (_: string, init: { body: string }) => {
       const { base, document } = JSON.parse(init.body);
-      asked.push({ base, margin: document.stock.margin });
+      asked.push({ base, margin: document.boards[0].stock.margin });
       return new Promise<Response>((done, failed) =>
         answers.push((r) => (r === "lost" ? failed(new TypeError("network")) : done(r))),
       );
@@ -119,5 +121,29 @@ describe("saving", () => {
     await vi.advanceTimersByTimeAsync(20_000);
     expect(s.asked.length).toBe(1);
     expect(b.now()).toBe(12);
+  });
+});
+
+describe("boards", () => {
+  it("a change is made on the board that is shown, and undo goes back to the board where it was made", () => {
+    const b = bench();
+    const board = () => b.store.getState().doc.board.id;
+    b.actions.changeWhole("add a board", addBoard);
+    expect(board()).toBe("board-2");
+    b.margin(33);
+    b.actions.showBoard("board");
+    expect(b.now()).not.toBe(33);
+    b.margin(44);
+    expect(b.store.getState().whole.boards.map((o) => o.stock.margin)).toEqual([44, 33]);
+    b.actions.showBoard("board-2");
+    b.actions.undo();
+    expect([board(), b.now()]).toEqual(["board", 5]);
+    b.actions.undo();
+    expect([board(), b.now()]).toEqual(["board-2", 5]);
+    b.actions.undo();
+    expect(b.store.getState().whole.boards).toHaveLength(1);
+    expect(board()).toBe("board");
+    b.actions.redo();
+    expect(board()).toBe("board-2");
   });
 });

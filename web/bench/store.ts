@@ -1,5 +1,6 @@
 import { createStore } from "zustand/vanilla";
-import type { JobDocument } from "@oaken/core/job/document";
+import { boardJob, putBoard } from "@oaken/core/job/boards";
+import type { BoardJob, JobDocument } from "@oaken/core/job/document";
 import type { Gives } from "@oaken/core/makings/product";
 import { makingKind } from "@oaken/core/makings/register";
 import type { Setting } from "@oaken/core/settings/fields";
@@ -19,14 +20,17 @@ export interface Mixer {
 
 export interface BenchState {
   id: string;
-  doc: JobDocument;
+  /** the whole document, as it is saved */
+  whole: JobDocument;
+  /** the same on the board that is shown: what the bench works on */
+  doc: BoardJob;
   /** newest revision known to be on the server */
   revision: number;
   written: number | null;
   save: { state: "saved" | "waiting" | "saving" | "failed" | "stale"; at: Date | null; message?: string };
-  past: { doc: JobDocument; name: string }[];
-  future: { doc: JobDocument; name: string }[];
-  /** id of a node or cut, or "stock" */
+  past: Step[];
+  future: Step[];
+  /** id of a making or cut, or "stock" */
   selected: string;
   unit: Unit;
   mixer: Mixer;
@@ -45,8 +49,16 @@ export interface BenchState {
   /** the stage's tool in hand, and the part it sets */
   tool: { id: string; part: string } | null;
   colouring: Colouring;
+  glow: Glow;
   /** a place the stage flies to, mm */
   target: { x: number; y: number; n: number } | null;
+}
+
+/** A state of the document to go back to, and the board that was shown then. */
+interface Step {
+  whole: JobDocument;
+  board: string;
+  name: string;
 }
 
 /** A save that failed is tried again after this time, ms. */
@@ -59,31 +71,41 @@ const RETRY = 4000;
 const JOIN = 900;
 
 /** The build with what is shown of it: what the selection is about. */
-export function showing(built: Built | null, doc: JobDocument, selected: string): Built | null {
+export function showing(built: Built | null, doc: BoardJob, selected: string): Built | null {
   return built && { ...built, shown: shownOf(built.makings, doc, selected) };
 }
 
 /** How the proof is coloured. */
-export type Colouring = "material" | "depth" | "cut" | "left";
+export type Colouring = (typeof COLOURINGS)[number];
+export const COLOURINGS = ["material", "depth", "cut", "left", "glow"] as const;
+
+/** Light on a sheet that is lit from behind: the lamp's strength and the room's own light, 0 to 1 each. */
+export interface Glow {
+  lamp: number;
+  room: number;
+}
 
 /** The layers that show each kind of product best. */
 export const LAYERS: Record<Gives, Mixer> = {
   raster: { picture: 1, outline: 0, paths: 0, proof: 0 },
   grey: { picture: 1, outline: 0, paths: 0, proof: 0 },
+  heights: { picture: 0, outline: 0, paths: 0, proof: 1 },
   shapes: { picture: 0.35, outline: 1, paths: 0, proof: 0.25 },
 };
 
 /** What each selection shows best. */
-export function mixerFor(doc: JobDocument, selected: string): Mixer {
-  const node = doc.nodes.find((n) => n.id === selected);
-  if (node) return { ...LAYERS[makingKind(node.kind).gives] };
+export function mixerFor(doc: BoardJob, selected: string): Mixer {
+  const making = doc.makings.find((n) => n.id === selected);
+  if (making) return { ...LAYERS[makingKind(making.kind).gives] };
   return { picture: 0, outline: 0, paths: 0, proof: 1 };
 }
 
-export function createBench(id: string, doc: JobDocument, revision: number, written: number | null) {
+export function createBench(id: string, whole: JobDocument, revision: number, written: number | null) {
+  const doc = boardJob(whole);
   const first = doc.cuts.find((c) => !c.target)?.id ?? "stock";
   const store = createStore<BenchState>(() => ({
     id,
+    whole,
     doc,
     revision,
     written,
@@ -103,7 +125,9 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
     playhead: null,
     scrubbed: null,
     tool: null,
-    colouring: "material",
+    // A sheet that is to glow is looked at with its lamp on.
+    colouring: doc.makings.some((m) => makingKind(m.kind).glows) ? "glow" : "material",
+    glow: { lamp: 0.8, room: 0.02 },
     target: null,
   }));
   const { getState: get, setState: set } = store;
@@ -130,7 +154,7 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
     // A save on its way looks for newer changes when it is done.
     if (now.state === "stale" || sending) return;
     sending = true;
-    const what = unanswered ?? { doc: get().doc, base: get().revision, summary };
+    const what = unanswered ?? { doc: get().whole, base: get().revision, summary };
     set({ save: { ...now, state: "saving" } });
     try {
       const card = await api<{ revision: number }>(`/api/jobs/${id}`, {
@@ -138,7 +162,7 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
         json: { base: what.base, document: what.doc, summary: what.summary },
       });
       unanswered = null;
-      const newer = get().doc !== what.doc;
+      const newer = get().whole !== what.doc;
       set({ revision: card.revision, save: { state: newer ? "waiting" : "saved", at: new Date() } });
       if (newer) timer = setTimeout(save, 300);
     } catch (e) {
@@ -151,20 +175,38 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
     }
   }
 
+  /** Takes the bench to a state of the document, on a board of it. */
+  const goTo = (next: JobDocument, board: string, rest: Partial<BenchState>) => {
+    const doc = boardJob(next, board);
+    set({ whole: next, doc, live: null, liveTone: null, playhead: null, scrubbed: null, ...rest });
+    // What is selected may have gone with the change.
+    const { selected } = get();
+    if (selected !== "stock" && ![...doc.makings, ...doc.cuts].some((p) => p.id === selected)) actions.select("stock");
+  };
+
   const actions = {
     /**
-     * Every change of the document goes through here, under the name that undo shows.
+     * Every change on the board that is shown goes through here, under the name that undo shows.
      * @param gesture names one way of a slider: all its changes are one step of undo, at whatever pace the page keeps
      * up
      */
-    change(name: string, edit: (d: JobDocument) => void, gesture?: string): void {
-      const { doc, past } = get();
-      const next = structuredClone(doc);
-      edit(next);
-      // What is selected may have gone with the change.
-      if (![...next.nodes, ...next.cuts].some((p) => p.id === get().selected) && get().selected !== "stock")
-        actions.select("stock");
-      if (JSON.stringify(next) === JSON.stringify(doc)) return;
+    change(name: string, edit: (d: BoardJob) => void, gesture?: string): void {
+      actions.changeWhole(
+        name,
+        (whole, board) => {
+          const job = boardJob(whole, board);
+          edit(job);
+          putBoard(whole, job);
+        },
+        gesture,
+      );
+    },
+    /** Every change of the document; the edit may say which board is shown after it. */
+    changeWhole(name: string, edit: (d: JobDocument, board: string) => string | void, gesture?: string): void {
+      const { whole, doc, past, live, liveTone } = get();
+      const next = structuredClone(whole);
+      const board = edit(next, doc.board.id) ?? doc.board.id;
+      if (JSON.stringify(next) === JSON.stringify(whole)) return;
       const now = Date.now();
       const joins =
         past.length > 0 &&
@@ -172,55 +214,44 @@ export function createBench(id: string, doc: JobDocument, revision: number, writ
         (gesture !== undefined ? gesture === lastGesture : now - lastChange < JOIN);
       lastGesture = gesture;
       lastChange = now;
-      set({
-        doc: next,
-        past: joins ? past : [...past.slice(-199), { doc, name }],
-        future: [],
-        playhead: null,
-        scrubbed: null,
-      });
+      const step = { whole, board: doc.board.id, name };
+      goTo(next, board, { past: joins ? past : [...past.slice(-199), step], future: [], live, liveTone });
       saveSoon(name);
     },
     undo(): void {
-      const { past, future, doc } = get();
+      const { past, future, whole, doc } = get();
       const last = past[past.length - 1];
       if (!last) return;
       lastChange = 0;
       lastGesture = undefined;
-      set({
-        doc: last.doc,
-        past: past.slice(0, -1),
-        future: [...future, { doc, name: last.name }],
-        live: null,
-        liveTone: null,
-        playhead: null,
-        scrubbed: null,
-      });
+      const step = { whole, board: doc.board.id, name: last.name };
+      goTo(last.whole, last.board, { past: past.slice(0, -1), future: [...future, step] });
       saveSoon(`undo ${last.name}`);
     },
     redo(): void {
-      const { past, future, doc } = get();
+      const { past, future, whole, doc } = get();
       const next = future[future.length - 1];
       if (!next) return;
       lastChange = 0;
       lastGesture = undefined;
-      set({
-        doc: next.doc,
-        future: future.slice(0, -1),
-        past: [...past, { doc, name: next.name }],
-        live: null,
-        liveTone: null,
-        playhead: null,
-        scrubbed: null,
-      });
+      const step = { whole, board: doc.board.id, name: next.name };
+      goTo(next.whole, next.board, { future: future.slice(0, -1), past: [...past, step] });
       saveSoon(`redo ${next.name}`);
     },
-    /** A setting of a node or cut; undefined goes back to automatic. */
+    /** Shows another board of the job. */
+    showBoard(id: string): void {
+      const { whole, doc } = get();
+      if (id === doc.board.id) return actions.select("stock");
+      lastChange = 0;
+      goTo(whole, id, { built: null, failed: null });
+      actions.select("stock");
+    },
+    /** A setting of a making or cut; undefined goes back to automatic. */
     setting(part: string, key: string, label: string, value: Setting | undefined, gesture?: string): void {
       actions.change(
         label,
         (d) => {
-          const p = [...d.nodes, ...d.cuts].find((q) => q.id === part)!;
+          const p = [...d.makings, ...d.cuts].find((q) => q.id === part)!;
           if (value === undefined) delete p.settings[key];
           else p.settings[key] = value;
         },

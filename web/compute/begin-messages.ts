@@ -1,11 +1,11 @@
 import type { Judgement } from "@oaken/core/picture/fitness";
-import type { JobDocument } from "@oaken/core/job/document";
+import type { BoardJob } from "@oaken/core/job/document";
 
 export interface BeginAsk {
   seq: number;
   sha: string;
   /** one job for each outcome, in their order */
-  jobs: JobDocument[];
+  jobs: BoardJob[];
 }
 
 /** What one outcome comes to with this picture. */

@@ -1,14 +1,13 @@
-import { materialById } from "@oaken/core/cutters/materials";
 import { strokeWidths } from "@oaken/core/geometry/clearance/strokes";
 import { inspect } from "@oaken/core/inspect/inspect";
-import { buildJob, type BuildResult, piece } from "@oaken/core/job/build";
+import { buildJob, type BuildResult, finished } from "@oaken/core/job/build";
 import { graphOf } from "@oaken/core/job/build";
 import { shapesOf } from "@oaken/core/inspect/products";
 import { clearance, onePicture } from "@oaken/core/job/tools";
 import { measuredSize } from "@oaken/core/makings/picture/picture";
 import type { GreyProduct, ShapesProduct } from "@oaken/core/makings/product";
 import { makingKind } from "@oaken/core/makings/register";
-import type { JobDocument } from "@oaken/core/job/document";
+import type { BoardJob } from "@oaken/core/job/document";
 import { Kept } from "@oaken/core/kept";
 import { OUTCOMES } from "@oaken/core/job/outcomes";
 import { blockiness, type Fit, fitnessOf, judge, preparation, unevenness } from "@oaken/core/picture/fitness";
@@ -70,15 +69,15 @@ async function begin(ask: BeginAsk): Promise<void> {
 }
 
 /** The job's picture with its tone, where it lies on the stock. */
-function placedIn(job: JobDocument, raster: Raster): GreyProduct {
-  const last = job.nodes[job.nodes.length - 1];
+function placedIn(job: BoardJob, raster: Raster): GreyProduct {
+  const last = job.makings[job.makings.length - 1];
   return graphOf(job, onePicture(raster), kept).upstream(last.id, "grey")!.product;
 }
 
 /** What is known of a picture before anything is traced. */
-function fitOf(job: JobDocument, raster: Raster, tone: GreyProduct): Fit {
+function fitOf(job: BoardJob, raster: Raster, tone: GreyProduct): Fit {
   const { place, art } = tone.picture;
-  const isEvened = job.nodes.some((n) => makingKind(n.kind).gives === "grey" && Number(n.settings.even ?? 0) > 0);
+  const isEvened = job.makings.some((n) => makingKind(n.kind).gives === "grey" && Number(n.settings.even ?? 0) > 0);
   const { width, height } = tone.picture.raster;
   return {
     ...fitnessOf(raster, tone.bins, tone.contrast, tone.found),
@@ -102,13 +101,13 @@ function cropRound(
   art: { x: number; y: number; width: number; height: number },
   width: number,
   height: number,
-  job: JobDocument,
+  job: BoardJob,
 ): string {
   const room = CROP_ROOM * Math.max(art.width, art.height);
   const [x, y] = [Math.max(0, Math.floor(art.x - room)), Math.max(0, Math.floor(art.y - room))];
   const right = Math.min(width, Math.ceil(art.x + art.width + room));
   const bottom = Math.min(height, Math.ceil(art.y + art.height + room));
-  const before = String(job.nodes[0].settings.crop ?? "")
+  const before = String(job.makings[0].settings.crop ?? "")
     .split(/[\s,]+/)
     .map(Number);
   return [x + (before[0] || 0), y + (before[1] || 0), right - x, bottom - y].join(",");
@@ -120,11 +119,11 @@ function strokesOf({ ink, shape }: ShapesProduct): Pick<Fit, "thinnest" | "typic
   return { thinnest: strokes?.thinnest ?? null, typical: strokes?.typical ?? null, contours };
 }
 
-function withTone(job: JobDocument, settings: NonNullable<BegunOutcome["prepared"]>): JobDocument {
-  const nodes = job.nodes.map((n) =>
+function withTone(job: BoardJob, settings: NonNullable<BegunOutcome["prepared"]>): BoardJob {
+  const makings = job.makings.map((n) =>
     makingKind(n.kind).gives === "grey" ? { ...n, settings: { ...n.settings, ...settings } } : n,
   );
-  return { ...job, nodes };
+  return { ...job, makings };
 }
 
 function outcomeOf(id: string, prepared: BegunOutcome["prepared"], build: BuildResult, fit: Fit): BegunOutcome {
@@ -145,7 +144,7 @@ function outcomeOf(id: string, prepared: BegunOutcome["prepared"], build: BuildR
     picture: {
       width: proof.width,
       height: proof.height,
-      data: litView(piece(build), materialById(stock.material), stock.thickness, stock.paint),
+      data: litView(finished(build), stock.material, stock.thickness, stock),
     },
   };
 }

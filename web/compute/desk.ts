@@ -1,5 +1,5 @@
-import type { JobDocument } from "@oaken/core/job/document";
-import type { Answer, Ask, Built, DrawnRings, DrawnSurface, DrawnTone, WrittenFile } from "./messages.ts";
+import type { BoardJob } from "@oaken/core/job/document";
+import type { Answer, Ask, Built, DrawnRings, DrawnSurface, DrawnTone, WrittenBoard } from "./messages.ts";
 import { Watched } from "./watched.ts";
 
 /** A request for which only the newest counts: one is under way, one waits, what came between is dropped. */
@@ -8,7 +8,7 @@ interface Newest<T> {
   next: T | null;
 }
 interface Trace {
-  job: JobDocument;
+  job: BoardJob;
   part: string;
 }
 interface Scrub {
@@ -20,7 +20,7 @@ const startWorker = () => new Worker(new URL("./worker.ts", import.meta.url), { 
 const ENDED = "The computation ended in the middle of its work";
 
 /**
- * The page's side of the workers. Two of them: one builds, one traces while a slider moves, so that the contour never
+ * The page's side of the workers. Two of them: one builds, one previews while a slider moves, so that the contour never
  * waits for a carve. The latest request wins: older ones are told to stop and their answers dropped.
  */
 export class Desk {
@@ -30,7 +30,7 @@ export class Desk {
     (again) => this.lostBuilder(again),
   );
   /** Begun once the first proof is there: until then it would only take time from that. */
-  private readonly tracer = new Watched<Ask, Answer>(
+  private readonly previewer = new Watched<Ask, Answer>(
     startWorker,
     (a) => this.fromTracer(a),
     () => this.lostTracer(),
@@ -40,13 +40,13 @@ export class Desk {
   private building = 0;
   /** what is being built, to be asked for again if the worker ends */
   private wanted: (Ask & { type: "build" }) | null = null;
-  private readonly traces: Newest<Trace> = { underWay: false, next: null };
+  private readonly previews: Newest<Trace> = { underWay: false, next: null };
   private readonly scrubs: Newest<Scrub> = { underWay: false, next: null };
   private waiting = new Map<number, { done: (v: never) => void; failed: (e: Error) => void }>();
 
   onBuilt: (b: Built) => void = () => {};
   onProgress: (step: string, share: number) => void = () => {};
-  onTraced: (r: DrawnRings | null, tone: DrawnTone | null, took: number) => void = () => {};
+  onPreviewed: (r: DrawnRings | null, tone: DrawnTone | null, took: number) => void = () => {};
   onSurface: (s: DrawnSurface) => void = () => {};
   onFailed: (message: string) => void = () => {};
   /** the worker has ended and works again; said until the next proof is there */
@@ -56,7 +56,7 @@ export class Desk {
     this.builder.ask({ type: "listen", stop: this.stop }, false);
   }
 
-  build(job: JobDocument, versions: { revision?: number; written?: number } = {}, quick = false): void {
+  build(job: BoardJob, versions: { revision?: number; written?: number } = {}, quick = false): void {
     this.building = ++this.seq;
     if (this.stop) Atomics.store(new Int32Array(this.stop), 0, this.building);
     this.wanted = { type: "build", seq: this.building, job, quick, ...versions };
@@ -64,13 +64,13 @@ export class Desk {
   }
 
   /** Contours only, for a moving slider. */
-  trace(job: JobDocument, part: string): void {
-    if (this.traces.underWay) {
-      this.traces.next = { job, part };
+  preview(job: BoardJob, part: string): void {
+    if (this.previews.underWay) {
+      this.previews.next = { job, part };
       return;
     }
-    this.traces.underWay = true;
-    this.tracer.ask({ type: "trace", seq: ++this.seq, job, part });
+    this.previews.underWay = true;
+    this.previewer.ask({ type: "preview", seq: ++this.seq, job, part });
   }
 
   /** The surface after a move. */
@@ -83,8 +83,8 @@ export class Desk {
     this.builder.ask({ type: "scrub", seq: this.building, cut, move });
   }
 
-  outputs(job: JobDocument, from: string): Promise<WrittenFile[]> {
-    return this.call((seq) => ({ type: "outputs", seq, job, from }));
+  outputs(job: BoardJob, from: string, prefix: string): Promise<WrittenBoard> {
+    return this.call((seq) => ({ type: "outputs", seq, job, from, prefix }));
   }
 
   thumb(side: number): Promise<Uint8Array> {
@@ -103,7 +103,7 @@ export class Desk {
 
   close(): void {
     this.builder.close();
-    this.tracer.close();
+    this.previewer.close();
   }
 
   /** @returns whether nothing more is awaited of the builder */
@@ -112,7 +112,7 @@ export class Desk {
     if (call) {
       this.waiting.delete(a.seq);
       if (a.type === "failed") call.failed(new Error(a.message));
-      else call.done((a.type === "outputs" ? a.files : a.type === "thumb" ? a.png : undefined) as never);
+      else call.done((a.type === "outputs" ? a.written : a.type === "thumb" ? a.png : undefined) as never);
       return this.wanted === null;
     }
     if (a.type === "surface") {
@@ -127,7 +127,7 @@ export class Desk {
     if (a.type === "built") {
       if (a.built.final) {
         this.wanted = null;
-        this.tracer.ready();
+        this.previewer.ready();
       }
       this.onBuilt(a.built);
     } else if (a.type === "progress") this.onProgress(a.step, a.share);
@@ -156,16 +156,16 @@ export class Desk {
   }
 
   private fromTracer(a: Answer): boolean {
-    this.traces.underWay = false;
-    if (a.type === "traced") this.onTraced(a.rings, a.tone, a.took);
-    const { next } = this.traces;
-    this.traces.next = null;
-    if (next) this.trace(next.job, next.part);
+    this.previews.underWay = false;
+    if (a.type === "previewed") this.onPreviewed(a.rings, a.tone, a.took);
+    const { next } = this.previews;
+    this.previews.next = null;
+    if (next) this.preview(next.job, next.part);
     return !next;
   }
 
   private lostTracer(): void {
-    this.traces.underWay = false;
-    this.traces.next = null;
+    this.previews.underWay = false;
+    this.previews.next = null;
   }
 }

@@ -1,17 +1,20 @@
 import { profileOf, SCRATCH } from "@oaken/core/cutters/profile";
 import { strokeLength } from "@oaken/core/geometry/clearance/strokes";
 import type { Finding } from "@oaken/core/inspect/finding";
-import { type BuildResult, piece } from "@oaken/core/job/build";
+import { type BuildResult, finished } from "@oaken/core/job/build";
+import { mainHeights } from "@oaken/core/job/drawings";
 import type { Made } from "@oaken/core/job/graph";
 import { clearance } from "@oaken/core/job/tools";
 import type { Kept } from "@oaken/core/kept";
 import { isFramed, measuredSize } from "@oaken/core/makings/picture/picture";
-import type { ShapesProduct } from "@oaken/core/makings/product";
+import { heightAt, rangeOf } from "@oaken/core/height/field";
+import { newSurface, usualCell } from "@oaken/core/proof/surface";
+import type { HeightsProduct, ShapesProduct } from "@oaken/core/makings/product";
 import { outlineFigures } from "@oaken/core/outline/figures";
 import type { Raster } from "@oaken/core/picture/raster";
 import { shrunk } from "@oaken/core/picture/shrink";
 import { shadingOf } from "@oaken/core/proof/light";
-import type { Built, DrawnOutline, DrawnProduct, DrawnTone } from "./messages.ts";
+import type { Built, DrawnHeights, DrawnOutline, DrawnProduct, DrawnTone } from "./messages.ts";
 import { shownOf } from "./shown.ts";
 
 /** Pixels of a framed picture as the stage shows it. */
@@ -29,7 +32,7 @@ export function drawn(r: BuildResult, final: boolean, findings: Finding[], took:
     makings[id] = drawnProduct(r, made, kept);
   }
   for (const c of r.cuts) resolved[c.id] = c.resolved;
-  const shown = piece(r);
+  const shown = finished(r);
   return {
     makings,
     shown: shownOf(makings, r.job, ""),
@@ -58,6 +61,7 @@ export function drawn(r: BuildResult, final: boolean, findings: Finding[], took:
       shading: shadingOf(shown),
       lost: r.lost?.map ?? null,
     },
+    litho: mainHeights(r)?.litho ?? null,
     seconds: r.seconds,
     findings,
     took,
@@ -78,6 +82,7 @@ function drawnProduct(r: BuildResult, { making, product }: Made, kept: Kept): Dr
     };
   }
   if (product.is === "grey") return { is: "grey", bins: product.bins, tone: smallTone(product.grey) };
+  if (product.is === "heights") return drawnHeights(r, product, kept);
   const colours = product.traced?.colours;
   return {
     is: "shapes",
@@ -91,6 +96,23 @@ function drawnProduct(r: BuildResult, { making, product }: Made, kept: Kept): Dr
         ground: i === colours.ground,
       })) ?? null,
   };
+}
+
+/** Cells of a wanted surface as the stage shows it. */
+const WANTED_CELLS = 300_000;
+
+function drawnHeights({ job, proof }: BuildResult, product: HeightsProduct, kept: Kept): DrawnHeights {
+  const { width, height, thickness } = job.stock;
+  const cell = Math.max(proof.cell, usualCell(width, height, WANTED_CELLS));
+  return kept.of("drawn-heights", [product, width, height, thickness, cell], (made, w, h, t, c): DrawnHeights => {
+    const s = newSurface(w, h, c, t);
+    for (let k = 0; k < s.z.length; k++)
+      s.z[k] = heightAt(made.field, ((k % s.width) + 0.5) * c, (Math.floor(k / s.width) + 0.5) * c);
+    // Whatever lies below the stock's top counts as cut: it is shown in the colour of fresh wood.
+    const by = Uint8Array.from(s.z, (z) => (z < 0 ? 1 : 0));
+    const surface = { cell: c, width: s.width, height: s.height, z: s.z, by, shading: shadingOf(s), lost: null };
+    return { is: "heights", ...rangeOf(made.field), surface };
+  });
 }
 
 export function smallTone(g: {
@@ -135,7 +157,7 @@ function leastStroke(cutter: BuildResult["job"]["cuts"][number]["cutter"] | unde
 
 /** What the stage marks on shapes: pieces, thin strokes, bridges, nodes. */
 function outlineOf(r: BuildResult, id: string, product: ShapesProduct, kept: Kept): DrawnOutline {
-  const main = r.job.cuts.find((c) => c.on && !c.target && c.reads[0] === id)?.cutter;
+  const main = r.job.cuts.find((c) => c.on && !c.target && c.reads.art === id)?.cutter;
   const drawn = ({ shape, ink, lines, traced }: ShapesProduct, least: number): DrawnOutline => {
     const clear = clearance(ink, kept);
     const { axis } = clear;

@@ -1,18 +1,19 @@
 import type { Finding } from "@oaken/core/inspect/finding";
-import type { JobDocument } from "@oaken/core/job/document";
+import type { BoardJob } from "@oaken/core/job/document";
 import type { Shading } from "@oaken/core/proof/light";
 import type { OutlineFigures } from "@oaken/core/outline/figures";
 import type { Mark } from "@oaken/core/cuts/kind";
+import type { Litho } from "@oaken/core/makings/product";
 import type { LostDetail } from "@oaken/core/proof/lost";
 import type { Resolved } from "@oaken/core/settings/fields";
-import type { Toolpath } from "@oaken/core/toolpath/toolpath";
+import type { PathFigures, Toolpath } from "@oaken/core/toolpath/toolpath";
 
 /** What the page asks of a worker. `seq` grows; an answer to an older one may never come. */
 export type Ask =
-  | { type: "build"; seq: number; job: JobDocument; revision?: number; written?: number; quick?: boolean }
-  | { type: "trace"; seq: number; job: JobDocument; part: string }
+  | { type: "build"; seq: number; job: BoardJob; revision?: number; written?: number; quick?: boolean }
+  | { type: "preview"; seq: number; job: BoardJob; part: string }
   | { type: "scrub"; seq: number; cut: number; move: number }
-  | { type: "outputs"; seq: number; job: JobDocument; from: string }
+  | { type: "outputs"; seq: number; job: BoardJob; from: string; prefix: string }
   | { type: "thumb"; seq: number; side: number }
   | { type: "listen"; stop: SharedArrayBuffer | null };
 
@@ -81,11 +82,21 @@ export interface DrawnShapes {
   colours: { hex: string; share: number; kept: boolean; ground: boolean }[] | null;
 }
 
-/** What a making gives, as the page draws it. */
-export type DrawnProduct = DrawnRaster | DrawnGrey | DrawnShapes;
+export interface DrawnHeights {
+  is: "heights";
+  /** lowest and highest, mm */
+  low: number;
+  high: number;
+  /** the wanted surface over the board, as a proof of it would be */
+  surface: DrawnSurface;
+}
 
-/** What the selection is about: its picture, its greys, its shapes; null for each that is not there. */
+/** What a making gives, as the page draws it. */
+export type DrawnProduct = DrawnRaster | DrawnGrey | DrawnShapes | DrawnHeights;
+
+/** What the selection is about: its picture, greys, shapes, height; null for each that is not there. */
 export interface Shown {
+  heights: DrawnHeights | null;
   raster: DrawnRaster | null;
   grey: DrawnGrey | null;
   shapes: DrawnShapes | null;
@@ -110,7 +121,7 @@ export interface DrawnOutline {
 
 /** A finished build as the page needs it. */
 export interface Built {
-  job: JobDocument;
+  job: BoardJob;
   /** false when a finer proof follows */
   final: boolean;
   problem: { code: string; message: string } | null;
@@ -119,6 +130,8 @@ export interface Built {
   shown: Shown;
   cuts: DrawnCut[];
   surface: DrawnSurface;
+  /** of a sheet that is to glow: its light law */
+  litho: Litho | null;
   seconds: number;
   findings: Finding[];
   took: number;
@@ -126,18 +139,30 @@ export interface Built {
 
 export interface WrittenFile {
   name: string;
-  kind: "program" | "drawing" | "height map" | "picture";
+  kind: "program" | "drawing" | "height map" | "picture" | "solid";
   bytes: Uint8Array;
-  /** of a program: how many lines it has, and which of the job's cuts it holds */
-  program?: { lines: number; cuts: string[] };
+  /** of a program: its lines, which of the job's cuts it holds, how long those take, and their bounds, mm */
+  program?: { lines: number; cuts: string[]; seconds: number; box: PathBox };
+}
+
+export type PathBox = Pick<PathFigures, "minX" | "maxX" | "minY" | "maxY" | "minZ">;
+
+/** All that one board's job writes, and what was found in it. */
+export interface WrittenBoard {
+  files: WrittenFile[];
+  findings: Finding[];
+  /** of everything that is cut, mm; null where nothing is */
+  bounds: { x0: number; y0: number; x1: number; y1: number } | null;
+  /** the shapes that are cut */
+  rings: DrawnRings | null;
 }
 
 /** What a worker answers. */
 export type Answer =
   | { type: "progress"; seq: number; step: string; share: number }
   | { type: "built"; seq: number; built: Built }
-  | { type: "traced"; seq: number; rings: DrawnRings | null; tone: DrawnTone | null; took: number }
+  | { type: "previewed"; seq: number; rings: DrawnRings | null; tone: DrawnTone | null; took: number }
   | { type: "surface"; seq: number; surface: DrawnSurface }
-  | { type: "outputs"; seq: number; files: WrittenFile[] }
+  | { type: "outputs"; seq: number; written: WrittenBoard }
   | { type: "thumb"; seq: number; png: Uint8Array }
   | { type: "failed"; seq: number; message: string };

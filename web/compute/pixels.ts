@@ -48,9 +48,15 @@ async function load(sha: string): Promise<Raster> {
 }
 
 /** A drawing's text, fetched from the server. */
-export async function drawing(sha: string): Promise<string> {
-  const response = await fetch(`/api/assets/${sha}/drawing`);
-  if (response.ok) return response.text();
+export const drawing = async (sha: string): Promise<string> => (await own(sha, "drawing")).text();
+
+/** A solid's file, fetched from the server. */
+export const solid = async (sha: string): Promise<Uint8Array> =>
+  new Uint8Array(await (await own(sha, "solid")).arrayBuffer());
+
+async function own(sha: string, what: "drawing" | "solid"): Promise<Response> {
+  const response = await fetch(`/api/assets/${sha}/${what}`);
+  if (response.ok) return response;
   const said = (await response.json().catch(() => null)) as { message?: string } | null;
-  throw new Problem("no-asset", said?.message ?? "The drawing could not be loaded.");
+  throw new Problem("no-asset", said?.message ?? `The ${what} could not be loaded.`);
 }

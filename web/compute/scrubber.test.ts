@@ -1,23 +1,22 @@
 import { built } from "@oaken/core/testing/building";
 import { expect, it } from "vitest";
-import { cutterFromRack } from "@oaken/core/cutters/rack";
 import { profileOf } from "@oaken/core/cutters/profile";
-import { startJob } from "@oaken/core/job/outcomes";
 import { newSurface } from "@oaken/core/proof/surface";
 import { sweep } from "@oaken/core/proof/sweep";
 import { seeded } from "@oaken/core/testing/random";
 import { Scrubber } from "./scrubber.ts";
+import { begun, cutterNamed } from "@oaken/core/testing/shop";
 
 const [width, height] = [300, 200];
 const data = new Uint8Array(4 * width * height).fill(255);
 for (let y = 0; y < height; y++)
   for (let x = 0; x < width; x++)
     if (Math.abs(Math.hypot(x - 150, y - 100) - 60) < 18) data.fill(20, 4 * (y * width + x), 4 * (y * width + x) + 3);
-const job = startJob(
+const job = begun(
   "sign",
   { sha: "d".repeat(64), name: "ring.png", width, height },
   { width: 120, height: 80, thickness: 12 },
-  { clear: [cutterFromRack("flat3")] },
+  { clear: [cutterNamed("flat3")] },
 );
 const build = built(job, { width, height, data }, { cells: 40_000 });
 

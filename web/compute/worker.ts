@@ -1,24 +1,21 @@
 import { inspect } from "@oaken/core/inspect/inspect";
-import { buildJob, type BuildResult, piece } from "@oaken/core/job/build";
-import type { JobDocument } from "@oaken/core/job/document";
+import { buildJob, type BuildResult, finished } from "@oaken/core/job/build";
+import type { BoardJob } from "@oaken/core/job/document";
 import { Kept } from "@oaken/core/kept";
 import { makingKind } from "@oaken/core/makings/register";
-import { encode } from "fast-png";
-import { outputsOf, type Image } from "@oaken/core/job/outputs";
 import type { Files } from "@oaken/core/job/tools";
-import { materialById } from "@oaken/core/cutters/materials";
 import type { Raster } from "@oaken/core/picture/raster";
 import { Cancelled, Problem } from "@oaken/core/problem";
 import { litView } from "@oaken/core/proof/light";
 import type { Answer, Ask } from "./messages.ts";
-import { drawing, pixels } from "./pixels.ts";
+import { drawing, pixels, solid } from "./pixels.ts";
 import { Scrubber } from "./scrubber.ts";
 import { drawn } from "./drawn.ts";
-import { trace } from "./trace.ts";
+import { preview } from "./preview.ts";
+import { FINE_CELLS, writtenOf } from "./written.ts";
 
-/** Cells of the first proof, ready at once, and of the one that follows. */
+/** Cells of the first proof, ready at once. */
 const QUICK_CELLS = 200_000;
-const FINE_CELLS = 1_500_000;
 
 const kept = new Kept();
 let stop: Int32Array | null = null;
@@ -77,26 +74,25 @@ async function build(ask: Extract<Ask, { type: "build" }>): Promise<void> {
   }
 }
 
-/** All files that a job's makings stand for: pictures decoded, drawings as text. */
-async function filesOf(job: JobDocument, still: () => void = () => {}): Promise<Files> {
+/** All files that a job's makings stand for: pictures decoded, drawings as text, solids as they are. */
+async function filesOf(job: BoardJob, still: () => void = () => {}): Promise<Files> {
   const rasters = new Map<string, Raster>();
   const drawings = new Map<string, string>();
-  for (const { asset, kind } of job.nodes) {
+  const solids = new Map<string, Uint8Array>();
+  for (const { asset, kind } of job.makings) {
     if (!asset) continue;
-    if (makingKind(kind).file === "drawing") drawings.set(asset.sha, await drawing(asset.sha));
+    const { file } = makingKind(kind);
+    if (file === "drawing") drawings.set(asset.sha, await drawing(asset.sha));
+    else if (file === "solid") solids.set(asset.sha, await solid(asset.sha));
     else rasters.set(asset.sha, await pixels(asset.sha, still));
   }
-  if (rasters.size + drawings.size === 0)
+  if (rasters.size + drawings.size + solids.size === 0)
     throw new Problem("no-picture", "This job has no picture yet. Drop one on the page.");
-  return { picture: (sha) => rasters.get(sha)!, drawing: (sha) => drawings.get(sha)! };
-}
-
-/** A file's bytes: a text as it is, a picture as PNG. */
-function bytesOf(content: string | Image): Uint8Array {
-  if (typeof content === "string") return new TextEncoder().encode(content);
-  const { width, height, channels, data } = content;
-  const samples = data instanceof Uint16Array ? data : new Uint8Array(data.buffer, data.byteOffset, data.byteLength);
-  return encode({ width, height, channels, data: samples, depth: data instanceof Uint16Array ? 16 : 8 });
+  return {
+    picture: (sha) => rasters.get(sha)!,
+    drawing: (sha) => drawings.get(sha)!,
+    solid: (sha) => solids.get(sha)!,
+  };
 }
 
 async function answer(ask: Ask): Promise<void> {
@@ -106,23 +102,21 @@ async function answer(ask: Ask): Promise<void> {
   }
   try {
     if (ask.type === "build") await build(ask);
-    else if (ask.type === "trace") {
+    else if (ask.type === "preview") {
       const t0 = performance.now();
-      const { rings, tone } = trace(ask.job, await filesOf(ask.job), kept, ask.part);
-      send({ type: "traced", seq: ask.seq, rings, tone, took: performance.now() - t0 }, rings ? [rings.xy.buffer] : []);
+      const { rings, tone } = preview(ask.job, await filesOf(ask.job), kept, ask.part);
+      send(
+        { type: "previewed", seq: ask.seq, rings, tone, took: performance.now() - t0 },
+        rings ? [rings.xy.buffer] : [],
+      );
     } else if (ask.type === "scrub") {
       if (!last) return;
       scrubber ??= new Scrubber(last);
       const surface = scrubber.at(ask.cut, ask.move);
       send({ type: "surface", seq: ask.seq, surface }, [surface.z.buffer, surface.by.buffer]);
     } else if (ask.type === "outputs") {
-      const result = buildJob(ask.job, { files: await filesOf(ask.job), cells: FINE_CELLS }, kept);
-      if (result.problem) throw new Problem(result.problem.code, result.problem.message);
-      const files = outputsOf(result, ask.from).files.map(({ content, ...file }) => ({
-        ...file,
-        bytes: bytesOf(content),
-      }));
-      send({ type: "outputs", seq: ask.seq, files });
+      const { job, from, prefix, seq } = ask;
+      send({ type: "outputs", seq, written: writtenOf(job, await filesOf(job), from, prefix, kept) });
     } else if (ask.type === "thumb") {
       if (!last) return;
       send({ type: "thumb", seq: ask.seq, png: await thumb(last, ask.side) });
@@ -149,12 +143,7 @@ async function thumb(r: BuildResult, side: number): Promise<Uint8Array> {
     .getContext("2d")!
     .putImageData(
       new ImageData(
-        litView(
-          piece(r),
-          materialById(job.stock.material),
-          job.stock.thickness,
-          job.stock.paint,
-        ) as Uint8ClampedArray<ArrayBuffer>,
+        litView(finished(r), job.stock.material, job.stock.thickness, job.stock) as Uint8ClampedArray<ArrayBuffer>,
         proof.width,
         proof.height,
       ),

@@ -7,6 +7,7 @@ import { Problem } from "@oaken/core/problem";
 import { decodeFile } from "@oaken/files/decode";
 import { MAX_BYTES } from "@oaken/files/decoder/kinds";
 import { drawingOf } from "@oaken/files/drawing";
+import { isSolidName, solidOf } from "@oaken/files/solid";
 import { sha256 } from "@oaken/files/sha256";
 import { dataFolder, PICTURES } from "./data.ts";
 import { AssetRow, store, write } from "./db.ts";
@@ -60,18 +61,20 @@ export async function keepFile(passing: string, sha: string, name: string): Prom
       .replace(/[\\/]/g, " ")
       .replace(/[\x00-\x1f]/g, "")
       .slice(0, 120) || "picture";
-  let picture: Raster;
+  let picture: Raster | null;
   try {
-    picture = await decodeFile(passing, clean);
+    picture = isSolidName(clean) ? null : await decodeFile(passing, clean);
+    if (!picture) solidOf(await readFile(passing));
     await rename(passing, pathOf(sha));
   } catch (e) {
     await unlink(passing).catch(() => {});
     throw storageProblem(e);
   }
-  const { width, height } = picture;
+  // How large a solid is, is found out when it is read.
+  const { width, height } = picture ?? { width: 1, height: 1 };
   const { size } = await stat(pathOf(sha));
   await write((transaction) => AssetRow.upsert({ sha, name: clean, width, height, bytes: size }, { transaction }));
-  remember(sha, picture);
+  if (picture) remember(sha, picture);
   return { sha, name: clean, width, height };
 }
 
@@ -85,6 +88,14 @@ export async function assetBytes(sha: string): Promise<Uint8Array> {
 export async function drawingText(sha: string): Promise<string> {
   const { name } = await assetInfo(sha);
   return drawingOf(await assetBytes(sha), name);
+}
+
+/** The file of a solid. @throws Problem `bad-solid` for anything else */
+export async function solidBytes(sha: string): Promise<Uint8Array> {
+  const { name } = await assetInfo(sha);
+  // It was read once, before it was kept.
+  if (!isSolidName(name)) throw new Problem("bad-solid", `${name} is not a solid. Add an STL file.`);
+  return assetBytes(sha);
 }
 
 export async function assetInfo(sha: string): Promise<Asset> {
@@ -116,7 +127,7 @@ export async function raster(sha: string): Promise<Raster> {
 
 /** Pictures known to be in the database: they never go from it. */
 const known = new Set<string>();
-export const picturesOf = (job: JobDocument): string[] => job.nodes.flatMap((n) => n.asset?.sha ?? []);
+export const picturesOf = (job: JobDocument): string[] => job.makings.flatMap((n) => n.asset?.sha ?? []);
 
 /**
  * Refuses pictures that were never given to this server. Those that the job had before may be gone by now: its other
@@ -127,7 +138,7 @@ export async function checkPictures(
   before: () => readonly string[] | Promise<readonly string[]>,
 ): Promise<void> {
   await store();
-  for (const { asset } of job.nodes) {
+  for (const { asset } of job.makings) {
     if (!asset || known.has(asset.sha)) continue;
     if (await AssetRow.findByPk(asset.sha)) known.add(asset.sha);
     else if (!(await before()).includes(asset.sha))

@@ -1,4 +1,3 @@
-import { materialById } from "@oaken/core/cutters/materials";
 import type { JobDocument } from "@oaken/core/job/document";
 import type { JobRow } from "./db.ts";
 
@@ -19,6 +18,8 @@ export function card(r: JobRow): JobCard {
   return { id, name, revision, archived, seconds, written, summary, updatedAt: r.updatedAt.toISOString() };
 }
 
-/** A job's stock in one line. */
-export const summaryOf = ({ stock }: JobDocument): string =>
-  `${stock.width} × ${stock.height} × ${stock.thickness} mm · ${materialById(stock.material).name}`;
+/** A job's stock in one line: that of its first board, and how many more there are. */
+export function summaryOf({ boards: [{ stock }, ...more] }: JobDocument): string {
+  const size = `${stock.width} × ${stock.height} × ${stock.thickness} mm`;
+  return [size, stock.material.name, more.length > 0 && `${1 + more.length} boards`].filter(Boolean).join(" · ");
+}

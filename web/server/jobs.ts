@@ -12,6 +12,7 @@ import { type JobCard, card, summaryOf } from "./card.ts";
 import { JobRow, RevisionRow, store, write } from "./db.ts";
 import { passingName, storageProblem, writePassing, writeWhole } from "./files.ts";
 import { limited } from "./respond.ts";
+import { SHOP } from "./shop.ts";
 
 export async function listJobs(): Promise<JobCard[]> {
   await store();
@@ -31,7 +32,7 @@ async function row(id: string): Promise<JobRow> {
 }
 
 export async function createJob(doc: unknown, what = "created"): Promise<JobCard> {
-  const job = checkJob(doc);
+  const job = checkJob(doc, SHOP);
   await checkPictures(job, () => []);
   return write(async (transaction) => {
     const r = await JobRow.create(
@@ -51,7 +52,7 @@ export async function openJob(id: string, revision?: number): Promise<{ card: Jo
     order: [["id", "DESC"]],
   });
   if (!rev) throw new Problem("no-revision", "There is no such revision of this job.");
-  return { card: card(r), document: checkJob(JSON.parse(rev.document)) };
+  return { card: card(r), document: checkJob(JSON.parse(rev.document), SHOP) };
 }
 
 export interface Revision {
@@ -87,7 +88,7 @@ export async function copyJob(id: string, key?: number): Promise<JobCard> {
       ? await RevisionRow.findOne({ where: { jobId: id, number: r.revision, refused: false } })
       : await RevisionRow.findOne({ where: { jobId: id, id: key } });
   if (!rev) throw new Problem("no-revision", "There is no such revision of this job.");
-  const doc = JSON.parse(rev.document) as JobDocument;
+  const doc = checkJob(JSON.parse(rev.document), SHOP);
   doc.name = key === undefined ? `${doc.name} copy` : `${doc.name}, revision ${rev.number}`;
   const made = await createJob(
     doc,
@@ -130,8 +131,8 @@ export async function thumb(id: string): Promise<Uint8Array | null> {
 export async function exportJob(id: string): Promise<{ name: string; text: string }> {
   const { document } = await openJob(id);
   const assets = new Map<string, { name: string; bytes: Uint8Array }>();
-  for (const n of document.nodes)
-    if (n.asset) assets.set(n.asset.sha, { name: n.asset.name, bytes: await assetBytes(n.asset.sha) });
+  for (const { asset } of document.makings)
+    if (asset) assets.set(asset.sha, { name: asset.name, bytes: await assetBytes(asset.sha) });
   return { name: document.name, text: writeJobFile({ job: document, assets }) };
 }
 
@@ -146,7 +147,7 @@ export async function importJob(request: Request): Promise<JobCard> {
     await mkdir(folder);
     const file = join(folder, "file");
     await writePassing(file, limited(request, MOST_JOB_FILE));
-    const { document, pictures } = await unpackJob(file, folder);
+    const { document, pictures } = await unpackJob(file, folder, SHOP);
     for (const { sha, name } of pictures) await keepFile(join(folder, sha), sha, name);
     return await createJob(document, "imported");
   } catch (e) {

@@ -7,7 +7,8 @@ import { build } from "esbuild";
 import sharp from "sharp";
 import { beforeAll, describe, expect, it } from "vitest";
 import type { JobDocument } from "@oaken/core/job/document";
-import { startJob } from "@oaken/core/job/outcomes";
+import { begun } from "@oaken/core/testing/shop";
+import { documentOf } from "@oaken/core/job/boards";
 
 const data = mkdtempSync(join(tmpdir(), "oaken-data-"));
 process.env.OAKEN_DATA = data;
@@ -24,19 +25,19 @@ beforeAll(async () => {
   const png = await sharp({ create: { width: 64, height: 48, channels: 3, background: "#123" } })
     .png()
     .toBuffer();
-  doc = startJob("sign", await keepPicture(png, "../../etc/dark.png"), {});
+  doc = documentOf(begun("sign", await keepPicture(png, "../../etc/dark.png")));
 });
 
 describe("jobs and their revisions", () => {
   it("keep every save, and refuse one from a stale state, keeping both", async () => {
     const made = await jobs.createJob(doc);
     const mine = structuredClone(doc);
-    mine.stock.thickness = 12;
+    mine.boards[0].stock.thickness = 12;
     const theirs = structuredClone(doc);
-    theirs.stock.thickness = 9;
+    theirs.boards[0].stock.thickness = 9;
     expect((await jobs.saveJob(made.id, 1, mine, "thickness")).revision).toBe(2);
     await expect(jobs.saveJob(made.id, 1, theirs, "thickness")).rejects.toThrow(/another window.*revision 2/);
-    expect((await jobs.openJob(made.id)).document.stock.thickness).toBe(12);
+    expect((await jobs.openJob(made.id)).document.boards[0].stock.thickness).toBe(12);
     const history = await jobs.listRevisions(made.id);
     expect(history.map((r) => [r.number, r.refused])).toEqual([
       [1, true],
@@ -44,13 +45,13 @@ describe("jobs and their revisions", () => {
       [1, false],
     ]);
     const rescued = await jobs.copyJob(made.id, history[0].key);
-    expect((await jobs.openJob(rescued.id)).document.stock.thickness).toBe(9);
+    expect((await jobs.openJob(rescued.id)).document.boards[0].stock.thickness).toBe(9);
   });
 
   it("a save whose answer was lost may come again, and is not taken for another window's", async () => {
     const made = await jobs.createJob(doc);
     const mine = structuredClone(doc);
-    mine.stock.margin = 7;
+    mine.boards[0].stock.margin = 7;
     await jobs.saveJob(made.id, 1, mine, "margin");
     expect((await jobs.saveJob(made.id, 1, mine, "margin")).revision).toBe(2);
     expect((await jobs.listRevisions(made.id)).length).toBe(2);
@@ -83,8 +84,8 @@ describe("jobs and their revisions", () => {
 
 describe("files", () => {
   it("pictures are stored under their content only, whatever they are called", async () => {
-    expect(doc.nodes[0].asset!.name).toBe(".. .. etc dark.png");
-    expect(await readdir(join(data, "assets"))).toEqual([doc.nodes[0].asset!.sha]);
+    expect(doc.makings[0].asset!.name).toBe(".. .. etc dark.png");
+    expect(await readdir(join(data, "assets"))).toEqual([doc.makings[0].asset!.sha]);
     for (const path of ["../oaken.sqlite", "a/b", "..%2f", ""])
       await expect(assetBytes(path)).rejects.toThrow(/no such picture/);
   });

@@ -5,7 +5,8 @@ import { join } from "node:path";
 import sharp from "sharp";
 import { afterAll, beforeEach, describe, expect, it, vi } from "vitest";
 import type { JobDocument } from "@oaken/core/job/document";
-import { startJob } from "@oaken/core/job/outcomes";
+import { begun } from "@oaken/core/testing/shop";
+import { documentOf } from "@oaken/core/job/boards";
 
 /** The server's modules on a data folder of their own, as after a start. */
 async function start(data: string) {
@@ -39,7 +40,7 @@ let doc: JobDocument;
 beforeEach(async () => {
   data = newFolder();
   server = await start(data);
-  doc = startJob("sign", await server.keepPicture(await png(20), "dark.png"), {});
+  doc = documentOf(begun("sign", await server.keepPicture(await png(20), "dark.png")));
 });
 
 describe("many windows", () => {
@@ -94,7 +95,7 @@ describe("a data folder", () => {
     await early.close();
     const opened = await start(half);
     const asset = await opened.keepPicture(await png(30), "x.png");
-    const { id } = await opened.createJob(startJob("sign", asset, {}));
+    const { id } = await opened.createJob(documentOf(begun("sign", asset)));
     expect((await opened.openJob(id)).card.revision).toBe(1);
   });
 
@@ -145,7 +146,7 @@ describe("what comes in", () => {
 
   it("a job with a picture that is not here is refused; one that lost its picture can still be saved", async () => {
     const foreign = structuredClone(doc);
-    foreign.nodes[0].asset!.sha = "f".repeat(64);
+    foreign.makings[0].asset!.sha = "f".repeat(64);
     await expect(server.createJob(foreign)).rejects.toThrow(/picture dark.png is not here/);
     const { id } = await server.createJob(doc);
     await expect(server.saveJob(id, 1, foreign, "s")).rejects.toThrow(/not here/);

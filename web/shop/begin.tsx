@@ -1,22 +1,23 @@
 "use client";
 import { useEffect, useMemo, useState } from "react";
 import { useRouter, useSearchParams } from "next/navigation";
-import { MATERIALS } from "@oaken/core/cutters/materials";
-import { USUAL_STOCK } from "@oaken/core/job/document";
+import { documentOf } from "@oaken/core/job/boards";
 import { aboutOf } from "@oaken/core/job/graph";
 import { OUTCOMES } from "@oaken/core/job/outcomes";
 import type { Cure } from "@oaken/core/picture/fitness";
+import { materialIn } from "@oaken/core/shop/shop";
 import { fieldLength, spoken } from "@oaken/core/speech";
 import type { BegunOutcome } from "../compute/begin-messages.ts";
 import { api } from "../ui/api.ts";
 import { LengthField } from "../ui/length-field.tsx";
 import { HomeLink } from "../ui/mark.tsx";
-import { Pick } from "../ui/pick.tsx";
+import { choices, Pick } from "../ui/pick.tsx";
+import { SHOP } from "../ui/shop.ts";
 import { Toggle } from "../ui/toggle.tsx";
 import { useUnit } from "../ui/use-unit.ts";
 import { beginAddress, ChooseFile, DropAnywhere, PICTURES, useTaking, type Waiting, waitingPictures } from "./drop.tsx";
 import { type Cures, Fitness } from "./fitness.tsx";
-import { jobOf, type Stock, useBegun } from "./begun.ts";
+import { jobOf, type Stock, USUAL_STOCK, useBegun } from "./begun.ts";
 import { Outcomes } from "./outcome-cards.tsx";
 
 /** A dropped picture: what it is good for, at which size, and what it would become. */
@@ -57,8 +58,9 @@ export function BeginPage() {
 
   const start = async (outcome: string, prepared: BegunOutcome["prepared"]) => {
     try {
-      const document = structuredClone(jobs[outcome]);
-      if (prepared) Object.assign(aboutOf(document, "", "grey")!.settings, prepared);
+      const job = structuredClone(jobs[outcome]);
+      if (prepared) Object.assign(aboutOf(job, "", "grey")!.settings, prepared);
+      const document = documentOf(job);
       const made = await api<{ id: string }>("/api/jobs", { method: "POST", json: { document } });
       await keepPicture(
         made.id,
@@ -189,9 +191,9 @@ function StockRows({ stock, unit, set }: { stock: Stock; unit: "mm" | "in"; set(
       <Row label="Material">
         <Pick
           label="Material"
-          value={stock.material}
-          options={MATERIALS.map((m) => ({ value: m.id, label: m.name }))}
-          onChange={(material) => set({ material })}
+          value={stock.material.id}
+          options={choices(SHOP.materials)}
+          onChange={(id) => set({ material: materialIn(SHOP, id) })}
         />
       </Row>
     </>

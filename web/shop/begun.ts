@@ -1,15 +1,20 @@
 import { useEffect, useRef, useState } from "react";
-import { type JobDocument, USUAL_STOCK } from "@oaken/core/job/document";
-import { OUTCOMES, outcomeById, startJob, usualClearing } from "@oaken/core/job/outcomes";
+import { type BoardJob, type StockSettings, usualStock } from "@oaken/core/job/document";
+import { OUTCOMES, outcomeById } from "@oaken/core/job/outcomes";
+import { type Start, startJob, usualHelpers } from "@oaken/core/job/start";
 import type { BeginAsk, Begun } from "../compute/begin-messages.ts";
 import { Watched } from "../compute/watched.ts";
+import { SHOP } from "../ui/shop.ts";
 import type { Cures } from "./fitness.tsx";
 
-export type Stock = typeof USUAL_STOCK;
+export type Stock = StockSettings;
+export const USUAL_STOCK = usualStock(SHOP);
 
 /** What of the stock a person has said: the rest is the outcome's own. */
 const unusual = (stock: Stock): Partial<Stock> =>
-  Object.fromEntries(Object.entries(stock).filter(([k, v]) => v !== USUAL_STOCK[k as keyof Stock]));
+  Object.fromEntries(
+    Object.entries(stock).filter(([k, v]) => JSON.stringify(v) !== JSON.stringify(USUAL_STOCK[k as keyof Stock])),
+  );
 
 /** Time without a change after which the outcomes are computed anew, ms. */
 const SETTLES = 250;
@@ -17,16 +22,17 @@ const SETTLES = 250;
 /** The job that an outcome would begin with. */
 export function jobOf(
   outcome: string,
-  asset: Parameters<typeof startJob>[1],
+  asset: Start["asset"],
   stock: Stock,
   width: number | null,
   cures: Cures,
-): JobDocument {
+): BoardJob {
   const o = outcomeById(outcome);
-  const job = startJob(o.id, asset, o.stock ? unusual(stock) : stock, { clear: usualClearing(o) });
+  const said = o.stock ? unusual(stock) : stock;
+  const job = startJob(SHOP, { outcome: o.id, asset, stock: said, cutters: usualHelpers(o, SHOP) });
   job.name = asset.name.replace(/\.[^.]+$/, "").replace(/[-_]+/g, " ");
   const set = (kind: string, settings: object) =>
-    Object.assign(job.nodes.find((n) => n.kind === kind)!.settings, settings);
+    Object.assign(job.makings.find((n) => n.kind === kind)!.settings, settings);
   set("picture", { measured: "art" });
   if (width !== null) set("picture", { width });
   if (cures.crop) set("picture", { crop: cures.crop });
@@ -37,7 +43,7 @@ export function jobOf(
 }
 
 /** Judgement and outcomes as the worker finds them, anew a moment after the jobs change. */
-export function useBegun(sha: string, jobs: Record<string, JobDocument>, setWrong: (wrong: string) => void) {
+export function useBegun(sha: string, jobs: Record<string, BoardJob>, setWrong: (wrong: string) => void) {
   const [begun, setBegun] = useState<Begun | null>(null);
   const [working, setWorking] = useState(true);
   const [stale, setStale] = useState(false);

@@ -2,6 +2,12 @@
 import { ChevronDown, Check } from "lucide-react";
 import { Select } from "radix-ui";
 
+/** Entries to pick from; one that is not among them, such as a job's own copy, stands first. */
+export function choices(entries: readonly { id: string; name: string }[], own?: { id: string; name: string }) {
+  const all = own && !entries.some((e) => e.id === own.id) ? [own, ...entries] : entries;
+  return all.map((e) => ({ value: e.id, label: e.name }));
+}
+
 /** One of a list, by name. */
 export function Pick({
   label,

@@ -3,6 +3,7 @@ import { Plus } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { CUTS } from "@oaken/core/cuts/register";
 import { addCut } from "@oaken/core/job/edit";
+import { SHOP } from "../../ui/shop.ts";
 import { useActions, useBenchStore } from "../context.tsx";
 
 /** What each kind of cut does, for who has not used it. */
@@ -22,7 +23,7 @@ export function AddCut() {
   const { change, select } = useActions();
   const add = (kind: string) => {
     let id = "";
-    change(`add a cut`, (d) => void (id = addCut(d, kind, store.getState().selected)));
+    change(`add a cut`, (d) => void (id = addCut(d, kind, store.getState().selected, SHOP.cutters)));
     select(id);
   };
   return (

@@ -1,16 +1,17 @@
 "use client";
 import { useState } from "react";
-import { materialById } from "@oaken/core/cutters/materials";
 import { aboutOf } from "@oaken/core/job/graph";
-import type { JobDocument } from "@oaken/core/job/document";
+import type { BoardJob } from "@oaken/core/job/document";
 
 /**
  * What stands where the stock will lie until the first computed proof is there: the proof as it was last seen, or else
  * the stock with its picture.
  * @param doc not known while the job is still on its way
+ * @param isKept whether it may have been kept: only the first board's is
  */
-export function KeptProof({ id, doc }: { id: string; doc?: JobDocument }) {
-  const [missing, setMissing] = useState(false);
+export function KeptProof({ id, doc, isKept = true }: { id: string; doc?: BoardJob; isKept?: boolean }) {
+  const [isGone, setGone] = useState(false);
+  const missing = isGone || !isKept;
   return (
     <div className="pointer-events-none absolute inset-0 grid place-items-center">
       {!missing && (
@@ -18,7 +19,7 @@ export function KeptProof({ id, doc }: { id: string; doc?: JobDocument }) {
           data-kept-proof
           src={`/api/jobs/${id}/thumb`}
           alt="The proof as it was last seen"
-          onError={() => setMissing(true)}
+          onError={() => setGone(true)}
           className="h-[78%] w-[88%] object-contain drop-shadow-[6px_8px_12px_rgb(0_0_0/0.45)]"
         />
       )}
@@ -32,9 +33,9 @@ export function KeptProof({ id, doc }: { id: string; doc?: JobDocument }) {
 }
 
 /** The stock as it lies, uncut, with the picture on it about as large as it will be. */
-function PlainStock({ doc }: { doc: JobDocument }) {
+function PlainStock({ doc }: { doc: BoardJob }) {
   const { width, height, margin, material, paint } = doc.stock;
-  const [r, g, b] = materialById(material).face;
+  const [r, g, b] = material.face;
   const sha = aboutOf(doc, "", "raster")?.asset?.sha;
   return (
     <div className="grid h-[78%] w-[88%] place-items-center [container-type:size]">

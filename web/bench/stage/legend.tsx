@@ -1,6 +1,6 @@
 import { formatLength, type Unit } from "@oaken/core/units";
 import type { Built, DrawnCut } from "../../compute/messages.ts";
-import { CUT_COLOURS } from "./piece.ts";
+import { CUT_COLOURS } from "./board.ts";
 
 /** What the depth colours stand for, in the unit at hand. */
 export function Legend({ cuts, unit, rapids }: { cuts: readonly DrawnCut[]; unit: Unit; rapids: boolean }) {

@@ -1,13 +1,15 @@
 import * as THREE from "three";
-import { materialById } from "@oaken/core/cutters/materials";
-import { type Cutter, profileOf } from "@oaken/core/cutters/profile";
-import { type StockSettings, zeroPoint } from "@oaken/core/job/document";
+import type { Cutter } from "@oaken/core/cutters/profile";
+import type { StockSettings } from "@oaken/core/job/document";
+import type { Litho } from "@oaken/core/makings/product";
 import type { Built, DrawnOutline, DrawnRaster, DrawnRings, DrawnSurface } from "../../compute/messages.ts";
-import type { Colouring, Mixer } from "../store.ts";
+import { COLOURINGS, type Colouring, type Glow, type Mixer } from "../store.ts";
 import { PathLines, pathSegments, ringSegments, WideLines } from "./lines.ts";
 import { OutlineMarks } from "./outline-marks.ts";
-import { Piece, rowsTurned } from "./piece.ts";
-import { MAT_FRAGMENT, MAT_VERTEX, STEEL_FRAGMENT, STEEL_VERTEX } from "./shaders.ts";
+import { Board, rowsTurned } from "./board.ts";
+import { crossSegments, zeroSegments } from "./marks.ts";
+import { MAT_FRAGMENT, MAT_VERTEX } from "./shaders.ts";
+import { ShownCutter } from "./shown-cutter.ts";
 
 const FOV = 22;
 /** Tilt of the lowest view, radians from straight above. */
@@ -17,6 +19,8 @@ const PLAN = 0.02;
 const CHALK = 0xf2d45c;
 /** How much darker the stock is under paths alone. */
 const PATHS_DIM = 0.5;
+/** How far crosses reach to each side, as a share of the stock's longer side. */
+const CROSS = 0.012;
 /** Nodes are drawn from this near, in lengths of the stock. */
 const NODES_WITHIN = 1.4;
 
@@ -37,7 +41,7 @@ export class StageScene {
   private renderer: THREE.WebGLRenderer;
   private scene = new THREE.Scene();
   readonly camera = new THREE.PerspectiveCamera(FOV, 1, 1, 20000);
-  private piece: Piece;
+  private board: Board;
   private mat: THREE.Mesh<THREE.PlaneGeometry, THREE.ShaderMaterial>;
   private outer = new WideLines(0x7df0c8, 1.8);
   private holes = new WideLines(0xff9d6b, 1.8);
@@ -45,8 +49,7 @@ export class StageScene {
   private zero = new WideLines(CHALK, 3.5);
   private marks = new WideLines(0xff5a36, 2.5);
   private outlineMarks = new OutlineMarks();
-  private cutter: THREE.Mesh | null = null;
-  private cutterKey = "";
+  private cutter = new ShownCutter();
   private frame = 0;
   private readonly slow = drawsInSoftware();
   private rest: ReturnType<typeof setTimeout> | undefined;
@@ -62,7 +65,7 @@ export class StageScene {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: !this.slow, preserveDrawingBuffer: true });
     this.renderer.outputColorSpace = THREE.LinearSRGBColorSpace;
     this.renderer.setClearColor(0x1c352f);
-    this.piece = new Piece(this.renderer.extensions.has("OES_texture_float_linear"), this.slow);
+    this.board = new Board(this.renderer.extensions.has("OES_texture_float_linear"), this.slow);
     this.mat = new THREE.Mesh(
       new THREE.PlaneGeometry(1, 1),
       new THREE.ShaderMaterial({
@@ -74,13 +77,14 @@ export class StageScene {
     this.mat.frustumCulled = false;
     this.scene.add(
       this.mat,
-      this.piece.mesh,
+      this.board.mesh,
       this.outer.object,
       this.holes.object,
       this.paths.group,
       this.outlineMarks.group,
       this.zero.object,
       this.marks.object,
+      this.cutter.group,
     );
     this.zero.object.renderOrder = 6;
   }
@@ -88,46 +92,14 @@ export class StageScene {
   setStock(stock: StockSettings): void {
     const { width, height, thickness, material } = stock;
     this.stock = { width, height, thickness };
-    this.piece.setStock(stock, materialById(material));
+    this.board.setStock(stock, material);
     const reach = 12 * Math.max(width, height);
     this.mat.geometry.dispose();
     this.mat.geometry = new THREE.PlaneGeometry(reach, reach);
     this.mat.geometry.translate(width / 2, height / 2, -thickness - 0.05);
     this.mat.material.uniforms.stock.value.set(width, height);
     this.mat.material.uniforms.thickness.value = thickness;
-    const z = zeroPoint(stock);
-    const arm = Math.max(6, 0.07 * Math.min(width, height));
-    const sx = z.x > width * 0.75 ? -1 : 1;
-    const sy = z.y > height * 0.75 ? -1 : 1;
-    const lift = z.z + 0.2;
-    this.zero.set(
-      Float32Array.of(
-        z.x,
-        z.y,
-        lift,
-        z.x + sx * arm,
-        z.y,
-        lift,
-        z.x,
-        z.y,
-        lift,
-        z.x,
-        z.y + sy * arm,
-        lift,
-        z.x - 1,
-        z.y - 1,
-        lift,
-        z.x + 1,
-        z.y + 1,
-        lift,
-        z.x - 1,
-        z.y + 1,
-        lift,
-        z.x + 1,
-        z.y - 1,
-        lift,
-      ),
-    );
+    this.zero.set(zeroSegments(stock));
     this.zero.show(1);
     this.draw();
   }
@@ -135,20 +107,20 @@ export class StageScene {
   setSurface(s: DrawnSurface): void {
     if (s === this.surface) return;
     this.surface = s;
-    this.piece.setSurface(s);
+    this.board.setSurface(s);
     this.draw();
   }
 
   setPicture(url: string | null, place: DrawnRaster["place"] | null): void {
     if (!url || !place) return;
-    this.piece.uniforms.pictureRect.value.set(place.x0, place.y0, place.width, place.height);
+    this.board.uniforms.pictureRect.value.set(place.x0, place.y0, place.width, place.height);
     if (this.canvas.dataset.picture === url) return this.draw();
     this.canvas.dataset.picture = url;
     new THREE.TextureLoader().load(url, (t) => {
       t.colorSpace = THREE.NoColorSpace;
       t.generateMipmaps = true;
       t.minFilter = THREE.LinearMipmapLinearFilter;
-      this.piece.uniforms.picture.value = t;
+      this.board.uniforms.picture.value = t;
       this.draw();
     });
   }
@@ -157,7 +129,7 @@ export class StageScene {
   setPixels(p: { width: number; height: number; rgba: Uint8ClampedArray }, place: DrawnRaster["place"] | null): void {
     if (!place) return;
     this.canvas.dataset.picture = "";
-    const u = this.piece.uniforms;
+    const u = this.board.uniforms;
     u.pictureRect.value.set(place.x0, place.y0, place.width, place.height);
     const t = new THREE.DataTexture(rowsTurned(p), p.width, p.height, THREE.RGBAFormat, THREE.UnsignedByteType);
     t.generateMipmaps = true;
@@ -199,78 +171,41 @@ export class StageScene {
   }
 
   setMixer(m: Mixer, colouring: Colouring): void {
-    this.piece.uniforms.pictureMix.value = m.picture;
-    this.piece.uniforms.proofMix.value = m.proof;
-    this.piece.uniforms.dim.value = PATHS_DIM * m.paths * (1 - m.proof) * (1 - m.picture);
-    this.piece.uniforms.colouring.value = ["material", "depth", "cut", "left"].indexOf(colouring);
+    this.board.uniforms.pictureMix.value = m.picture;
+    this.board.uniforms.proofMix.value = m.proof;
+    this.board.uniforms.dim.value = PATHS_DIM * m.paths * (1 - m.proof) * (1 - m.picture);
+    this.board.uniforms.colouring.value = COLOURINGS.indexOf(colouring);
     this.outer.show(m.outline);
     this.holes.show(m.outline);
     this.paths.show(m.paths);
     this.draw();
   }
 
+  /** The light law of a sheet that is to glow, and the light on it. */
+  setGlow({ lambda, thin }: Pick<Litho, "lambda" | "thin">, { lamp, room }: Glow): void {
+    const u = this.board.uniforms;
+    [u.lambda.value, u.thin.value, u.lamp.value, u.room.value] = [lambda, thin, lamp, room];
+    this.draw();
+  }
+
   /** Wipe line in CSS pixels from the left, 0 for none. */
   setWipe(x: number): void {
-    this.piece.uniforms.wipe.value = x * this.renderer.getPixelRatio();
+    this.board.uniforms.wipe.value = x * this.renderer.getPixelRatio();
     this.draw();
   }
 
   /** Crosses at places, mm: x, y by turns. */
   setMarks(at: ArrayLike<number>): void {
-    const size = 0.012 * Math.max(this.stock.width, this.stock.height);
-    const p: number[] = [];
-    for (let i = 0; i + 1 < at.length; i += 2)
-      p.push(
-        at[i] - size,
-        at[i + 1] - size,
-        0.1,
-        at[i] + size,
-        at[i + 1] + size,
-        0.1,
-        at[i] - size,
-        at[i + 1] + size,
-        0.1,
-        at[i] + size,
-        at[i + 1] - size,
-        0.1,
-      );
-    this.marks.set(Float32Array.from(p));
-    this.marks.show(p.length > 0 ? 1 : 0);
+    const crosses = crossSegments(at, CROSS * Math.max(this.stock.width, this.stock.height));
+    this.marks.set(crosses);
+    this.marks.show(crosses.length > 0 ? 1 : 0);
     this.draw();
   }
 
   /** The cutter's own shape at a place, or none. */
   setCutter(c: Cutter | null, x = 0, y = 0, z = 0): void {
-    const key = JSON.stringify(c);
-    if (key !== this.cutterKey) {
-      if (this.cutter) this.scene.remove(this.cutter);
-      this.cutter = null;
-      this.cutterKey = key;
-      if (c) {
-        const p = profileOf(c);
-        const points = [new THREE.Vector2(0, 0)];
-        for (let i = 0; i <= 16; i++) {
-          const r = (p.radius * i) / 16;
-          const h = p.h(r * 0.9999);
-          if (Number.isFinite(h)) points.push(new THREE.Vector2(Math.max(0.01, r), h));
-        }
-        const top = p.beam ? c.fluteLength : Math.max(p.height, c.fluteLength);
-        points.push(
-          new THREE.Vector2(p.radius, top),
-          new THREE.Vector2(p.radius, top + 2 * c.diameter),
-          new THREE.Vector2(0, top + 2 * c.diameter),
-        );
-        const g = new THREE.LatheGeometry(points, 28);
-        g.rotateX(Math.PI / 2);
-        this.cutter = new THREE.Mesh(
-          g,
-          new THREE.ShaderMaterial({ vertexShader: STEEL_VERTEX, fragmentShader: STEEL_FRAGMENT, transparent: true }),
-        );
-        this.cutter.renderOrder = 3;
-        this.scene.add(this.cutter);
-      }
-    }
-    this.cutter?.position.set(x, y, z);
+    this.cutter.set(c);
+    this.cutter.group.position.set(x, y, z);
     this.draw();
   }
 
@@ -284,7 +219,7 @@ export class StageScene {
   /** Drawn pixels for each of the screen's: more than one smooths edges. */
   private sharpness(k: number): void {
     const ratio = Math.min(2, window.devicePixelRatio * k);
-    this.piece.uniforms.wipe.value *= ratio / this.renderer.getPixelRatio();
+    this.board.uniforms.wipe.value *= ratio / this.renderer.getPixelRatio();
     this.renderer.setPixelRatio(ratio);
     this.renderer.setSize(this.size.width, this.size.height, false);
   }
@@ -329,7 +264,7 @@ export class StageScene {
 
   private aim(): void {
     const { x, y, distance, tilt } = this.view;
-    this.piece.uniforms.plan.value = tilt < PLAN ? 1 : 0;
+    this.board.uniforms.plan.value = tilt < PLAN ? 1 : 0;
     this.camera.position.set(x, y - distance * Math.sin(tilt), distance * Math.cos(tilt));
     this.camera.up.set(0, Math.cos(tilt), Math.sin(tilt));
     this.camera.lookAt(x, y, 0);

@@ -58,7 +58,9 @@ ${HEIGHT}
 ${WOOD}
 uniform sampler2D shading; uniform vec3 face; uniform vec3 cutFace; uniform float grain;
 uniform sampler2D picture; uniform vec4 pictureRect; uniform float pictureMix; uniform float dim; uniform float wipe;
-  uniform int colouring; uniform float painted; uniform vec3 paint; uniform float deepest; uniform sampler2D cutMap;
+  uniform int colouring; uniform float painted; uniform float coat;
+  uniform vec3 paint; uniform float deepest; uniform sampler2D cutMap;
+  uniform float lambda; uniform float thin; uniform float lamp; uniform float room;
   uniform sampler2D leftMap; uniform vec3 cutColours[8];
 varying vec3 at; varying vec3 facing; varying float isSide;
 const vec3 LIGHT = normalize(vec3(-0.55, 0.62, 0.62));
@@ -91,7 +93,7 @@ void main() {
     shade = mix(0.62, 1., mix(1., light.r, proofMix));
     open = mix(1., light.g, proofMix);
   }
-  float cut = smoothstep(-0.0005, -0.02, h);
+  float cut = smoothstep(-0.0005 - coat, -0.02 - coat, h);
   vec3 base = wood(vec3(at.xy, h), mix(face, cutFace, cut), grain);
   // A painted skin hides the grain until it is cut.
   if (painted > 0.5) base = mix(paint * (0.97 + 0.06 * noise(at.xy * 1.7)), base, cut);
@@ -108,6 +110,12 @@ void main() {
   float diffuse = max(0., dot(n, LIGHT)) / LIGHT.z;
   vec3 c = base * (0.40 * open + 0.60 * diffuse * shade);
   c += 0.05 * pow(max(0., dot(n, normalize(LIGHT + vec3(0., -0.1, 1.)))), 24.);
+  if (colouring == 4) {
+    // Light through a thickness t falls as exp(-t / lambda): white where the sheet is thinnest. Values as encoded.
+    float through = min(1., exp((thin - (thickness + h)) / lambda));
+    vec3 behind = pow(lamp * through * vec3(1., 0.93, 0.82), vec3(1. / 2.2));
+    c = pow(pow(c * sqrt(room), vec3(2.2)) + pow(behind, vec3(2.2)), vec3(1. / 2.2));
+  }
   vec2 uv = (at.xy - pictureRect.xy) / pictureRect.zw;
   float mixing = left ? max(pictureMix, 0.95) : pictureMix;
   if (mixing > 0. && uv.x >= 0. && uv.x <= 1. && uv.y >= 0. && uv.y <= 1.) {

@@ -2,25 +2,18 @@
 import { useEffect, useRef, useState } from "react";
 import { aboutOf } from "@oaken/core/job/graph";
 import { makingKind } from "@oaken/core/makings/register";
-import { Check, Columns2, Maximize, Palette } from "lucide-react";
-import { DropdownMenu, Slider } from "radix-ui";
 import { formatLength } from "@oaken/core/units";
 import { useActions, useBench, useBenchStore } from "../context.tsx";
 import { positionAt } from "../playback.ts";
-import type { Colouring, Mixer } from "../store.ts";
+import { LayerMixer } from "./mixer.tsx";
+import { StageBar } from "./stage-bar.tsx";
+import { GlowPlate } from "./glow.tsx";
 import { CutMarks } from "../tools/cut-marks.tsx";
 import { ToolOverlay } from "../tools/overlay.tsx";
 import { CutLegend, LeftLegend, Legend, OutlineLegend } from "./legend.tsx";
 import { KeptProof } from "./kept-proof.tsx";
 import { Rulers } from "./rulers.tsx";
 import { MOST_TILT, StageScene } from "./scene.ts";
-
-const COLOURINGS: readonly (readonly [Colouring, string])[] = [
-  ["material", "as the material is"],
-  ["depth", "by depth"],
-  ["cut", "by the cut that made it"],
-  ["left", "what is left standing"],
-];
 
 /** The middle of the bench: one scene, one dial. */
 export function Stage() {
@@ -49,7 +42,9 @@ export function Stage() {
     working,
     id,
     colouring,
+    glow,
   } = useBench((s) => s);
+  const firstBoard = useBench((s) => s.whole.boards[0].id);
   const stockKey = `${doc.stock.width}×${doc.stock.height}×${doc.stock.thickness}`;
 
   // Drawing in 3D begins with the first proof: until then the picture of the last one stands there, and nothing slows
@@ -84,10 +79,13 @@ export function Stage() {
 
   useEffect(() => scene.current?.setStock(doc.stock), [doc.stock]);
   useEffect(() => scene.current?.fit(), [stockKey]);
+  const making = doc.makings.find((n) => n.id === selected);
+  const selectedGives = making && makingKind(making.kind).gives;
   useEffect(() => {
-    const surface = scrubbed ?? built?.surface;
+    const wanted = selectedGives === "heights" ? built?.shown.heights?.surface : undefined;
+    const surface = scrubbed ?? wanted ?? built?.surface;
     if (surface) scene.current?.setSurface(surface);
-  }, [built, scrubbed]);
+  }, [built, scrubbed, selectedGives]);
   const busy = !built?.final || working !== null;
   useEffect(() => {
     if (!scene.current) return;
@@ -95,8 +93,6 @@ export function Stage() {
     if (!busy) scene.current.draw();
   }, [busy, ready]);
   const sha = aboutOf(doc, selected, "raster")?.asset?.sha;
-  const making = doc.nodes.find((n) => n.id === selected);
-  const selectedGives = making && makingKind(making.kind).gives;
   const raster = built?.shown.raster ?? null;
   const shapes = built?.shown.shapes ?? null;
   const toned = selectedGives === "grey" ? (liveTone ?? built?.shown.grey?.tone ?? null) : null;
@@ -111,7 +107,10 @@ export function Stage() {
   useEffect(() => {
     if (built && hasPaths) scene.current?.setPaths(built.cuts, only);
   }, [built, hasPaths, only]);
-  useEffect(() => scene.current?.setMixer(mixer, colouring), [mixer, colouring, ready]);
+  const litho = built?.litho ?? null;
+  const shownAs = colouring === "glow" && !litho ? "material" : colouring;
+  useEffect(() => scene.current?.setMixer(mixer, shownAs), [mixer, shownAs, ready]);
+  useEffect(() => void (litho && scene.current?.setGlow(litho, glow)), [litho, glow, ready]);
   useEffect(() => scene.current?.setWipe(wipe ?? 0), [wipe]);
   const outlineSelected = selectedGives === "shapes";
   useEffect(
@@ -181,7 +180,6 @@ export function Stage() {
     return () => window.removeEventListener("oaken-fit", fit);
   }, []);
 
-  const setMixer = (m: Partial<Mixer>) => store.setState({ mixer: { ...store.getState().mixer, ...m } });
   const by = spot && spot.by > 0 ? doc.cuts.find((c) => c.id === built?.cuts[spot.by - 1]?.id) : null;
   const n = (v: number) => formatLength(v, unit);
 
@@ -232,7 +230,7 @@ export function Stage() {
           e.preventDefault();
         }}
       />
-      {!built && <KeptProof id={id} doc={doc} />}
+      {!built && <KeptProof id={id} doc={doc} isKept={doc.board.id === firstBoard} />}
       {failed && (
         <p className="absolute inset-0 grid place-items-center p-8 text-center text-film">
           This browser shows no 3D drawing (WebGL). Everything else works; the proof&apos;s picture is in Write.
@@ -240,36 +238,7 @@ export function Stage() {
       )}
       {scene.current && tilt < 0.02 && <Rulers scene={scene.current} stock={doc.stock} unit={unit} />}
 
-      <div className="absolute left-3 top-3 flex gap-1 rounded-md bg-[rgb(18_40_34/0.86)] p-1.5">
-        {(["picture", "outline", "paths", "proof"] as const).map((k) => (
-          <label key={k} className="flex w-[76px] flex-col gap-0.5 rounded px-2 py-0.5 text-[13px] text-[#eef3ea]">
-            <button
-              type="button"
-              className="h-5 text-left"
-              aria-pressed={mixer[k] > 0.01}
-              onClick={() => setMixer({ [k]: mixer[k] > 0.01 ? 0 : 1 })}
-            >
-              {k}
-            </button>
-            <Slider.Root
-              min={0}
-              max={1}
-              step={0.05}
-              value={[mixer[k]]}
-              onValueChange={([v]) => setMixer({ [k]: v })}
-              className="relative flex h-3 items-center"
-            >
-              <Slider.Track className="h-[3px] grow rounded bg-[#5c756b]">
-                <Slider.Range className="absolute h-[3px] rounded bg-chalk" />
-              </Slider.Track>
-              <Slider.Thumb
-                aria-label={`How strongly the ${k} shows`}
-                className="block h-3 w-3 rounded-full bg-chalk"
-              />
-            </Slider.Root>
-          </label>
-        ))}
-      </div>
+      <LayerMixer />
 
       {built && !outlineSelected && (mixer.paths > 0.01 || colouring === "depth") && (
         <Legend cuts={built.cuts} unit={unit} rapids={mixer.paths > 0.01} />
@@ -278,9 +247,10 @@ export function Stage() {
       {built && !outlineSelected && mixer.paths <= 0.01 && colouring === "left" && (
         <LeftLegend built={built} unit={unit} />
       )}
+      {litho && colouring === "glow" && <GlowPlate />}
       {scene.current && tilt < 0.02 && <CutMarks scene={scene.current} />}
       {outlineSelected && <OutlineLegend built={built} />}
-      {tool && doc.nodes.some((q) => q.id === tool.part) && scene.current && tilt < 0.02 && (
+      {tool && doc.makings.some((q) => q.id === tool.part) && scene.current && tilt < 0.02 && (
         <ToolOverlay scene={scene.current} />
       )}
 
@@ -319,80 +289,11 @@ export function Stage() {
           : `${n(doc.stock.width)} × ${n(doc.stock.height)} × ${n(doc.stock.thickness)} ${unit}`}
       </div>
 
-      <div className="plate absolute bottom-3 right-3 flex items-center gap-3 px-3 py-1 text-[13px]">
-        <DropdownMenu.Root modal={false}>
-          <DropdownMenu.Trigger
-            className="grid h-7 w-7 place-items-center rounded hover:bg-white/10"
-            title="How the piece is coloured"
-            aria-label="How the piece is coloured"
-          >
-            <Palette size={16} color={colouring !== "material" ? "#f2d45c" : "currentColor"} />
-          </DropdownMenu.Trigger>
-          <DropdownMenu.Portal>
-            <DropdownMenu.Content
-              side="top"
-              align="end"
-              sideOffset={6}
-              className="z-50 w-60 rounded-md border border-line bg-raised p-1 shadow-card"
-            >
-              <DropdownMenu.RadioGroup
-                value={colouring}
-                onValueChange={(v) => store.setState({ colouring: v as Colouring })}
-              >
-                {COLOURINGS.map(([k, label]) => (
-                  <DropdownMenu.RadioItem
-                    key={k}
-                    value={k}
-                    className={
-                      "flex h-8 cursor-pointer items-center gap-2 rounded px-2 outline-none " +
-                      "data-[highlighted]:bg-sunk"
-                    }
-                  >
-                    <span className="grid w-4 place-items-center">
-                      <DropdownMenu.ItemIndicator>
-                        <Check size={14} />
-                      </DropdownMenu.ItemIndicator>
-                    </span>
-                    {label}
-                  </DropdownMenu.RadioItem>
-                ))}
-              </DropdownMenu.RadioGroup>
-            </DropdownMenu.Content>
-          </DropdownMenu.Portal>
-        </DropdownMenu.Root>
-        <button
-          className="grid h-7 w-7 place-items-center rounded hover:bg-white/10"
-          title="Wipe between picture and proof"
-          aria-label="Wipe between picture and proof"
-          aria-pressed={wipe !== null}
-          onClick={() => setWipe(wipe === null ? box.current!.clientWidth / 2 : null)}
-        >
-          <Columns2 size={16} color={wipe !== null ? "#f2d45c" : "currentColor"} />
-        </button>
-        <button
-          className="grid h-7 w-7 place-items-center rounded hover:bg-white/10"
-          title="Show all (F)"
-          aria-label="Show all"
-          onClick={() => scene.current?.fit()}
-        >
-          <Maximize size={16} />
-        </button>
-        <span>above</span>
-        <Slider.Root
-          min={0}
-          max={1}
-          step={0.01}
-          value={[tilt]}
-          onValueChange={([v]) => store.setState({ tilt: v })}
-          className="relative flex h-7 w-24 items-center"
-        >
-          <Slider.Track className="h-[3px] grow rounded bg-[#5c756b]">
-            <Slider.Range className="absolute h-[3px] rounded bg-[#9fb5aa]" />
-          </Slider.Track>
-          <Slider.Thumb aria-label="Tilt" className="block h-4 w-4 rounded-full bg-chalk" />
-        </Slider.Root>
-        <span>low</span>
-      </div>
+      <StageBar
+        isWiped={wipe !== null}
+        toggleWipe={() => setWipe(wipe === null ? box.current!.clientWidth / 2 : null)}
+        fit={() => scene.current?.fit()}
+      />
     </div>
   );
 }

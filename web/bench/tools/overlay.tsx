@@ -54,7 +54,7 @@ export function ToolOverlay({ scene }: { scene: StageScene }) {
   }, [tool, store]);
   if (!tool || !space) return null;
 
-  const part = doc.nodes.find((n) => n.id === tool.part)!;
+  const part = doc.makings.find((n) => n.id === tool.part)!;
   const at = (e: React.PointerEvent): [number, number] => {
     const r = svg.current!.getBoundingClientRect();
     const p = scene.pick(e.clientX - r.left, e.clientY - r.top);
@@ -84,7 +84,7 @@ export function ToolOverlay({ scene }: { scene: StageScene }) {
     });
     if (!after) return;
     change(kind!.title.toLowerCase(), (d) => {
-      const p = d.nodes.find((n) => n.id === tool.part)!;
+      const p = d.makings.find((n) => n.id === tool.part)!;
       for (const [k, v] of Object.entries(after))
         if (v === undefined) delete p.settings[k];
         else p.settings[k] = v;
@@ -93,7 +93,7 @@ export function ToolOverlay({ scene }: { scene: StageScene }) {
   };
   const toggleColour = (hex: string) => {
     const kept = built!.shown.shapes!.colours!.filter((c) => c.kept !== (c.hex === hex)).map((c) => c.hex);
-    change("colours kept", (d) => void (d.nodes.find((n) => n.id === tool.part)!.settings.keep = kept.join(",")));
+    change("colours kept", (d) => void (d.makings.find((n) => n.id === tool.part)!.settings.keep = kept.join(",")));
   };
 
   const screen = Array.from({ length: points.length / 2 }, (_, i) => onScreen(points[2 * i], points[2 * i + 1]));
@@ -127,7 +127,7 @@ export function ToolOverlay({ scene }: { scene: StageScene }) {
           if (drag.current === null) return;
           const p = at(e);
           if (gesture === "corners") setPoints(points.map((v, i) => (i >> 1 === drag.current ? p[i % 2] : v)));
-          else if (gesture === "trace") {
+          else if (gesture === "stroke") {
             const n = points.length;
             if (Math.hypot(points[n - 2] - p[0], points[n - 1] - p[1]) > 3) setPoints([...points, ...p]);
           } else if (gesture === "drag") setPoints([points[0], points[1], ...p]);
@@ -164,7 +164,7 @@ export function ToolOverlay({ scene }: { scene: StageScene }) {
             strokeDasharray="6 4"
           />
         )}
-        {gesture === "trace" && screen.length > 1 && (
+        {gesture === "stroke" && screen.length > 1 && (
           <path
             d={path + (current === "lasso" ? "Z" : "")}
             fill={current === "lasso" ? "#f2d45c22" : "none"}
@@ -226,7 +226,7 @@ export function ToolOverlay({ scene }: { scene: StageScene }) {
               max={100000}
               onChange={(mm) => {
                 change("size by a measured distance", (d) => {
-                  const p = d.nodes.find((n) => n.id === tool.part)!;
+                  const p = d.makings.find((n) => n.id === tool.part)!;
                   const width = Number(built!.resolved[p.id].width.value);
                   p.settings.width = Math.round(Math.min(5000, (width * mm) / measured) * 100) / 100;
                 });

@@ -1,4 +1,4 @@
-import { parseHex } from "@oaken/core/picture/oklab";
+import { parseHex } from "@oaken/core/colour";
 import type { Built } from "../../compute/messages.ts";
 
 /** The found colour nearest to the picture's at a place, px of the framed picture. */

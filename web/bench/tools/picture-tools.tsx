@@ -24,7 +24,7 @@ export function PictureTools({ part }: { part: string }) {
       y1 = Math.max(y1, py);
     }
     const pad = 0.02 * Math.max(x1 - x0, y1 - y0);
-    const own = cropBox((doc.nodes.find((n) => n.id === part)!.settings.crop as string) ?? "", 1e9, 1e9);
+    const own = cropBox((doc.makings.find((n) => n.id === part)!.settings.crop as string) ?? "", 1e9, 1e9);
     const crop = [
       own.x + Math.max(0, x0 - pad),
       own.y + Math.max(0, y0 - pad),
@@ -33,7 +33,7 @@ export function PictureTools({ part }: { part: string }) {
     ];
     change(
       "crop to the ink",
-      (d) => void (d.nodes.find((n) => n.id === part)!.settings.crop = crop.map((v) => Math.round(v)).join(",")),
+      (d) => void (d.makings.find((n) => n.id === part)!.settings.crop = crop.map((v) => Math.round(v)).join(",")),
     );
   };
   const button = (id: string, label: string, Icon: typeof Crop) => (

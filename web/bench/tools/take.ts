@@ -13,10 +13,10 @@ export function useTakeTool(): (id: string, part: string) => void {
   return (id, part) => {
     const { tool, doc } = store.getState();
     if (tool?.id === id && tool.part === part) return store.setState({ tool: null });
-    const node = doc.nodes.find((n) => n.id === part);
+    const node = doc.makings.find((n) => n.id === part);
     if (id === "corners" && node && FRAME.some((k) => node.settings[k] !== undefined))
       change("unframe the picture", (d) => {
-        for (const k of FRAME) delete d.nodes.find((n) => n.id === part)!.settings[k];
+        for (const k of FRAME) delete d.makings.find((n) => n.id === part)!.settings[k];
       });
     const onPicture = node !== undefined && makingKind(node.kind).gives === "raster";
     store.setState({

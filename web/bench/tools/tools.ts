@@ -27,8 +27,8 @@ export interface Tool {
   title: string;
   /** what to do, in one line */
   how: string;
-  /** drag: two points · trace: a freehand line · click: one point · corners: four handles */
-  gesture: "drag" | "trace" | "click" | "corners";
+  /** drag: two points · stroke: a freehand line · click: one point · corners: four handles */
+  gesture: "drag" | "stroke" | "click" | "corners";
   modes?: readonly { value: string; label: string; gesture?: Tool["gesture"] }[];
   /** settings after the gesture, null to leave all as it is */
   apply(g: Gesture): Record<string, Setting | undefined> | null;
@@ -68,8 +68,8 @@ export const TOOLS: readonly Tool[] = [
     gesture: "click",
     modes: [
       { value: "spot", label: "one mark", gesture: "click" },
-      { value: "brush", label: "brush", gesture: "trace" },
-      { value: "lasso", label: "lasso", gesture: "trace" },
+      { value: "brush", label: "brush", gesture: "stroke" },
+      { value: "lasso", label: "lasso", gesture: "stroke" },
       { value: "rect", label: "rectangle", gesture: "drag" },
     ],
     apply(g) {

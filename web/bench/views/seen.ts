@@ -1,9 +1,9 @@
-import type { JobNode } from "@oaken/core/job/document";
+import type { JobMaking } from "@oaken/core/job/document";
 import { useBench, useSpoken } from "../context.tsx";
 import type { Seen } from "./view.ts";
 
 /** Gives each making as it is seen now: with what it gives, in the unit at hand. */
-export function useSeen(): (making: JobNode) => Seen {
+export function useSeen(): (making: JobMaking) => Seen {
   const { doc, built, unit } = useBench((s) => s);
   const say = useSpoken();
   return (making) => ({

@@ -8,7 +8,7 @@ export function ShapesHead({ part }: { part: string }) {
   const doc = useBench((s) => s.doc);
   const isTraced = useBench((s) => s.built?.shown.shapes?.isTraced ?? false);
   const { change, select } = useActions();
-  const making = doc.nodes.find((n) => n.id === part)!;
+  const making = doc.makings.find((n) => n.id === part)!;
   const all = makingsThatGive(doc, "shapes");
   const several = all.length > 1;
   const add = (name: string, work: (d: typeof doc) => string) => {
@@ -16,7 +16,7 @@ export function ShapesHead({ part }: { part: string }) {
     change(name, (d) => void (id = work(d)));
     select(id);
   };
-  const other = all.find((n) => n.id !== part && !n.reads.includes(part))?.id;
+  const other = all.find((n) => n.id !== part && !Object.values(n.reads).includes(part))?.id;
   return (
     <div className="grid gap-1.5 px-3 pb-2">
       {several && (
@@ -30,7 +30,7 @@ export function ShapesHead({ part }: { part: string }) {
             onBlur={(e) => {
               const name = e.target.value.trim();
               if (!name || name === making.name) return;
-              change("rename shapes", (d) => void (d.nodes.find((n) => n.id === part)!.name = name));
+              change("rename shapes", (d) => void (d.makings.find((n) => n.id === part)!.name = name));
             }}
             onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
           />

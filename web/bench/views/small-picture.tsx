@@ -1,8 +1,8 @@
-import type { JobDocument, JobNode } from "@oaken/core/job/document";
+import type { BoardJob, JobMaking } from "@oaken/core/job/document";
 import { upstreamOf } from "@oaken/core/job/graph";
 
 /** The picture itself; faded where it stands for what is still being made from it. */
-export function SmallPicture({ doc, making }: { doc: JobDocument; making: JobNode }) {
+export function SmallPicture({ doc, making }: { doc: BoardJob; making: JobMaking }) {
   const from = upstreamOf(doc, making.id, (n) => n.asset !== undefined);
   if (!from?.asset) return null;
   const look = `h-full w-full object-cover ${from === making ? "" : "opacity-40 grayscale"}`;

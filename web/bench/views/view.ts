@@ -1,5 +1,5 @@
 import type { ComponentType } from "react";
-import type { JobDocument, JobNode } from "@oaken/core/job/document";
+import type { BoardJob, JobMaking } from "@oaken/core/job/document";
 import type { Gives } from "@oaken/core/makings/product";
 import type { Resolved } from "@oaken/core/settings/fields";
 import type { Unit } from "@oaken/core/units";
@@ -7,8 +7,8 @@ import type { DrawnProduct } from "../../compute/messages.ts";
 
 /** A making on the bench, with what it gives as the page draws it; null until the build is there. */
 export interface Seen<G extends Gives = Gives> {
-  doc: JobDocument;
-  making: JobNode;
+  doc: BoardJob;
+  making: JobMaking;
   drawn: Extract<DrawnProduct, { is: G }> | null;
   resolved: Record<string, Resolved> | undefined;
   /** whether there is a build that it may be missing from */

@@ -1,5 +1,5 @@
 import { graphOf } from "@oaken/core/job/build";
-import type { JobDocument } from "@oaken/core/job/document";
+import type { BoardJob } from "@oaken/core/job/document";
 import { aboutOf } from "@oaken/core/job/graph";
 import type { Files } from "@oaken/core/job/tools";
 import type { Kept } from "@oaken/core/kept";
@@ -16,13 +16,13 @@ const PREVIEW_PIXELS = 500_000;
  * The shapes that a part is about, roughly, and its greys: fast enough to follow a slider; the exact ones follow when
  * it rests. No rings where there is no rough way to them.
  */
-export function trace(
-  job: JobDocument,
+export function preview(
+  job: BoardJob,
   files: Files,
   kept: Kept,
   part: string,
 ): { rings: DrawnRings | null; tone: DrawnTone | null } {
-  const making = job.nodes.find((n) => n.id === part);
+  const making = job.makings.find((n) => n.id === part);
   const isGrey = making !== undefined && makingKind(making.kind).gives === "grey";
   const graph = graphOf(job, files, kept, { preview: isGrey ? PREVIEW_PIXELS : null });
   const grey = isGrey ? graph.upstream(part, "grey") : null;

@@ -10,7 +10,7 @@ const GRID = 640;
 const COARSE_GRID = 320;
 
 /** The stock with its computed surface: a displaced grid and four sides, lit from heights kept in a texture. */
-export class Piece {
+export class Board {
   readonly mesh: THREE.Mesh<THREE.BufferGeometry, THREE.ShaderMaterial>;
   private size = "";
   private texture: THREE.DataTexture | null = null;
@@ -53,7 +53,12 @@ export class Piece {
           colouring: { value: 0 },
           deepest: { value: 1 },
           cutMap: { value: one },
+          lambda: { value: 1 },
+          thin: { value: 1 },
+          lamp: { value: 0 },
+          room: { value: 0 },
           painted: { value: 0 },
+          coat: { value: 0 },
           plan: { value: 1 },
           paint: { value: new THREE.Color() },
           leftMap: { value: one },
@@ -67,7 +72,7 @@ export class Piece {
     return this.mesh.material.uniforms;
   }
 
-  setStock({ width, height, thickness, paint }: StockSettings, material: Material): void {
+  setStock({ width, height, thickness, paint, coat = 0 }: StockSettings, material: Material): void {
     const u = this.uniforms;
     u.stock.value.set(width, height);
     u.thickness.value = thickness;
@@ -77,6 +82,7 @@ export class Piece {
     u.cutFace.value = rgb(material.cut);
     u.grain.value = material.grain;
     u.painted.value = paint ? 1 : 0;
+    u.coat.value = paint ? coat : 0;
     if (paint) u.paint.value = new THREE.Color(paint).convertLinearToSRGB();
     const size = `${width}×${height}`;
     if (size !== this.size) {

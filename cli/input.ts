@@ -1,0 +1,142 @@
+import { readFile, stat } from "node:fs/promises";
+import { basename } from "node:path";
+import type { Cutter } from "@oaken/core/cutters/profile";
+import { parseCutter } from "@oaken/core/cutters/rack";
+import { boardJob, documentOf, putBoard } from "@oaken/core/job/boards";
+import { addCombination, addDrawing } from "@oaken/core/job/edit";
+import { aboutOf } from "@oaken/core/job/graph";
+import { type Chosen, outcomeById } from "@oaken/core/job/outcomes";
+import { drawingMakings, solidMakings } from "@oaken/core/job/sources";
+import { startJob, usualHelpers } from "@oaken/core/job/start";
+import type { Files } from "@oaken/core/job/tools";
+import { makingKind } from "@oaken/core/makings/register";
+import { warmUp } from "@oaken/core/outline/warm";
+import type { Raster } from "@oaken/core/picture/raster";
+import { Problem } from "@oaken/core/problem";
+import type { Shop } from "@oaken/core/shop/shop";
+import { decodePicture } from "@oaken/files/decode";
+import { MAX_BYTES } from "@oaken/files/decoder/kinds";
+import { drawingOf } from "@oaken/files/drawing";
+import { type JobFile, readJobFile } from "@oaken/files/jobfile";
+import { isSolidName, solidOf } from "@oaken/files/solid";
+import { sha256 } from "@oaken/files/sha256";
+import type { MakeOptions } from "./options.ts";
+
+/** A job with its files, and what of them is decoded already. */
+export interface Input {
+  file: JobFile;
+  decoded: Map<string, Raster>;
+}
+
+/** The job that the command line names: one that was kept, or one begun from a picture or a drawing. */
+export async function inputOf(o: MakeOptions, shop: Shop): Promise<Input> {
+  const bytes = await readInput(o.input);
+  const isJob = bytes[0] === 0x7b || /\.json$/i.test(o.input);
+  const decoded = new Map<string, Raster>();
+  let file: JobFile;
+  if (isJob) file = readJobFile(bytes.toString("utf8"), shop);
+  else if (o.exact) file = fromDrawing(bytes, o, shop);
+  else if (isSolidName(o.input)) file = fromSolid(bytes, o, shop);
+  else file = await fromPicture(bytes, o, shop, decoded);
+  if (o.with !== undefined || o.offset !== undefined) await combineWith(file, o);
+  return { file, decoded };
+}
+
+/** The files of a job, decoded. @throws Problem `no-picture` where it has none */
+export async function filesOf({ file, decoded }: Input): Promise<Files> {
+  const assets = file.job.makings.flatMap((m) => (m.asset ? [{ ...m.asset, is: makingKind(m.kind).file }] : []));
+  if (assets.length === 0) throw new Problem("no-picture", "This job has no picture. Add one in the application.");
+  const bytesOf = (sha: string) => file.assets.get(sha)!.bytes;
+  for (const a of assets)
+    if (a.is === "picture" && !decoded.has(a.sha)) decoded.set(a.sha, await decodePicture(bytesOf(a.sha), a.name));
+  return {
+    picture: (sha) => decoded.get(sha)!,
+    drawing: (sha) => Buffer.from(bytesOf(sha)).toString("utf8"),
+    solid: bytesOf,
+  };
+}
+
+/** The cutters that the options name. */
+function chosen(o: MakeOptions, shop: Shop): Chosen {
+  const cutters = (specs: readonly string[]) => specs.map((spec) => parseCutter(spec, shop.cutters));
+  const usual = usualHelpers(outcomeById(o.as), shop);
+  const named = (specs: readonly string[], otherwise: readonly Cutter[] = []) =>
+    specs.length === 0 ? otherwise : cutters(specs.filter((c) => c !== "none"));
+  return {
+    main: cutters(o.cutter),
+    clear: named(o.clear, usual.clear),
+    rest: cutters(o.rest),
+    rough: named(o.rough, usual.rough),
+  };
+}
+
+/** A job of a picture. */
+async function fromPicture(bytes: Buffer, o: MakeOptions, shop: Shop, decoded: Input["decoded"]): Promise<JobFile> {
+  const name = basename(o.input);
+  const decoding = decodePicture(bytes, name);
+  // The picture is decoded on another thread meanwhile.
+  warmUp();
+  const raster = await decoding;
+  const sha = sha256(bytes);
+  decoded.set(sha, raster);
+  const { width, height } = raster;
+  const asset = { sha, name, width, height };
+  const job = startJob(shop, { outcome: o.as, asset, stock: { ...o.stock }, cutters: chosen(o, shop) });
+  return { job: documentOf(job), assets: new Map([[sha, { name, bytes }]]) };
+}
+
+/** A drawing as an asset: its size is found out when it is read. */
+function drawingAsset(bytes: Buffer, name: string) {
+  drawingOf(bytes, name);
+  return { sha: sha256(bytes), name, width: 1, height: 1 };
+}
+
+/** A job of a drawing's own shapes. */
+function fromDrawing(bytes: Buffer, o: MakeOptions, shop: Shop): JobFile {
+  const asset = drawingAsset(bytes, basename(o.input));
+  const cutters = chosen(o, shop);
+  const job = startJob(shop, { outcome: o.as, asset, stock: { ...o.stock }, cutters, makings: drawingMakings });
+  return { job: documentOf(job), assets: new Map([[asset.sha, { name: asset.name, bytes }]]) };
+}
+
+/** A job of a solid's surface. */
+function fromSolid(bytes: Buffer, o: MakeOptions, shop: Shop): JobFile {
+  const asset = { sha: sha256(solidOf(bytes)), name: basename(o.input), width: 1, height: 1 };
+  const cutters = chosen(o, shop);
+  const job = startJob(shop, { outcome: o.as, asset, stock: { ...o.stock }, cutters, makings: solidMakings });
+  return { job: documentOf(job), assets: new Map([[asset.sha, { name: asset.name, bytes }]]) };
+}
+
+/** The shapes that are cut combined with those of another drawing, or with their edges moved. */
+async function combineWith({ job: doc, assets }: JobFile, o: MakeOptions): Promise<void> {
+  const job = boardJob(doc, o.board);
+  const first = aboutOf(job, job.cuts[0]?.id ?? "", "shapes");
+  if (!first) throw new Problem("no-outline", "This job has no shapes to combine.");
+  let second: string | undefined;
+  if (o.with !== undefined) {
+    const bytes = await readInput(o.with);
+    const asset = drawingAsset(bytes, basename(o.with));
+    assets.set(asset.sha, { name: asset.name, bytes });
+    second = addDrawing(job, asset);
+  }
+  const combination = addCombination(job, first.id, second);
+  for (const c of job.cuts)
+    for (const [name, id] of Object.entries(c.reads)) if (id === first.id) c.reads[name] = combination;
+  putBoard(doc, job);
+}
+
+export async function readInput(path: string): Promise<Buffer> {
+  const missing = new Problem("no-file", `${path} cannot be opened. Check the name and that you may read it.`);
+  const info = await stat(path).catch(() => {
+    throw missing;
+  });
+  if (info.isDirectory()) throw new Problem("no-file", `${path} is a folder. Name a picture or a job file in it.`);
+  if (info.size > 2 * MAX_BYTES)
+    throw new Problem(
+      "file-too-large",
+      `${path} has ${Math.round(info.size / 2 ** 20)} MB, more than any picture or job taken in here.`,
+    );
+  return readFile(path).catch(() => {
+    throw missing;
+  });
+}

@@ -1,0 +1,47 @@
+import { Slider } from "radix-ui";
+import { makingKind } from "@oaken/core/makings/register";
+import { useBench, useBenchStore } from "../context.tsx";
+import type { Mixer } from "../store.ts";
+
+/** How strongly each layer of the stage shows; layers that this job does not have are left out. */
+export function LayerMixer() {
+  const store = useBenchStore();
+  const { mixer, doc } = useBench((s) => s);
+  const setMixer = (m: Partial<Mixer>) => store.setState({ mixer: { ...store.getState().mixer, ...m } });
+  const gives = new Set(doc.makings.map((m) => makingKind(m.kind).gives));
+  const layers: (keyof Mixer)[] = [
+    ...(gives.has("raster") ? (["picture"] as const) : []),
+    ...(gives.has("shapes") ? (["outline"] as const) : []),
+    "paths",
+    "proof",
+  ];
+  return (
+    <div className="absolute left-3 top-3 flex gap-1 rounded-md bg-[rgb(18_40_34/0.86)] p-1.5">
+      {layers.map((k) => (
+        <label key={k} className="flex w-[76px] flex-col gap-0.5 rounded px-2 py-0.5 text-[13px] text-[#eef3ea]">
+          <button
+            type="button"
+            className="h-5 text-left"
+            aria-pressed={mixer[k] > 0.01}
+            onClick={() => setMixer({ [k]: mixer[k] > 0.01 ? 0 : 1 })}
+          >
+            {k}
+          </button>
+          <Slider.Root
+            min={0}
+            max={1}
+            step={0.05}
+            value={[mixer[k]]}
+            onValueChange={([v]) => setMixer({ [k]: v })}
+            className="relative flex h-3 items-center"
+          >
+            <Slider.Track className="h-[3px] grow rounded bg-[#5c756b]">
+              <Slider.Range className="absolute h-[3px] rounded bg-chalk" />
+            </Slider.Track>
+            <Slider.Thumb aria-label={`How strongly the ${k} shows`} className="block h-3 w-3 rounded-full bg-chalk" />
+          </Slider.Root>
+        </label>
+      ))}
+    </div>
+  );
+}

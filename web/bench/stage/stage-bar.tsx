@@ -1,0 +1,95 @@
+import { Check, Columns2, Maximize, Palette } from "lucide-react";
+import { DropdownMenu, Slider } from "radix-ui";
+import { useBench, useBenchStore } from "../context.tsx";
+import type { Colouring } from "../store.ts";
+
+const SHOWN: readonly (readonly [Colouring, string])[] = [
+  ["material", "as it lies on a table"],
+  ["depth", "by depth"],
+  ["cut", "by the cut that made it"],
+  ["left", "what is left standing"],
+  ["glow", "with a lamp behind it"],
+];
+
+/** How the stage is looked at: colours, wipe, all of it, tilt. */
+export function StageBar({ isWiped, toggleWipe, fit }: { isWiped: boolean; toggleWipe(): void; fit(): void }) {
+  const store = useBenchStore();
+  const { colouring, tilt, built } = useBench((s) => s);
+  const canGlow = !!built?.litho;
+  return (
+    <div className="plate absolute bottom-3 right-3 flex items-center gap-3 px-3 py-1 text-[13px]">
+      <DropdownMenu.Root modal={false}>
+        <DropdownMenu.Trigger
+          className="grid h-7 w-7 place-items-center rounded hover:bg-white/10"
+          title="How the piece is coloured"
+          aria-label="How the piece is coloured"
+        >
+          <Palette size={16} color={colouring !== "material" ? "#f2d45c" : "currentColor"} />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content
+            side="top"
+            align="end"
+            sideOffset={6}
+            className="z-50 w-60 rounded-md border border-line bg-raised p-1 shadow-card"
+          >
+            <DropdownMenu.RadioGroup
+              value={colouring}
+              onValueChange={(v) => store.setState({ colouring: v as Colouring })}
+            >
+              {SHOWN.filter(([k]) => k !== "glow" || canGlow).map(([k, label]) => (
+                <DropdownMenu.RadioItem
+                  key={k}
+                  value={k}
+                  className={
+                    "flex h-8 cursor-pointer items-center gap-2 rounded px-2 outline-none " +
+                    "data-[highlighted]:bg-sunk"
+                  }
+                >
+                  <span className="grid w-4 place-items-center">
+                    <DropdownMenu.ItemIndicator>
+                      <Check size={14} />
+                    </DropdownMenu.ItemIndicator>
+                  </span>
+                  {label}
+                </DropdownMenu.RadioItem>
+              ))}
+            </DropdownMenu.RadioGroup>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      <button
+        className="grid h-7 w-7 place-items-center rounded hover:bg-white/10"
+        title="Wipe between picture and proof"
+        aria-label="Wipe between picture and proof"
+        aria-pressed={isWiped}
+        onClick={toggleWipe}
+      >
+        <Columns2 size={16} color={isWiped ? "#f2d45c" : "currentColor"} />
+      </button>
+      <button
+        className="grid h-7 w-7 place-items-center rounded hover:bg-white/10"
+        title="Show all (F)"
+        aria-label="Show all"
+        onClick={fit}
+      >
+        <Maximize size={16} />
+      </button>
+      <span>above</span>
+      <Slider.Root
+        min={0}
+        max={1}
+        step={0.01}
+        value={[tilt]}
+        onValueChange={([v]) => store.setState({ tilt: v })}
+        className="relative flex h-7 w-24 items-center"
+      >
+        <Slider.Track className="h-[3px] grow rounded bg-[#5c756b]">
+          <Slider.Range className="absolute h-[3px] rounded bg-[#9fb5aa]" />
+        </Slider.Track>
+        <Slider.Thumb aria-label="Tilt" className="block h-4 w-4 rounded-full bg-chalk" />
+      </Slider.Root>
+      <span>low</span>
+    </div>
+  );
+}

@@ -1,0 +1,152 @@
+"use client";
+import { useEffect, useMemo, useState } from "react";
+import { Download } from "lucide-react";
+import { boardJob, boardPrefixes } from "@oaken/core/job/boards";
+import { type BoardJob, stopWords, zeroWords } from "@oaken/core/job/document";
+import { fileName } from "@oaken/core/output/gcode/writer";
+import { dialectIn } from "@oaken/core/shop/shop";
+import { formatLength } from "@oaken/core/units";
+import type { WrittenBoard, WrittenFile } from "../../compute/messages.ts";
+import { api } from "../../ui/api.ts";
+import { choices, Pick } from "../../ui/pick.tsx";
+import { SHOP } from "../../ui/shop.ts";
+import { useActions, useBench, useBenchStore, useDesk, useSpoken } from "../context.tsx";
+import { BoardFiles, stopsOf, type Writing } from "./board-files.tsx";
+import { StockDrawing } from "./stock-drawing.tsx";
+
+/** Programs and drawings of every board, ready to take to the machine. */
+export function Write() {
+  const { whole, doc, revision, id, save } = useBench((s) => s);
+  const store = useBenchStore();
+  const say = useSpoken();
+  const { changeWhole } = useActions();
+  const boards = useWriting();
+  const isOne = boards.length === 1;
+  const isDone = boards.every((b) => b.written !== null);
+  const isHeld = boards.some((b) => stopsOf(b).length > 0);
+  const noteWritten = () => {
+    store.setState({ written: revision });
+    void api(`/api/jobs/${id}`, { method: "PATCH", json: { written: revision } }).catch(() => {});
+  };
+  const keepFile = (f: WrittenFile) => {
+    keep(f.bytes, f.name);
+    if (f.kind === "program") noteWritten();
+  };
+  const keepAll = async () => {
+    const { zipSync } = await import("fflate");
+    const files = boards.flatMap((b) => b.written!.files);
+    const zip = zipSync(Object.fromEntries(files.map((f) => [f.name, f.bytes])));
+    keep(zip, `${fileName(whole.name)}-rev${revision}.zip`);
+    noteWritten();
+  };
+  return (
+    <main className="flex min-h-0 flex-1 overflow-auto">
+      <div className="mx-auto grid w-full max-w-[1120px] grid-cols-[1fr_360px] gap-6 p-6">
+        <section>
+          <h1 className="text-[22px]">Write</h1>
+          <p className="mb-4 text-soft">
+            {whole.name}, revision {revision}
+            {save.state !== "saved" && " (saving)"}.
+            {isOne ? ` Coordinates from the ${zeroWords(doc.stock.zero)}.` : " Each board from its own zero."}
+          </p>
+          {boards.map((b) => (
+            <BoardFiles key={b.job.board.id} of={b} title={isOne ? null : b.job.board.name} keep={keepFile} />
+          ))}
+          {isDone && (
+            <div className="flex gap-3">
+              <button className="btn btn-primary" disabled={isHeld} onClick={() => void keepAll()}>
+                <Download size={16} /> Save everything
+              </button>
+              <a className="btn" href={`/api/jobs/${id}/file`} download>
+                Job file, with its picture
+              </a>
+            </div>
+          )}
+        </section>
+        <aside className="grid content-start gap-4">
+          <div className="card p-4">
+            <h2 className="mb-2 text-[15px]">How the machine wants it</h2>
+            <Pick
+              label="Dialect"
+              className="w-full justify-between"
+              value={doc.dialect.id}
+              options={choices(SHOP.dialects, doc.dialect)}
+              onChange={(v) => changeWhole("dialect", (d) => void (d.dialect = dialectIn(SHOP, v)))}
+            />
+            <p className="mt-2 text-[13px] text-soft">
+              {doc.machine.name}: {say(`${Math.round(doc.machine.feedMost)} mm/min`)} at most
+              {doc.machine.spindleMost > 1 ? `, ${Math.round(doc.machine.spindleMost / 1000)} 000/min spindle` : ""}.
+            </p>
+          </div>
+          {boards.map(({ job, written }) => (
+            <OnMachine key={job.board.id} job={job} written={written} isOne={isOne} />
+          ))}
+        </aside>
+      </div>
+    </main>
+  );
+}
+
+/** Every board of the job, written one after another; anew after each change. */
+function useWriting(): Writing[] {
+  const { whole, revision } = useBench((s) => s);
+  const desk = useDesk();
+  const [answers, setAnswers] = useState<Record<string, WrittenBoard | string>>({});
+  useEffect(() => {
+    let wanted = true;
+    setAnswers({});
+    const from = `revision ${revision}, ${new Date().toISOString().slice(0, 16).replace("T", " ")}`;
+    const prefixes = boardPrefixes(whole);
+    whole.boards.forEach(({ id }, i) => {
+      const answer = (said: WrittenBoard | string) => wanted && setAnswers((before) => ({ ...before, [id]: said }));
+      desk.outputs(boardJob(whole, id), from, prefixes[i]).then(answer, (e: Error) => answer(e.message));
+    });
+    return () => {
+      wanted = false;
+    };
+  }, [whole, revision, desk]);
+  return useMemo(
+    () =>
+      whole.boards.map(({ id }): Writing => {
+        const said = answers[id] ?? null;
+        const isWrong = typeof said === "string";
+        return { job: boardJob(whole, id), written: isWrong ? null : said, wrong: isWrong ? said : null };
+      }),
+    [whole, answers],
+  );
+}
+
+/** What to do at the machine, with the stock as it lies there. */
+function OnMachine({ job, written, isOne }: { job: BoardJob; written: WrittenBoard | null; isOne: boolean }) {
+  const unit = useBench((s) => s.unit);
+  const n = (v: number) => formatLength(v, unit);
+  const { stock, board, cuts } = job;
+  const size = [stock.width, stock.height, stock.thickness].map(n).join(" × ");
+  return (
+    <div className="card p-4">
+      <h2 className="mb-2 text-[15px]">{isOne ? "On the machine" : `${board.name} on the machine`}</h2>
+      <StockDrawing stock={stock} written={written} />
+      <ol className="mt-3 list-decimal pl-5 text-[13px]">
+        <li>{`Measure the stock: ${size} ${unit}, ${stock.material.name}.`}</li>
+        <li>Zero at the {zeroWords(stock.zero)}.</li>
+        <li>Run the programs in the order of their numbers.</li>
+        {cuts
+          .filter((c) => c.on && c.stop)
+          .map((c) => (
+            <li key={c.id}>
+              Before {c.name}: <b>{stopWords(c.stop!)}</b>.
+            </li>
+          ))}
+      </ol>
+    </div>
+  );
+}
+
+function keep(bytes: Uint8Array, name: string): void {
+  const url = URL.createObjectURL(new Blob([bytes as BlobPart]));
+  const a = document.createElement("a");
+  a.href = url;
+  a.download = name;
+  a.click();
+  setTimeout(() => URL.revokeObjectURL(url), 10_000);
+}
