@@ -1,7 +1,5 @@
-import { HOBBY_ROUTER } from "@oaken/core/cutters/feeds";
-import { materialById } from "@oaken/core/cutters/materials";
 import { profileOf } from "@oaken/core/cutters/profile";
-import { parseCutter } from "@oaken/core/cutters/rack";
+
 import type { CutInputs } from "@oaken/core/cuts/kind";
 import { cutKind } from "@oaken/core/cuts/register";
 import { type Clearance, clearanceOf, inset } from "@oaken/core/geometry/clearance/clearance";
@@ -12,7 +10,6 @@ import { SegmentGrid } from "@oaken/core/geometry/segmentgrid";
 import { Kept } from "@oaken/core/kept";
 import { built, productIn } from "@oaken/core/testing/building";
 import { shapesOf } from "@oaken/core/testing/cutting";
-import { startJob } from "@oaken/core/job/outcomes";
 import { newSurface } from "@oaken/core/proof/surface";
 import { sweep } from "@oaken/core/proof/sweep";
 import { resolve } from "@oaken/core/settings/fields";
@@ -22,6 +19,7 @@ import { decodePicture } from "@oaken/files/decode";
 import { sha256 } from "@oaken/files/sha256";
 import { beeWalk, type Drawing, ginkgo, scan, seedDrawer } from "../demo/art.ts";
 import { row } from "./measure.ts";
+import { ROUTER, begun, materialNamed, cutterOf } from "@oaken/core/testing/shop";
 
 const ANGLE = 60;
 const CELL = 0.05;
@@ -39,13 +37,14 @@ const BLUNT = 0.97;
 function accuracy(name: string, region: Rings, floor: number, clearing: string): void {
   region.parent = nesting(region);
   const b = boundsOf(region.xy);
-  const size = { width: Math.ceil(b.maxX + 5), height: Math.ceil(b.maxY + 5), thickness: 20, margin: 0 };
-  const cutters = { v: parseCutter(`v:${ANGLE}:20`), flat: parseCutter(clearing) };
-  const base = { stock: size, material: materialById("ash"), machine: HOBBY_ROUTER };
+  const size = { width: Math.ceil(b.maxX + 5), height: Math.ceil(b.maxY + 5), thickness: 20, margin: 0, coat: 0 };
+  const cutters = { v: cutterOf(`v:${ANGLE}:20`), flat: cutterOf(clearing) };
+  const base = { stock: size, material: materialNamed("ash"), machine: ROUTER };
   const made = new Map<Rings, Clearance>();
   const shared = {
     reads: { art: shapesOf(region), border: null },
     kept: new Kept(),
+    grain: null,
     clearance: (r: Rings) => made.get(r) ?? made.set(r, clearanceOf(r)).get(r)!,
     progress: () => {},
   };
@@ -140,12 +139,12 @@ function lengthInStock(t: Toolpath): number {
 async function outlineOf(d: Drawing, width: number): Promise<Rings> {
   const bytes = await scan(d, { blur: 1.2, jpeg: 80 });
   const raster = await decodePicture(bytes, "scan.jpg");
-  const job = startJob(
+  const job = begun(
     "sign",
     { sha: sha256(bytes), name: "scan.jpg", width: raster.width, height: raster.height },
     { width: width + 20, height: width + 20, thickness: 20 },
   );
-  job.nodes[0].settings.width = width;
+  job.makings[0].settings.width = width;
   return productIn(built(job, raster, { cell: 10, quick: true }), "shapes").ink;
 }
 

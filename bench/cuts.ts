@@ -1,9 +1,7 @@
 import { Kept } from "@oaken/core/kept";
 import { shapesOf } from "@oaken/core/testing/cutting";
-import { HOBBY_ROUTER } from "@oaken/core/cutters/feeds";
-import { materialById } from "@oaken/core/cutters/materials";
 import { profileOf } from "@oaken/core/cutters/profile";
-import { cutterFromRack, parseCutter } from "@oaken/core/cutters/rack";
+
 import type { CutInputs, Planned } from "@oaken/core/cuts/kind";
 import { cutKind } from "@oaken/core/cuts/register";
 import { type Clearance, clearanceOf, inset } from "@oaken/core/geometry/clearance/clearance";
@@ -17,6 +15,7 @@ import { figures, moveLength, RAPID } from "@oaken/core/toolpath/toolpath";
 import { moveSeconds } from "@oaken/core/toolpath/time";
 import { clipperInset } from "./clipper.ts";
 import { collectGarbage, median, ms, row } from "./measure.ts";
+import { ROUTER, cutterNamed, materialNamed, cutterOf } from "@oaken/core/testing/shop";
 
 /** Plans one cut from nothing: clearance and all, as the first time on a drawing. */
 function planFresh(
@@ -27,10 +26,10 @@ function planFresh(
   size: { width: number; height: number; thickness: number },
 ): Planned {
   const context = {
-    cutter: parseCutter(cutter),
-    stock: { ...size, margin: 5 },
-    material: materialById(kind === "plasma" ? "steel" : "ash"),
-    machine: HOBBY_ROUTER,
+    cutter: cutterOf(cutter),
+    stock: { ...size, margin: 5, coat: 0 },
+    material: materialNamed(kind === "plasma" ? "steel" : "ash"),
+    machine: ROUTER,
     helpers: [],
     earlier: [],
   };
@@ -39,6 +38,7 @@ function planFresh(
     ...context,
     reads: { art: shapesOf(region), border: null },
     kept: new Kept(),
+    grain: null,
     clearance: (r) => made.get(r) ?? made.set(r, clearanceOf(r)).get(r)!,
     progress: () => {},
   };
@@ -144,14 +144,14 @@ export async function benchCuts(): Promise<void> {
 
   console.log("  proof:");
   const path = carve!.toolpath;
-  const p = profileOf(cutterFromRack("v60"));
+  const p = profileOf(cutterNamed("v60"));
   const s = newSurface(BOARD.width, BOARD.height, 0.1);
   const long = planFresh("pocket", region, "flat:2", { depth: 4, stepdown: 1, stepover: 0.25 }, BOARD).toolpath;
   row(
     `  carve of ${(figures(path).cutLength / 1000).toFixed(1)} m, 300 × 200 mm at 0.1 mm`,
     ms(median(3, () => (s.z.fill(0), void sweep(s, path, p, 1)))),
   );
-  const flat = profileOf(parseCutter("flat:2"));
+  const flat = profileOf(cutterOf("flat:2"));
   // By turns, the fastest of each: what else the machine does only ever adds.
   const a = new Float32Array(s.z.length);
   // Lower every time, so that every cell is written, as where a cutter comes first.
@@ -211,5 +211,5 @@ export async function benchCuts(): Promise<void> {
     `${(100 * (1 - sideways / inOrder)).toFixed(0)} % less`,
     "asked 30 at least",
   );
-  row("  machining time of its moves worked out in", ms(median(5, () => moveSeconds(t, HOBBY_ROUTER))));
+  row("  machining time of its moves worked out in", ms(median(5, () => moveSeconds(t, ROUTER))));
 }

@@ -2,6 +2,7 @@ import { cpus } from "node:os";
 import { benchAccuracy } from "./accuracy.ts";
 import { benchCuts } from "./cuts.ts";
 import { onceInProcess } from "./cold.ts";
+import { benchHeight } from "./height.ts";
 import { benchOutline } from "./outline.ts";
 import { benchPage } from "./page.ts";
 import { benchKills } from "./server/kills.ts";
@@ -11,6 +12,7 @@ const parts: Record<string, () => Promise<void>> = {
   outline: benchOutline,
   cuts: benchCuts,
   accuracy: benchAccuracy,
+  height: benchHeight,
   page: benchPage,
   server: benchServer,
   kills: benchKills,

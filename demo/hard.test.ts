@@ -2,13 +2,13 @@ import { built, productIn } from "@oaken/core/testing/building";
 import { beforeAll, describe, expect, it } from "vitest";
 import { isSound } from "@oaken/core/geometry/sound";
 import { inspect } from "@oaken/core/inspect/inspect";
-import { OUTCOMES, startJob } from "@oaken/core/job/outcomes";
-import { dialectById } from "@oaken/core/output/gcode/dialects";
+import { OUTCOMES } from "@oaken/core/job/outcomes";
 import { readProgram } from "@oaken/core/output/gcode/reader";
 import { writePrograms } from "@oaken/core/output/gcode/writer";
 import type { Raster } from "@oaken/core/picture/raster";
 import { decodePicture } from "@oaken/files/decode";
 import { HARD_PICTURES, posy } from "./hard.ts";
+import { begun, dialectNamed } from "@oaken/core/testing/shop";
 
 const job = (outcome: string, name: string, width: number, r: Raster) => {
   const stock = {
@@ -16,8 +16,8 @@ const job = (outcome: string, name: string, width: number, r: Raster) => {
     height: (width * r.height) / r.width + 30,
     thickness: outcome === "plasma" ? 3 : 18,
   };
-  const j = startJob(outcome, { sha: "a".repeat(64), name, width: r.width, height: r.height }, stock);
-  j.nodes[0].settings.width = width;
+  const j = begun(outcome, { sha: "a".repeat(64), name, width: r.width, height: r.height }, stock);
+  j.makings[0].settings.width = width;
   return j;
 };
 /** What says that a cutter is too wide for this picture is no fault of ours. */
@@ -30,11 +30,13 @@ for (const p of HARD_PICTURES)
       raster = await decodePicture(await p.picture(), p.name);
     });
     for (const o of OUTCOMES)
-      it(`as ${o.id}: its outline is sound, nothing stops it, its programs can be read`, () => {
+      it(`as ${o.id}: what it is made from is sound, nothing stops it, its programs can be read`, () => {
         const build = built(job(o.id, p.name, p.width, raster), raster, { cells: 120_000, quick: true });
         expect(build.problem).toBeNull();
-        expect(productIn(build, "shapes").mendedAt).toEqual([]);
-        expect(isSound(productIn(build, "shapes").ink)).toBe(true);
+        for (const { product } of build.makings.values()) {
+          if (product.is === "shapes") expect([product.mendedAt, isSound(product.ink)]).toEqual([[], true]);
+          if (product.is === "heights") expect(product.field.z.every(Number.isFinite)).toBe(true);
+        }
         const stops = inspect({ build }).filter((f) => f.severity === "stop" && !FAIR.has(f.code));
         expect(stops.map((f) => f.message)).toEqual([]);
         const cuts = build.cuts.map((c) => ({
@@ -45,7 +47,7 @@ for (const p of HARD_PICTURES)
         }));
         for (const q of writePrograms(
           cuts,
-          dialectById("mm-per-cutter"),
+          dialectNamed("mm-per-cutter"),
           { x: 0, y: 0, z: 0 },
           { job: p.name, zero: "front left", from: "a test" },
         )) {
@@ -61,7 +63,7 @@ it("the page keeps the dots of its letters and its dotted line", async () => {
   const raster = await decodePicture(await p.picture(), p.name);
   const j = job("engrave", p.name, p.width, raster);
   const pieces = (specks?: number): number => {
-    if (specks !== undefined) j.nodes[2].settings.specks = specks;
+    if (specks !== undefined) j.makings[2].settings.specks = specks;
     const build = built(j, raster, { cells: 10_000, quick: true });
     return productIn(build, "shapes").traced!.result.shape.parent.length;
   };
@@ -77,7 +79,7 @@ it("blended edges cost hardly more than hard ones: nodes, machining time and lin
     [true, false].map(async (blended) => {
       const raster = await decodePicture(await posy(blended), "posy.png");
       const j = job("sign", "posy.png", 120, raster);
-      j.nodes[2].settings.ink = 0.2;
+      j.makings[2].settings.ink = 0.2;
       const build = built(j, raster, { cells: 10_000, quick: true });
       return {
         nodes: productIn(build, "shapes").traced!.result.nodes,

@@ -1,59 +1,94 @@
 import { onePicture } from "@oaken/core/job/tools";
 import { Kept } from "@oaken/core/kept";
-import { cutterFromRack } from "@oaken/core/cutters/rack";
-import { materialById } from "@oaken/core/cutters/materials";
-import { buildJob, piece } from "@oaken/core/job/build";
-import type { JobDocument, StockSettings } from "@oaken/core/job/document";
-import { startJob } from "@oaken/core/job/outcomes";
+import { cutterIn } from "@oaken/core/cutters/rack";
+import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
+import { materialIn } from "@oaken/core/shop/shop";
+import { documentOf } from "@oaken/core/job/boards";
+import { buildJob, finished } from "@oaken/core/job/build";
+import type { BoardJob, StockSettings } from "@oaken/core/job/document";
+import { startJob } from "@oaken/core/job/start";
 import { litView } from "@oaken/core/proof/light";
 import { decodePicture } from "@oaken/files/decode";
 import { encodePng } from "@oaken/files/encode";
-import { keepPicture } from "../web/server/assets.ts";
-import { createJob, keepThumb, listJobs } from "../web/server/jobs.ts";
-import { beeWalk, type Drawing, type Faults, fox, ginkgo, moth, scan, seedDrawer } from "./art.ts";
+import { keepPicture } from "@oaken/web/server/assets";
+import { createJob, keepThumb, listJobs } from "@oaken/web/server/jobs";
+import { beeWalk, fox, ginkgo, moth, scan, seedDrawer } from "./art.ts";
+import { fern, glasshouse, mothAtNight, photographed } from "./shades.ts";
 
 interface Demo {
   name: string;
   file: string;
-  drawing: () => Drawing;
-  faults: Faults;
+  /** its picture, as a raster file */
+  picture(): Promise<Buffer>;
   outcome: string;
   stock: Partial<StockSettings>;
-  adjust(job: JobDocument): void;
+  /** the clearing cutter, or the roughing one, by its id */
+  clear?: string;
+  rough?: string;
+  adjust(job: BoardJob): void;
 }
+
+const material = (id: string) => materialIn(FIRST_SHOP, id);
+const cutter = (id: string) => cutterIn(FIRST_SHOP.cutters, id);
 
 /** Jobs of the made-up workshop Quill & Thistle for the made-up Marrowdale Botanic Garden. */
 const DEMOS: readonly Demo[] = [
   {
+    name: "Moth card",
+    file: "moth-at-night.jpg",
+    picture: () => photographed(mothAtNight()),
+    outcome: "lines",
+    stock: { width: 148, height: 105, thickness: 6, margin: 6, paint: "#181a1b", coat: 0.12 },
+    adjust: () => {},
+  },
+  {
+    name: "Fern tile",
+    file: "fern.png",
+    picture: () => photographed(fern()),
+    outcome: "relief",
+    rough: "flat6",
+    stock: { width: 100, height: 100, thickness: 16, material: material("lime"), margin: 0 },
+    adjust: (j) => {
+      Object.assign(j.makings[2].settings, { depth: 4, border: "bevel", borderWidth: 3 });
+    },
+  },
+  {
+    name: "Glasshouse at dusk",
+    file: "glasshouse-at-dusk.jpg",
+    picture: () => photographed(glasshouse()),
+    outcome: "lithophane",
+    rough: "flat3",
+    stock: { width: 120, height: 80, thickness: 4, margin: 0 },
+    adjust: () => {},
+  },
+  {
     name: "Moth visitor tag",
     file: "moth.png",
-    drawing: moth,
-    faults: { blur: 0.8, paper: "#ffffff", ink: "#1b1b1b" },
+    picture: () => scan(moth(), { blur: 0.8, paper: "#ffffff", ink: "#1b1b1b" }),
     outcome: "cutout",
-    stock: { width: 110, height: 85, thickness: 6, material: "plywood", margin: 4 },
+    stock: { width: 110, height: 85, thickness: 6, material: material("plywood"), margin: 4 },
     adjust: (j) => {
-      j.cuts[0].cutter = cutterFromRack("flat2");
+      j.cuts[0].cutter = cutter("flat2");
       j.cuts[0].settings.tabs = 3;
     },
   },
   {
     name: "Fox in the meadow",
     file: "fox-gate.jpg",
-    drawing: fox,
-    faults: { blur: 1.1, jpeg: 80, paper: "#f6f3ea", ink: "#20242a" },
+    picture: () => scan(fox(), { blur: 1.1, jpeg: 80, paper: "#f6f3ea", ink: "#20242a" }),
     outcome: "plasma",
-    stock: { width: 640, height: 400, thickness: 3, material: "steel", margin: 15 },
+    stock: { width: 640, height: 400, thickness: 3, material: material("steel"), margin: 15 },
     adjust: (j) => {
-      j.nodes[2].settings.specks = 4;
+      j.makings[2].settings.specks = 4;
     },
   },
   {
     name: "Seed drawer front",
     file: "seed-drawer.png",
-    drawing: seedDrawer,
-    faults: { blur: 1, paper: "#fbf7ee", ink: "#3a2418" },
+    picture: () => scan(seedDrawer(), { blur: 1, paper: "#fbf7ee", ink: "#3a2418" }),
     outcome: "raised",
-    stock: { width: 240, height: 110, thickness: 15, material: "maple", margin: 9, paint: "#94402f" },
+    clear: "flat3",
+    stock: { width: 240, height: 110, thickness: 15, material: material("maple"), margin: 9, paint: "#94402f" },
     adjust: (j) => {
       const carve = j.cuts.find((c) => c.kind === "vcarve")!;
       carve.settings = { side: "stands", border: "frame", borderWidth: 5, floor: 2 };
@@ -66,21 +101,20 @@ const DEMOS: readonly Demo[] = [
   {
     name: "Bee walk plate",
     file: "bee-walk.png",
-    drawing: beeWalk,
-    faults: { blur: 0.9, paper: "#fbf9f2", ink: "#22201c" },
+    picture: () => scan(beeWalk(), { blur: 0.9, paper: "#fbf9f2", ink: "#22201c" }),
     outcome: "engrave",
-    stock: { width: 150, height: 100, thickness: 3, material: "brass", margin: 6 },
+    stock: { width: 150, height: 100, thickness: 3, material: material("brass"), margin: 6 },
     adjust: () => {},
   },
   {
     name: "Ginkgo bed marker",
     file: "ginkgo-scan.jpg",
-    drawing: ginkgo,
-    faults: { blur: 1.4, jpeg: 72, uneven: 0.18, stray: true },
+    picture: () => scan(ginkgo(), { blur: 1.4, jpeg: 72, uneven: 0.18, stray: true }),
     outcome: "sign",
-    stock: { width: 180, height: 120, thickness: 18.2, material: "ash", margin: 5 },
+    clear: "flat2",
+    stock: { width: 180, height: 120, thickness: 18.2, material: material("ash"), margin: 5 },
     adjust: (j) => {
-      j.nodes[2].settings.specks = 0.6;
+      j.makings[2].settings.specks = 0.6;
     },
   },
 ];
@@ -90,14 +124,14 @@ export async function seed(say: (line: string) => void): Promise<number> {
   if ((await listJobs()).length > 0) return 0;
   for (const d of DEMOS) {
     say(`Making the demo job ${d.name} …`);
-    const bytes = await scan(d.drawing(), d.faults);
+    const bytes = await d.picture();
     const asset = await keepPicture(bytes, d.file);
-    const job = startJob(d.outcome, asset, d.stock, {
-      clear: d.outcome === "raised" ? [cutterFromRack("flat3")] : d.outcome === "sign" ? [cutterFromRack("flat2")] : [],
-    });
+    const { outcome, stock, clear, rough } = d;
+    const cutters = { clear: clear ? [cutter(clear)] : [], rough: rough ? [cutter(rough)] : [] };
+    const job = startJob(FIRST_SHOP, { outcome, asset, stock, cutters });
     job.name = d.name;
     d.adjust(job);
-    const card = await createJob(job, "demo");
+    const card = await createJob(documentOf(job), "demo");
     const raster = await decodePicture(bytes, d.file);
     const build = buildJob(job, { files: onePicture(raster), cells: 260_000, quick: true }, new Kept());
     if (build.problem) throw new Error(build.problem.message);
@@ -105,7 +139,7 @@ export async function seed(say: (line: string) => void): Promise<number> {
     await keepThumb(
       card.id,
       await encodePng(
-        litView(piece(build), materialById(job.stock.material), job.stock.thickness, job.stock.paint),
+        litView(finished(build), job.stock.material, job.stock.thickness, job.stock),
         proof.width,
         proof.height,
       ),

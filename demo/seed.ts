@@ -1,5 +1,5 @@
 import { Problem } from "@oaken/core/problem";
-import { store } from "../web/server/db.ts";
+import { store } from "@oaken/web/server/db";
 import { seed } from "./jobs.ts";
 
 // With --empty only the data folder is opened, to say now what is wrong with it.

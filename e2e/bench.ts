@@ -1,8 +1,9 @@
 import { readFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import type { Page } from "playwright-core";
-import type { JobDocument, StockSettings } from "@oaken/core/job/document";
-import { startJob } from "@oaken/core/job/outcomes";
+import { documentOf } from "@oaken/core/job/boards";
+import type { BoardJob, StockSettings } from "@oaken/core/job/document";
+import { begun } from "@oaken/core/testing/shop";
 
 const axe = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
 
@@ -37,7 +38,7 @@ export async function openNew(
   picture: { name: string; bytes: Buffer },
   outcome: string,
   stock: Partial<StockSettings>,
-  edit: (job: JobDocument) => void = () => {},
+  edit: (job: BoardJob) => void = () => {},
 ): Promise<void> {
   await page.goto(url);
   const asset = await page.evaluate(
@@ -45,8 +46,9 @@ export async function openNew(
       (await fetch(`/api/assets?name=${name}`, { method: "POST", body: Uint8Array.from(bytes) })).json(),
     { name: picture.name, bytes: [...picture.bytes] },
   );
-  const document = startJob(outcome, asset as Parameters<typeof startJob>[1], stock);
-  edit(document);
+  const job = begun(outcome, asset as Parameters<typeof begun>[1], stock);
+  edit(job);
+  const document = documentOf(job);
   const { id } = (await page.evaluate(
     async (d) =>
       (

@@ -4,9 +4,10 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import type { JobDocument } from "@oaken/core/job/document";
-import { startJob } from "@oaken/core/job/outcomes";
+import { documentOf } from "@oaken/core/job/boards";
+import type { Board, JobDocument } from "@oaken/core/job/document";
 import { type Running, startServer } from "./server.ts";
+import { begun } from "@oaken/core/testing/shop";
 
 const dir = mkdtempSync(join(tmpdir(), "oaken-boundary-"));
 const data = join(dir, "data");
@@ -58,7 +59,8 @@ function ask(
 const json = (method: string, path: string, value: unknown) =>
   ask(method, path, JSON.stringify(value), { "content-type": "application/json" });
 const newJob = (edit: (j: JobDocument) => void = () => {}): JobDocument => {
-  const j = startJob("sign", { ...picture, name: "art.png" }, { width: 120, height: 90, thickness: 18 });
+  const asset = { ...picture, name: "art.png" };
+  const j = documentOf(begun("sign", asset, { width: 120, height: 90, thickness: 18 }));
   edit(j);
   return j;
 };
@@ -236,10 +238,10 @@ describe("saving", () => {
   });
   const wrong: [string, (j: JobDocument) => void][] = [
     ["of a newer version", (j) => void ((j as { version: number }).version = 99)],
-    ["without a stock", (j) => void delete (j as Partial<JobDocument>).stock],
-    ["with a stock of nothing", (j) => void (j.stock.width = 0)],
-    ["with a stock thinner than nothing", (j) => void (j.stock.thickness = -3)],
-    ["with nodes that are no list", (j) => void ((j as unknown as { nodes: unknown }).nodes = "none")],
+    ["without a stock", (j) => void delete (j.boards[0] as Partial<Board>).stock],
+    ["with a stock of nothing", (j) => void (j.boards[0].stock.width = 0)],
+    ["with a stock thinner than nothing", (j) => void (j.boards[0].stock.thickness = -3)],
+    ["with makings that are no list", (j) => void ((j as unknown as { makings: unknown }).makings = "none")],
   ];
   for (const [name, edit] of wrong)
     it(`a job ${name} is refused with a sentence, and what is there stays`, async () => {

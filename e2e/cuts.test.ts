@@ -8,6 +8,7 @@ import type { StockSettings } from "@oaken/core/job/document";
 import { accessibility, openNew, settled } from "./bench.ts";
 import { launch } from "./browser.ts";
 import { type Running, startServer } from "./server.ts";
+import { materialNamed } from "@oaken/core/testing/shop";
 
 /** A red ring and a blue disc on white, with soft edges. */
 const art =
@@ -99,7 +100,7 @@ describe("cuts on the bench", () => {
     await page.getByRole("button", { name: "How the piece is coloured" }).click();
     await page.getByRole("menuitemradio", { name: "by the cut that made it" }).click();
     await page.getByRole("button", { name: "How the piece is coloured" }).click();
-    await page.getByRole("menuitemradio", { name: "as the material is" }).click();
+    await page.getByRole("menuitemradio", { name: "as it lies on a table" }).click();
   });
 
   it("each colour becomes its own outline for its own cut", async () => {
@@ -141,7 +142,7 @@ describe("cuts on the bench", () => {
     );
     expect(await accessibility(page)).toEqual([]);
 
-    await begin("plasma", { width: 120, height: 75, thickness: 3, material: "steel" });
+    await begin("plasma", { width: 120, height: 75, thickness: 3, material: materialNamed("steel") });
     const pierce = page.getByRole("group", { name: "Places of Plasma" }).getByRole("button").first();
     const name = await pierce.getAttribute("aria-label");
     const box = (await pierce.boundingBox())!;

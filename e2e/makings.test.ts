@@ -4,6 +4,7 @@ import { join } from "node:path";
 import type { Browser, Page } from "playwright-core";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { writeStl } from "@oaken/core/height/stl";
 import { accessibility, openNew, settled } from "./bench.ts";
 import { launch } from "./browser.ts";
 import { type Running, startServer } from "./server.ts";
@@ -94,6 +95,29 @@ describe("drawings and combinations, from the makings to the programs", () => {
     await page.getByRole("button", { name: /Undo remove plate/ }).click();
     await settled(page);
     expect(await making(/^Combination/).count()).toBe(1);
+  });
+
+  it("a solid's surface beside them, as deep as it is high, and what is no solid says so", async () => {
+    // A roof of two slopes, 30 × 20 and 4 high.
+    const f = { x0: 0, y0: 0, cell: 1, width: 30, height: 20 };
+    const z = Float32Array.from({ length: 600 }, (_, k) => -Math.abs(Math.floor(k / 30) - 9.5) * 0.3);
+    const stl = join(mkdtempSync(join(tmpdir(), "oaken-solid-")), "roof.stl");
+    writeFileSync(stl, writeStl({ ...f, z }, -4));
+    await page.getByLabel("Drawing file").setInputFiles(stl);
+    await making(/^roof\.stl/).waitFor();
+    await settled(page);
+    expect(await page.getByLabel("Width", { exact: true }).inputValue()).toBe("30");
+    expect(await page.getByLabel("Depth", { exact: true }).inputValue()).toMatch(/^3\.8/);
+    await page.getByRole("button", { name: "Add a cut" }).click();
+    await page.getByRole("menuitem", { name: /^Finish/ }).click();
+    await settled(page);
+    expect(await accessibility(page)).toEqual([]);
+    writeFileSync(stl, "solid nothing");
+    await page.getByLabel("Drawing file").setInputFiles(stl);
+    await page
+      .getByText(/not an STL/)
+      .first()
+      .waitFor();
   });
 
   it("a picture of pixels is no drawing, and says so", async () => {

@@ -36,7 +36,7 @@ async function begin(svg: string): Promise<void> {
     { name: "art.png", bytes: await png(svg) },
     "sign",
     { width: 220, height: 140, thickness: 18 },
-    (job) => void (job.nodes[0].settings.width = 200),
+    (job) => void (job.makings[0].settings.width = 200),
   );
   await page.getByRole("button", { name: /^art.png/ }).click();
 }
@@ -99,7 +99,7 @@ describe("pictures brought into shape on the stage", () => {
     await drag(at(500 - 280 * c, 300 - 280 * s), at(500 + 280 * c, 300 + 280 * s));
     await page.getByRole("button", { name: /Undo straighten/ }).waitFor();
     await settled(page);
-    expect((await saved()).nodes[0].settings.turn as number).toBeCloseTo(6, 0);
+    expect((await saved()).makings[0].settings.turn as number).toBeCloseTo(6, 0);
   });
 
   it("a known distance, drawn and typed, gives the picture its size", async () => {
@@ -114,7 +114,7 @@ describe("pictures brought into shape on the stage", () => {
     await field.fill("85");
     await field.press("Enter");
     await settled(page);
-    expect((await saved()).nodes[0].settings.width as number).toBeCloseTo(170, 0);
+    expect((await saved()).makings[0].settings.width as number).toBeCloseTo(170, 0);
   });
 
   it("four corners dragged to a slanted page square it up", async () => {
@@ -130,7 +130,7 @@ describe("pictures brought into shape on the stage", () => {
       await drag(at(x, y), at(page4[2 * i], page4[2 * i + 1]));
     await page.getByRole("button", { name: "Apply" }).click();
     await settled(page);
-    const corners = ((await saved()).nodes[0].settings.corners as string).split(/[\s,]+/).map(Number);
+    const corners = ((await saved()).makings[0].settings.corners as string).split(/[\s,]+/).map(Number);
     corners.forEach((v, i) => expect(Math.abs(v - page4[i])).toBeLessThan(4));
     // The page fills the picture now: two short sides and two long ones, about as long as they were.
     await page
@@ -150,9 +150,9 @@ describe("pictures brought into shape on the stage", () => {
     await page.getByRole("button", { name: /^deep.tif/ }).waitFor();
     await settled(page);
     const job = await saved();
-    expect(job.nodes[0].asset!.name).toBe("deep.tif");
-    expect(job.nodes[0].settings.width).toBe(200);
-    expect(job.cuts.find((c) => c.kind === "vcarve")!.settings.floor).toBe(2.5);
+    expect(job.makings[0].asset!.name).toBe("deep.tif");
+    expect(job.makings[0].settings.width).toBe(200);
+    expect(job.boards[0].cuts.find((c) => c.kind === "vcarve")!.settings.floor).toBe(2.5);
     expect(await page.getByRole("button", { name: /Undo replace the picture/ }).isEnabled()).toBe(true);
   });
 

@@ -4,7 +4,7 @@ import { join } from "node:path";
 import type { Browser, Page } from "playwright-core";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import type { JobDocument } from "@oaken/core/job/document";
+import type { BoardJob } from "@oaken/core/job/document";
 import { openNew, settled } from "./bench.ts";
 import { launch } from "./browser.ts";
 import { type Running, startServer } from "./server.ts";
@@ -34,7 +34,7 @@ async function open(locale: string, viewport = { width: 1280, height: 800 }): Pr
   return { page, wrongs };
 }
 const stock = { width: 120, height: 90, thickness: 18 };
-const newSign = (page: Page, edit: (job: JobDocument) => void = () => {}) =>
+const newSign = (page: Page, edit: (job: BoardJob) => void = () => {}) =>
   openNew(page, server.url, { name: "sheet.png", bytes }, "sign", stock, edit);
 
 beforeAll(async () => {

@@ -101,6 +101,17 @@ await page.waitForTimeout(600);
 await settled();
 await shot("bench-combined");
 
+await openJob("Fern tile");
+await shot("bench-relief");
+await page.getByRole("button", { name: /^Height/ }).click();
+await shot("bench-height");
+
+await openJob("Glasshouse at dusk");
+await shot("bench-lithophane");
+
+await openJob("Moth card");
+await shot("bench-lines");
+
 await openJob("Bee walk plate");
 await page.getByRole("button", { name: /^Outline/ }).click();
 await shot("bench-centre-line");

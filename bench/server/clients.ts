@@ -1,6 +1,7 @@
 import sharp from "sharp";
 import type { JobDocument } from "@oaken/core/job/document";
-import { startJob } from "@oaken/core/job/outcomes";
+import { begun } from "@oaken/core/testing/shop";
+import { documentOf } from "@oaken/core/job/boards";
 
 export interface Answer {
   status: number;
@@ -28,7 +29,9 @@ export function picture(k: number): Promise<Buffer> {
 /** A new job of a small sign, on the server. @returns its id and document */
 export async function newJob(url: string, k: number): Promise<{ id: string; document: JobDocument }> {
   const asset = await ask(`${url}/api/assets?name=square.png`, "POST", await picture(k));
-  const document = startJob("sign", asset.body as { sha: string; name: string; width: number; height: number }, {});
+  const document = documentOf(
+    begun("sign", asset.body as { sha: string; name: string; width: number; height: number }),
+  );
   const made = await ask(`${url}/api/jobs`, "POST", { document });
   return { id: (made.body as { id: string }).id, document };
 }
