@@ -1,18 +1,16 @@
 import type { Profile } from "../cutters/profile.ts";
+import { touchAlong } from "../cutters/touch.ts";
 import { between, type HeightField } from "./field.ts";
 import { RIM, type TipSurface } from "./surface.ts";
 
 /** Steps of the table of bounds for each cell. */
 const STEPS = 4;
-/** A place is looked at between the samples too where these leave more than this unknown, mm. */
+/** Finer than any machine goes, mm. */
 const UNKNOWN = 0.002;
 /** Up to this much by what lies beside a sample, mm, a cutter bends so gently that a parabola tells. */
 const GENTLE = 0.008;
-/** Lines looked along round a sample, half a cell apart; and halvings of what is left of one. */
+/** Lines looked along on both sides of a sample, in cells. */
 const LINES = [-1, -0.75, -0.5, -0.25, 0, 0.25, 0.5, 0.75, 1];
-const HALVINGS = 10;
-/** The golden section. */
-const GOLDEN = (Math.sqrt(5) - 1) / 2;
 /** Samples round about a place, each with one that holds the cutter over it. */
 const MOST_HOLDERS = 16;
 
@@ -34,13 +32,15 @@ export class Tips {
     private readonly t: HeightField,
     private readonly over: TipSurface,
     private readonly p: Profile,
+    /** a place is looked at between the samples too where these leave more than this unknown, mm */
+    private readonly unknown = UNKNOWN,
   ) {
     this.beside = besideFor(p, t.cell);
   }
 
   /** @returns the lowest tip at (x, y), mm */
   at(x: number, y: number): number {
-    const { t, p, over, holders, held, bounds, beside } = this;
+    const { t, p, over, holders, held, bounds, beside, unknown } = this;
     const [u, v] = [(x - t.x0) / t.cell - 0.5, (y - t.y0) / t.cell - 0.5];
     const [i, j] = [Math.floor(u), Math.floor(v)];
     // What holds the cutter over a neighbour may lie a cell beyond its rim here: it counts as at the rim.
@@ -63,15 +63,15 @@ export class Tips {
         const bound = beside[Math.min(beside.length - 1, Math.ceil((r / t.cell) * STEPS))];
         holders[count] = holder;
         bounds[count] = bound;
-        held[count++] = bound > UNKNOWN ? Math.max(z, t.z[holder] - p.h(p.radius)) + bound : z;
+        held[count++] = bound > unknown ? Math.max(z, t.z[holder] - p.h(p.radius)) + bound : z;
       }
     for (let k = 0; k < count; k++) {
-      if (held[k] <= best + UNKNOWN) continue;
+      if (held[k] <= best + unknown) continue;
       const bound = bounds[k];
       const tip = bound <= GENTLE ? this.heldAround(holders[k], u, v, bound) : this.heldBeside(holders[k], u, v);
       if (tip > best) best = tip;
     }
-    if (this.isHeldNear(u, v, best + UNKNOWN)) {
+    if (this.isHeldNear(u, v, best + unknown)) {
       const [a, b] = [Math.min(t.width - 1, Math.round(u)), Math.min(t.height - 1, Math.round(v))];
       best = Math.max(best, this.heldBeside(Math.max(0, b) * t.width + Math.max(0, a), u, v));
     }
@@ -143,41 +143,22 @@ export class Tips {
     return best;
   }
 
-  /**
-   * The tip held by a part of a line between two samples: there the surface is straight and the cutter hollow above
-   * it, so that a golden section finds the highest.
-   */
+  /** The tip held by a part of a line between two samples, where the surface is straight. */
   private heldAlong(isAlongX: boolean, aside: number, from: number, to: number, u: number, v: number): number {
     const { t, p } = this;
-    const [along, across] = isAlongX ? [u, aside - v] : [v, aside - u];
+    const [along, across] = isAlongX ? [u, Math.abs(aside - v)] : [v, Math.abs(aside - u)];
     const radius = (p.radius * RIM) / t.cell;
     const half2 = radius * radius - across * across;
     if (half2 < 0) return -Infinity;
     const half = Math.sqrt(half2);
-    let [low, high] = [Math.max(from, along - half), Math.min(to, along + half)];
+    const [low, high] = [Math.max(from, along - half), Math.min(to, along + half)];
     if (low > high) return -Infinity;
-    const edge = (s: number) => (isAlongX ? between(t, s, aside) : between(t, aside, s));
-    const [zFrom, slope] = [edge(from), (edge(to) - edge(from)) / (to - from)];
-    const tip = (s: number): number => {
-      const r = Math.sqrt((s - along) * (s - along) + across * across) * t.cell;
-      return zFrom + slope * (s - from) - p.h(Math.min(p.radius, r));
-    };
-    let best = Math.max(tip(low), tip(high));
-    let [a, b] = [high - GOLDEN * (high - low), low + GOLDEN * (high - low)];
-    let [za, zb] = [tip(a), tip(b)];
-    for (let k = 0; k < HALVINGS; k++) {
-      if (za < zb) {
-        [low, a, za] = [a, b, zb];
-        b = low + GOLDEN * (high - low);
-        zb = tip(b);
-      } else {
-        [high, b, zb] = [b, a, za];
-        a = high - GOLDEN * (high - low);
-        za = tip(a);
-      }
-    }
-    best = Math.max(best, za, zb);
-    return best;
+    const zFrom = isAlongX ? between(t, from, aside) : between(t, aside, from);
+    const slope = ((isAlongX ? between(t, to, aside) : between(t, aside, to)) - zFrom) / (to - from);
+    const touch = touchAlong(p, Math.abs(slope) / t.cell, across * t.cell) / t.cell;
+    const s = Math.max(low, Math.min(high, slope < 0 ? along - touch : along + touch));
+    const r = Math.sqrt((s - along) * (s - along) + across * across) * t.cell;
+    return zFrom + slope * (s - from) - p.h(Math.min(p.radius, r));
   }
 }
 

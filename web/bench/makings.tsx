@@ -188,6 +188,12 @@ function ReplacePicture() {
       }
       select(id);
     });
+  /** The file of an input, which forgets it: else the same one, mended and chosen again, would be no change. */
+  const taken = (input: HTMLInputElement): File | undefined => {
+    const file = input.files?.[0];
+    input.value = "";
+    return file;
+  };
   return (
     <div className="grid gap-1.5 p-3">
       <DropAnywhere take={(files) => void replace(files[0])} text="Drop the picture in the place of this one" />
@@ -197,7 +203,7 @@ function ReplacePicture() {
         accept={PICTURES}
         className="hidden"
         aria-label="Picture file"
-        onChange={(e) => void replace(e.target.files?.[0])}
+        onChange={(e) => void replace(taken(e.target))}
       />
       <input
         ref={added}
@@ -205,7 +211,7 @@ function ReplacePicture() {
         accept={PICTURES}
         className="hidden"
         aria-label="One more picture file"
-        onChange={(e) => void add(e.target.files?.[0])}
+        onChange={(e) => void add(taken(e.target))}
       />
       <input
         ref={drawn}
@@ -213,7 +219,7 @@ function ReplacePicture() {
         accept=".svg,image/svg+xml,.stl,model/stl"
         className="hidden"
         aria-label="Drawing file"
-        onChange={(e) => void draw(e.target.files?.[0])}
+        onChange={(e) => void draw(taken(e.target))}
       />
       <button className="btn w-full border-dashed !font-normal text-soft" onClick={() => replaced.current!.click()}>
         <ImagePlus size={16} /> Replace the picture

@@ -31,8 +31,11 @@ export function jobOf(
   const said = o.stock ? unusual(stock) : stock;
   const job = startJob(SHOP, { outcome: o.id, asset, stock: said, cutters: usualHelpers(o, SHOP) });
   job.name = asset.name.replace(/\.[^.]+$/, "").replace(/[-_]+/g, " ");
-  const set = (kind: string, settings: object) =>
-    Object.assign(job.makings.find((n) => n.kind === kind)!.settings, settings);
+  // Not every outcome has every kind: a surface has no outline.
+  const set = (kind: string, settings: object) => {
+    const making = job.makings.find((n) => n.kind === kind);
+    if (making) Object.assign(making.settings, settings);
+  };
   set("picture", { measured: "art" });
   if (width !== null) set("picture", { width });
   if (cures.crop) set("picture", { crop: cures.crop });

@@ -145,7 +145,9 @@ export function groundFor(
       const passed = passedOver(a.field, board, run ?? p.radius);
       const surface = groundOf(a.field, board, p, g, passed);
       const over = tipSurface(surface, p, progress);
-      return { surface, over, tips: new Tips(surface, over, p), passed };
+      // A first look's samples are the highest of several: no need to look between them.
+      const unknown = g === null ? undefined : Infinity;
+      return { surface, over, tips: new Tips(surface, over, p, unknown), passed };
     },
     KEPT,
   );
