@@ -19,8 +19,8 @@ export function configure(job: BoardJob, o: MakeOptions, shop: Shop): void {
   if (o.cell) job.cell = o.cell;
   const making = (kind: string) => job.makings.find((n) => n.kind === kind);
   const set = (path: string, value: string) => applySetting(job, path, value);
-  if (o.by !== undefined) set("combination.how", o.by);
-  if (o.offset !== undefined) set("combination.offset", o.offset);
+  if (o.by !== undefined) set("combine.how", o.by);
+  if (o.offset !== undefined) set("combine.offset", o.offset);
   if (o.size) setWidth(job, o.size, "picture");
   if (o.art) setWidth(job, o.art, "art");
   if (o.invert) making("tone")!.settings.invert = true;

@@ -3,7 +3,7 @@ import { basename } from "node:path";
 import type { Cutter } from "@oaken/core/cutters/profile";
 import { parseCutter } from "@oaken/core/cutters/rack";
 import { boardJob, documentOf, putBoard } from "@oaken/core/job/boards";
-import { addCombination, addDrawing } from "@oaken/core/job/edit";
+import { addDrawing, addMaking } from "@oaken/core/job/edit";
 import { aboutOf } from "@oaken/core/job/graph";
 import { type Chosen, outcomeById } from "@oaken/core/job/outcomes";
 import { drawingMakings, solidMakings } from "@oaken/core/job/sources";
@@ -119,9 +119,9 @@ async function combineWith({ job: doc, assets }: JobFile, o: MakeOptions): Promi
     assets.set(asset.sha, { name: asset.name, bytes });
     second = addDrawing(job, asset);
   }
-  const combination = addCombination(job, first.id, second);
+  const combined = addMaking(job, "combine", first.id, ...(second === undefined ? [] : [second]));
   for (const c of job.cuts)
-    for (const [name, id] of Object.entries(c.reads)) if (id === first.id) c.reads[name] = combination;
+    for (const [name, id] of Object.entries(c.reads)) if (id === first.id) c.reads[name] = combined;
   putBoard(doc, job);
 }
 

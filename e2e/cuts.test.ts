@@ -112,7 +112,7 @@ describe("cuts on the bench", () => {
       .getByRole("button", { name: /An outline of #1\w+ alone/ })
       .first()
       .click();
-    await page.getByLabel("Name of the shapes").waitFor();
+    await page.getByLabel("Name of the making").waitFor();
     await settled(page);
     await card(/· Hatch/).click();
     await page.getByRole("combobox", { name: "Shape" }).click();

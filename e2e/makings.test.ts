@@ -58,7 +58,8 @@ describe("drawings and combinations, from the makings to the programs", () => {
 
   it("taken away from the outline, and cut", async () => {
     await making(/^Outline/).click();
-    await page.getByRole("button", { name: "Combine" }).click();
+    await page.getByRole("button", { name: "Make from it" }).click();
+    await page.getByRole("menuitem", { name: /^Combination/ }).click();
     await pick("Combine by", /taking away/);
     await settled(page);
     // The plate is narrower than the disc: a hole in it.

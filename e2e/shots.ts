@@ -94,7 +94,8 @@ const plate =
 const drawing = { name: "marker-plate.svg", mimeType: "image/svg+xml", buffer: Buffer.from(plate) };
 await page.getByLabel("Drawing file").setInputFiles(drawing);
 await settled();
-await page.getByRole("button", { name: "Combine" }).click();
+await page.getByRole("button", { name: "Make from it" }).click();
+await page.getByRole("menuitem", { name: /^Combination/ }).click();
 await page.getByRole("combobox", { name: "Combine by" }).click();
 await page.getByRole("option", { name: "taking away" }).click();
 await page.waitForTimeout(600);

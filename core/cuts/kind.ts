@@ -157,6 +157,8 @@ export interface Sample {
 export interface CutKind<S = Settings, R extends Takes = Takes> {
   kind: string;
   title: string;
+  /** what it does, for someone who has not used it */
+  about: string;
   /** tells the settings' type, and holds nothing */
   readonly settings?: S;
   /** one line for the slip and the run strip */

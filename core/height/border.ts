@@ -1,4 +1,5 @@
 import type { HeightField } from "./field.ts";
+import { smooth } from "./soft.ts";
 
 /** How a field meets what lies round it. */
 export const BORDERS = ["none", "rim", "bevel", "fade"] as const;
@@ -26,6 +27,3 @@ export function bordered(f: HeightField, border: Border, wide: number): HeightFi
     }
   return { ...f, z };
 }
-
-/** From 0 to 1 with level ends. */
-const smooth = (t: number): number => t * t * (3 - 2 * t);

@@ -21,7 +21,11 @@ export function heightAt(f: HeightField, x: number, y: number): number {
 }
 
 /** The bilinear surface at a place in samples from the first; level beyond the outermost. */
-export function between({ width, height, z }: HeightField, u: number, v: number): number {
+export function between(
+  { width, height, z }: Pick<HeightField, "width" | "height" | "z">,
+  u: number,
+  v: number,
+): number {
   const a = Math.max(0, Math.min(width - 1, u));
   const b = Math.max(0, Math.min(height - 1, v));
   const [i, j] = [Math.floor(a), Math.floor(b)];

@@ -2,6 +2,7 @@ import { copyOf } from "../copy.ts";
 import type { Cutter } from "../cutters/profile.ts";
 import { parseCutter } from "../cutters/rack.ts";
 import { cutKind } from "../cuts/register.ts";
+import { makingKind } from "../makings/register.ts";
 import { aboutOf, isCuttable, makingsThatGive } from "./graph.ts";
 import { dropMissing } from "./boards.ts";
 import type { BoardJob, JobCut, JobMaking } from "./document.ts";
@@ -131,13 +132,19 @@ export function addSolid(job: BoardJob, asset: NonNullable<JobMaking["asset"]>):
   return id;
 }
 
-/** Shapes made from those of two others, or from one. @returns its id */
-export function addCombination(job: BoardJob, first: string, second?: string): string {
-  const id = freeId(job, "combination");
-  const reads = { first, ...(second !== undefined && { second }) };
-  const count = job.makings.filter((n) => n.kind === "combine").length;
-  const name = count > 0 ? `Combination ${count + 1}` : "Combination";
-  job.makings.push({ id, kind: "combine", name, reads, settings: {} });
+/**
+ * A making of a kind from another one, and from more where it reads more.
+ * @param from what it reads first, and what besides, in the order of its reads
+ * @returns its id
+ */
+export function addMaking(job: BoardJob, kind: string, ...from: string[]): string {
+  const { title, reads } = makingKind(kind);
+  const id = freeId(job, kind);
+  const names = Object.keys(reads).slice(0, from.length);
+  const count = job.makings.filter((n) => n.kind === kind).length;
+  const name = count > 0 ? `${title} ${count + 1}` : title;
+  const read = Object.fromEntries(names.map((k, i) => [k, from[i]]));
+  job.makings.push({ id, kind, name, reads: read, settings: {} });
   return id;
 }
 

@@ -3,7 +3,7 @@ import type { Fit } from "../picture/fitness.ts";
 import { Problem } from "../problem.ts";
 import { nearestCutter, type Shop, type Wish } from "../shop/shop.ts";
 import type { BoardJob, StockSettings } from "./document.ts";
-import { heightMakings, lithoMakings, type Makings, toneMakings } from "./sources.ts";
+import { bodyMakings, heightMakings, lithoMakings, type Makings, toneMakings } from "./sources.ts";
 import { carved, drilled, free, hatched, lined, pocketed, shaded, standing, type Suits, surfaced } from "./suits.ts";
 
 /** Cutters that were chosen for an outcome, in the order they come; empty where it chooses itself. */
@@ -188,6 +188,16 @@ export const OUTCOMES: readonly Outcome[] = [
     suits: surfaced,
     takes: { rough: MOST_CUTTERS, rest: MOST_CUTTERS },
     makings: heightMakings,
+    helpers: (shop) => ({ rough: [nearestCutter(shop, { kind: "flat", diameter: 6 })] }),
+    cuts: surface({ kind: "ball", diameter: 3 }),
+  },
+  {
+    id: "rounded",
+    title: "Rounded body",
+    about: "The ink stands on a ground cut away round it, and swells from its edges to its middle.",
+    suits: standing,
+    takes: { rough: MOST_CUTTERS, rest: MOST_CUTTERS },
+    makings: bodyMakings,
     helpers: (shop) => ({ rough: [nearestCutter(shop, { kind: "flat", diameter: 6 })] }),
     cuts: surface({ kind: "ball", diameter: 3 }),
   },

@@ -25,3 +25,8 @@ export const pictureMakings = fromTone("outline", "Outline");
 export const toneMakings: Makings = (asset) => pictureMakings(asset).slice(0, 2);
 export const heightMakings = fromTone("height", "Height");
 export const lithoMakings = fromTone("litho", "Lithophane");
+/** An outline, and the body that it is given. */
+export const bodyMakings: Makings = (asset) => [
+  ...pictureMakings(asset),
+  { id: "raise", kind: "raise", name: "Raised body", reads: { from: "outline" }, settings: {} },
+];

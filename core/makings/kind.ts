@@ -72,6 +72,8 @@ export interface MakingHandles {
 export interface MakingKind<S = Settings, C = unknown, R extends Takes = Takes, G extends Gives = Gives> {
   kind: string;
   title: string;
+  /** what it does, for someone who chooses what to make next */
+  about: string;
   reads: R;
   gives: G;
   /** what it gives is looked at with a lamp behind it */

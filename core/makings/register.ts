@@ -1,16 +1,36 @@
 import type { MakingKind } from "./kind.ts";
+import { blend } from "./blend/blend.ts";
 import { combine } from "./combine/combine.ts";
 import { height } from "./height/height.ts";
 import { imported } from "./import/import.ts";
 import { litho } from "./litho/litho.ts";
 import { outline } from "./outline/outline.ts";
 import { picture } from "./picture/picture.ts";
+import { raise } from "./raise/raise.ts";
 import { solid } from "./solid/solid.ts";
+import { texture } from "./texture/texture.ts";
 import { tone } from "./tone/tone.ts";
+import type { Gives } from "./product.ts";
 import { Problem } from "../problem.ts";
 
 /** Every kind of making; one line each. */
-export const MAKINGS: readonly MakingKind[] = [picture, tone, outline, imported, combine, height, litho, solid];
+export const MAKINGS: readonly MakingKind[] = [
+  picture,
+  tone,
+  outline,
+  imported,
+  combine,
+  raise,
+  height,
+  litho,
+  solid,
+  texture,
+  blend,
+];
+
+/** Kinds that can be made from a product: what they read first is such a one. */
+export const kindsReading = (gives: Gives): MakingKind[] =>
+  MAKINGS.filter((k) => Object.values(k.reads)[0]?.gives === gives);
 
 /** @throws Problem `unknown-making` */
 export function makingKind(kind: string): MakingKind {

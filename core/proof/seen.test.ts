@@ -2,7 +2,8 @@ import { describe, expect, it } from "vitest";
 import { ringsFrom } from "../geometry/rings.ts";
 import { circle } from "../testing/random.ts";
 import { withoutFallen } from "./fallen.ts";
-import { litView, shadingOf } from "./light.ts";
+import { litView } from "./light.ts";
+import { shadingOf } from "./shading.ts";
 import { newSurface, type Surface, usualCell } from "./surface.ts";
 import { materialNamed } from "../testing/shop.ts";
 
@@ -109,6 +110,27 @@ describe("light", () => {
       expect(value(5, 15, 1)).toBe(255);
     },
   );
+});
+
+describe("a light that is moved", () => {
+  it("throws the shadow of whatever stands between, wherever it comes from; none from straight above", () => {
+    const post = shaped((x, y) => (Math.hypot(x - 20, y - 15) < 1.5 ? 0 : -4));
+    for (let turn = 0; turn < 12; turn++) {
+      const a = (turn * Math.PI) / 6;
+      const [x, y] = [Math.cos(a), Math.sin(a)];
+      const lit = shadingOf(post, { x, y, z: 1 });
+      const value = (far: number) => {
+        const [i, j] = [20 + far * x, 15 + far * y].map((v) => Math.floor(v / (2 * post.cell)));
+        return lit.data[2 * (j * lit.width + i)];
+      };
+      // The post is 4 high and the light as high as far: its shadow reaches 4 beyond its foot.
+      expect([turn, value(-3)]).toEqual([turn, 0]);
+      expect([turn, value(-7)]).toEqual([turn, 255]);
+      expect([turn, value(4)]).toEqual([turn, 255]);
+    }
+    const above = shadingOf(post, { x: 0, y: 0, z: 1 });
+    for (let k = 0; k < above.data.length; k += 2) expect(above.data[k]).toBe(255);
+  });
 });
 
 describe("the proof's cells", () => {

@@ -14,6 +14,7 @@ import { KeptProof } from "./stage/kept-proof.tsx";
 import { Makings } from "./makings.tsx";
 import { Reach } from "./reach.tsx";
 import { RunStrip } from "./run-strip.tsx";
+import { Section } from "./section.tsx";
 import { Slip } from "./slip.tsx";
 import { type Bench, createBench, showing } from "./store.ts";
 import { Write } from "./write/write.tsx";
@@ -115,6 +116,7 @@ function Room() {
             <Stage />
             <Slip />
           </main>
+          <Section />
           <RunStrip />
         </>
       )}

@@ -9,7 +9,8 @@ export function Histogram() {
   const own = useBench((s) => s.doc.makings.find((n) => n.id === outline)?.settings.ink);
   const bins = built?.shown.grey?.bins;
   if (!bins) return null;
-  const level = Number(own ?? built.resolved[outline ?? ""]?.ink?.value ?? 0.5);
+  // Without an outline there is no ink.
+  const level = outline === undefined ? 0 : Number(own ?? built.resolved[outline]?.ink?.value ?? 0.5);
   // Square roots, so that a white ground does not flatten everything else.
   const bars = Array.from({ length: 64 }, (_, i) =>
     Math.sqrt(bins[4 * i] + bins[4 * i + 1] + bins[4 * i + 2] + bins[4 * i + 3]),
@@ -22,7 +23,9 @@ export function Histogram() {
         preserveAspectRatio="none"
         className="h-12 w-full rounded bg-raised ring-1 ring-line"
         role="img"
-        aria-label={`Greys of the picture from black to white; ink below ${Math.round(level * 100)} %`}
+        aria-label={
+          `Greys of the picture from black to white` + (outline ? `; ink below ${Math.round(level * 100)} %` : "")
+        }
       >
         <rect width={256 * level} height="48" fill="#dcebe4" />
         {bars.map((b, i) => (
@@ -35,11 +38,11 @@ export function Histogram() {
             fill={i / 64 < level ? "#1f6b57" : "#9aa59e"}
           />
         ))}
-        <rect x={256 * level - 1} width="2" height="48" fill="#c8401f" />
+        {outline && <rect x={256 * level - 1} width="2" height="48" fill="#c8401f" />}
       </svg>
       <figcaption className="flex justify-between text-[12px] text-soft">
         <span>black</span>
-        <span>ink is left of the line</span>
+        {outline && <span>ink is left of the line</span>}
         <span>white</span>
       </figcaption>
     </figure>

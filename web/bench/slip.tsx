@@ -18,6 +18,7 @@ import { StockSlip } from "./stock-slip.tsx";
 import { CutterPick } from "./cutter-pick.tsx";
 import { BorderPick, LeftStanding, ShapePick, StopRow } from "./cut-rows.tsx";
 import { useTakeTool } from "./tools/take.ts";
+import { MakingHead } from "./making-head.tsx";
 import { Reads } from "./reads.tsx";
 import { viewOf } from "./views/register.ts";
 import { useSeen } from "./views/seen.ts";
@@ -64,6 +65,7 @@ function MakingSlip({ making }: { making: JobMaking }) {
   return (
     <>
       <Head title={making.name} about={figures} />
+      <MakingHead making={making}>{view.Beside && <view.Beside part={making.id} />}</MakingHead>
       <view.Above part={making.id} />
       <Reads making={making} />
       <Fields part={making.id} fields={makingKind(making.kind).fields} own={making.settings} />

@@ -3,6 +3,8 @@ import { boardJob, putBoard } from "@oaken/core/job/boards";
 import type { BoardJob, JobDocument } from "@oaken/core/job/document";
 import type { Gives } from "@oaken/core/makings/product";
 import { makingKind } from "@oaken/core/makings/register";
+import type { SectionLine } from "@oaken/core/proof/section";
+import { type Light, USUAL_LIGHT } from "@oaken/core/proof/shading";
 import type { Setting } from "@oaken/core/settings/fields";
 import type { Unit } from "@oaken/core/units";
 import { shownOf } from "../compute/shown.ts";
@@ -50,6 +52,8 @@ export interface BenchState {
   tool: { id: string; part: string } | null;
   colouring: Colouring;
   glow: Glow;
+  light: Light;
+  section: SectionAt | null;
   /** a place the stage flies to, mm */
   target: { x: number; y: number; n: number } | null;
 }
@@ -83,6 +87,12 @@ export const COLOURINGS = ["material", "depth", "cut", "left", "glow"] as const;
 export interface Glow {
   lamp: number;
   room: number;
+}
+
+/** Where the piece is cut open, and the place in it that is pointed at, as a share of its length. */
+export interface SectionAt {
+  line: SectionLine;
+  share: number | null;
 }
 
 /** The layers that show each kind of product best. */
@@ -128,6 +138,8 @@ export function createBench(id: string, whole: JobDocument, revision: number, wr
     // A sheet that is to glow is looked at with its lamp on.
     colouring: doc.makings.some((m) => makingKind(m.kind).glows) ? "glow" : "material",
     glow: { lamp: 0.8, room: 0.02 },
+    light: USUAL_LIGHT,
+    section: null,
     target: null,
   }));
   const { getState: get, setState: set } = store;

@@ -13,7 +13,7 @@ import type { HeightsProduct, ShapesProduct } from "@oaken/core/makings/product"
 import { outlineFigures } from "@oaken/core/outline/figures";
 import type { Raster } from "@oaken/core/picture/raster";
 import { shrunk } from "@oaken/core/picture/shrink";
-import { shadingOf } from "@oaken/core/proof/light";
+import { shadingOf } from "@oaken/core/proof/shading";
 import type { Built, DrawnHeights, DrawnOutline, DrawnProduct, DrawnTone } from "./messages.ts";
 import { shownOf } from "./shown.ts";
 

@@ -1,6 +1,6 @@
 import type { Finding } from "@oaken/core/inspect/finding";
 import type { BoardJob } from "@oaken/core/job/document";
-import type { Shading } from "@oaken/core/proof/light";
+import type { Shading } from "@oaken/core/proof/shading";
 import type { OutlineFigures } from "@oaken/core/outline/figures";
 import type { Mark } from "@oaken/core/cuts/kind";
 import type { Litho } from "@oaken/core/makings/product";

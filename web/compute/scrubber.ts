@@ -1,6 +1,6 @@
 import { profileOf } from "@oaken/core/cutters/profile";
 import type { BuildResult } from "@oaken/core/job/build";
-import { shadingOf } from "@oaken/core/proof/light";
+import { shadingOf } from "@oaken/core/proof/shading";
 import { newSurface, type Surface, usualCell } from "@oaken/core/proof/surface";
 import { sweep } from "@oaken/core/proof/sweep";
 import type { DrawnSurface } from "./messages.ts";

@@ -78,6 +78,7 @@ type ClearSettings = SettingsOf<typeof fields>;
 export const clear = defineCut({
   kind: CLEAR.kind,
   title: "Clear",
+  about: "the wide areas before a carve",
   cutters: ["flat"],
   summary: (s, c) => `flat ${formatLength(c.diameter)} mm · ${formatLength(s.stepdown)} mm a pass`,
   fields,

@@ -79,6 +79,7 @@ type DrillSettings = SettingsOf<typeof fields>;
 export const drill = defineCut({
   kind: "drill",
   title: "Drill",
+  about: "holes at circles or marks",
   cutters: ["drill", "flat", "v"],
   summary: (s, c) =>
     `${c.kind} ${formatLength(c.diameter)} mm · ` + `${s.through ? "through" : `${formatLength(s.depth)} mm deep`}`,

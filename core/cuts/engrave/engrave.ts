@@ -64,6 +64,7 @@ type EngraveSettings = SettingsOf<typeof fields>;
 export const engrave = defineCut({
   kind: "engrave",
   title: "Engrave",
+  about: "one line along the strokes",
   cutters: ["v", "ball", "taper", "flat"],
   summary: (s) => (s.by === "width" ? "as wide as the strokes" : `${formatLength(s.depth)} mm deep along the lines`),
   fields,

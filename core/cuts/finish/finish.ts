@@ -60,6 +60,7 @@ const leftFor = (c: CutContext): number => {
 export const finish = defineCut({
   kind: "finish",
   title: "Finish",
+  about: "follows a surface by close lines",
   cutters: ["ball", "taper", "v", "flat"],
   summary: (s) => `lines ${formatLength(s.stepover)} mm apart`,
   fields,

@@ -86,6 +86,7 @@ type HatchSettings = SettingsOf<typeof fields>;
 export const hatch = defineCut({
   kind: "hatch",
   title: "Hatch",
+  about: "filled with fine lines",
   cutters: ["v", "ball", "taper", "flat"],
   summary: (s) => {
     const apart = `${formatLength(s.spacing)} mm apart`;

@@ -169,6 +169,7 @@ function reachOf(g: Groove, s: Apart & Pick<LinesSettings, "crossed">): { least:
 export const lines = defineCut({
   kind: "lines",
   title: "Shaded lines",
+  about: "light and shade by grooves through paint",
   cutters: ["v", "taper", "ball"],
   summary: (s) => `${s.shape}, ${formatLength(s.spacing)} mm apart`,
   fields,

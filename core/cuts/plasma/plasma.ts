@@ -128,6 +128,7 @@ type PlasmaSettings = SettingsOf<typeof fields>;
 export const plasma = defineCut({
   kind: "plasma",
   title: "Plasma",
+  about: "torch through sheet metal",
   cutters: ["torch"],
   summary: (s, c) => `kerf ${formatLength(c.diameter)} mm · lead ${formatLength(s.lead)} mm`,
   fields,

@@ -96,6 +96,7 @@ type PocketSettings = SettingsOf<typeof fields>;
 export const pocket = defineCut({
   kind: "pocket",
   title: "Pocket",
+  about: "flat floor, upright walls",
   cutters: ["flat", "ball"],
   summary: (s, c) => `${c.kind} ${formatLength(c.diameter)} mm · ${formatLength(s.depth)} mm deep`,
   fields,

@@ -30,6 +30,7 @@ const SQUARE_SLOPE = 20;
 export const profile = defineCut({
   kind: "profile",
   title: "Cut out",
+  about: "along the shape, through or not",
   cutters: ["flat", "ball"],
   summary: (s, c) => {
     const side = { outside: "", inside: " · inside", on: " · on the line" }[s.side];

@@ -52,6 +52,7 @@ type RestSettings = SettingsOf<typeof fields>;
 export const rest = defineCut({
   kind: "rest",
   title: "Rest of a pocket",
+  about: "where a pocket's cutter did not reach",
   cutters: ["flat"],
   summary: (_s, c) => `flat ${formatLength(c.diameter)} mm · corners and narrows`,
   fields,

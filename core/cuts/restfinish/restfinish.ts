@@ -39,6 +39,7 @@ type RestFinishSettings = SettingsOf<typeof fields>;
 export const restfinish = defineCut({
   kind: "restfinish",
   title: "Rest of a surface",
+  about: "where a finishing cutter did not reach",
   cutters: ["ball", "taper", "v", "flat"],
   summary: (s) => `where over ${formatLength(s.above)} mm is left`,
   fields,

@@ -48,6 +48,7 @@ type RoughSettings = SettingsOf<typeof fields>;
 export const rough = defineCut({
   kind: "rough",
   title: "Rough",
+  about: "down to a surface in steps",
   cutters: ["flat", "ball", "taper"],
   summary: (s) => `levels of ${formatLength(s.stepdown)} mm, leaves ${formatLength(s.leave)} mm`,
   fields,

@@ -61,6 +61,7 @@ type VcarveSettings = SettingsOf<typeof fields>;
 export const vcarve = defineCut({
   kind: "vcarve",
   title: "Carve",
+  about: "pointed cutter, sloping walls",
   cutters: ["v", "taper", "ball"],
   summary: (s, c) => {
     const floor = s.limited ? `floor ${formatLength(s.floor)} mm` : "no floor";

@@ -62,6 +62,7 @@ const SPACING = 0.1;
 export const combine = defineMaking({
   kind: "combine",
   title: "Combination",
+  about: "adds, takes away or overlaps shapes, or moves their edges",
   reads: {
     first: { gives: "shapes", label: "First shapes" },
     second: { gives: "shapes", label: "Second shapes", optional: true },

@@ -8,7 +8,16 @@ import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { formatLength, numbersOf } from "../../units.ts";
 import { defineMaking } from "../kind.ts";
 import type { GreyProduct, HeightsProduct } from "../product.ts";
-import { FROM_TONE, laidOut, levelsOf, radiusIn, smoothField, type ToneContext, toneContext } from "./levels.ts";
+import {
+  FROM_TONE,
+  laidOut,
+  levelsOf,
+  radiusIn,
+  smoothField,
+  type ToneContext,
+  toneContext,
+  usualDepth,
+} from "./levels.ts";
 
 /** Points of the curve from grey to height: what they are for, and the points. */
 const CURVES = {
@@ -19,9 +28,6 @@ const CURVES = {
 } as const;
 type Curve = keyof typeof CURVES;
 
-/** Share of the stock's thickness that a relief takes by itself, and the most of it, mm. */
-const USUAL_SHARE = 1 / 3;
-const USUAL_MOST = 5;
 /** No slope is limited from here on, degrees. */
 const STEEPEST = 89;
 
@@ -32,10 +38,7 @@ const fields = fieldsFor<ToneContext>()
     max: 200,
     step: 0.1,
     slider: true,
-    auto: ({ board }) => ({
-      value: Math.round(Math.min(USUAL_MOST, board.thickness * USUAL_SHARE) * 10) / 10 || 0.1,
-      reason: "a third of the stock, at most 5 mm",
-    }),
+    auto: ({ board }) => usualDepth(board),
     consequence: (v, { board }) => `${formatLength(v)} of ${formatLength(board.thickness)} mm`,
   })
   .length("top", "Top below the stock", {
@@ -147,6 +150,7 @@ export function curveThrough(text: string): (grey: number) => number {
 export const height = defineMaking({
   kind: "height",
   title: "Height",
+  about: "a surface as high as the picture is light or dark",
   reads: FROM_TONE,
   gives: "heights",
   fields,

@@ -27,6 +27,7 @@ const fields = fieldsFor<Lying>()
 export const imported = defineMaking({
   kind: "import",
   title: "Drawing",
+  about: "the shapes of a drawing, exactly",
   reads: {},
   gives: "shapes",
   file: "drawing",

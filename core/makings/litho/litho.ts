@@ -107,6 +107,7 @@ export function thicknessFor(grey: number, s: Pick<LithoSettings, "thin" | "thic
 export const litho = defineMaking({
   kind: "litho",
   title: "Lithophane",
+  about: "a sheet that is thinner where light is to come through",
   reads: FROM_TONE,
   gives: "heights",
   glows: true,

@@ -17,6 +17,7 @@ const reads = { from: { gives: "grey", label: "Tone" } } as const;
 export const outline = defineMaking({
   kind: "outline",
   title: "Outline",
+  about: "finds the shapes in the picture",
   reads,
   gives: "shapes",
   fields: outlineFields,

@@ -69,6 +69,7 @@ type PictureSettings = SettingsOf<typeof fields>;
 export const picture = defineMaking({
   kind: "picture",
   title: "Picture",
+  about: "a picture, cropped, turned and laid on the board",
   reads: {},
   gives: "raster",
   file: "picture",

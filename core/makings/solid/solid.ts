@@ -58,6 +58,7 @@ type SolidSettings = SettingsOf<typeof fields>;
 export const solid = defineMaking({
   kind: "solid",
   title: "Solid",
+  about: "the surface of a solid, seen from one side",
   reads: {},
   gives: "heights",
   file: "solid",

@@ -112,6 +112,7 @@ type Tone = SettingsOf<typeof fields>;
 export const tone = defineMaking({
   kind: "tone",
   title: "Tone",
+  about: "turns colours to grey, and mends light and noise",
   reads: { from: { gives: "raster", label: "Picture" } } as const,
   gives: "grey",
   fields,

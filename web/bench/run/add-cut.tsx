@@ -6,17 +6,6 @@ import { addCut } from "@oaken/core/job/edit";
 import { SHOP } from "../../ui/shop.ts";
 import { useActions, useBenchStore } from "../context.tsx";
 
-/** What each kind of cut does, for who has not used it. */
-const ABOUT: Record<string, string> = {
-  vcarve: "pointed cutter, sloping walls",
-  pocket: "flat floor, upright walls",
-  profile: "along the shape, through or not",
-  engrave: "one line along the strokes",
-  hatch: "filled with fine lines",
-  drill: "holes at circles or marks",
-  plasma: "torch through sheet metal",
-};
-
 /** One more cut at the end of the run, on the outline at hand. */
 export function AddCut() {
   const store = useBenchStore();
@@ -43,7 +32,7 @@ export function AddCut() {
           side="top"
           align="end"
           sideOffset={6}
-          className="z-50 w-72 rounded-md border border-line bg-raised p-1 shadow-card"
+          className="z-50 w-80 rounded-md border border-line bg-raised p-1 shadow-card"
         >
           {CUTS.filter((k) => !k.helps).map((k) => (
             <DropdownMenu.Item
@@ -53,8 +42,8 @@ export function AddCut() {
               }
               onSelect={() => add(k.kind)}
             >
-              <span className="w-20 font-semibold">{k.title}</span>
-              <span className="text-[13px] text-soft">{ABOUT[k.kind] ?? ""}</span>
+              <span className="w-24 shrink-0 font-semibold">{k.title}</span>
+              <span className="text-[13px] text-soft">{k.about}</span>
             </DropdownMenu.Item>
           ))}
         </DropdownMenu.Content>

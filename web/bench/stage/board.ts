@@ -1,6 +1,7 @@
 import * as THREE from "three";
 import type { StockSettings } from "@oaken/core/job/document";
 import type { Material } from "@oaken/core/cutters/materials";
+import { type Light, shadingOf, USUAL_LIGHT } from "@oaken/core/proof/shading";
 import type { DrawnSurface } from "../../compute/messages.ts";
 import { PIECE_FRAGMENT, PIECE_VERTEX } from "./shaders.ts";
 
@@ -16,6 +17,8 @@ export class Board {
   private texture: THREE.DataTexture | null = null;
   private shading: THREE.DataTexture | null = null;
   private maps: THREE.DataTexture[] = [];
+  private surface: DrawnSurface | null = null;
+  private light = USUAL_LIGHT;
   private readonly grid: number;
 
   /** @param smooth whether the graphics driver interpolates floating-point textures by itself */
@@ -39,6 +42,7 @@ export class Board {
           noiseMap: { value: noiseTable() },
           cells: { value: new THREE.Vector2(1, 1) },
           stock: { value: new THREE.Vector2(1, 1) },
+          light: { value: new THREE.Vector3() },
           thickness: { value: 1 },
           proofMix: { value: 1 },
           dim: { value: 0 },
@@ -67,6 +71,7 @@ export class Board {
       }),
     );
     this.mesh.frustumCulled = false;
+    this.setLight(USUAL_LIGHT);
   }
   get uniforms() {
     return this.mesh.material.uniforms;
@@ -100,18 +105,8 @@ export class Board {
     this.texture.needsUpdate = true;
     this.uniforms.heights.value = this.texture;
     this.uniforms.cells.value.set(s.width, s.height);
-    this.shading?.dispose();
-    this.shading = new THREE.DataTexture(
-      s.shading.data,
-      s.shading.width,
-      s.shading.height,
-      THREE.RGFormat,
-      THREE.UnsignedByteType,
-    );
-    this.shading.minFilter = this.shading.magFilter = THREE.LinearFilter;
-    this.shading.unpackAlignment = 1;
-    this.shading.needsUpdate = true;
-    this.uniforms.shading.value = this.shading;
+    this.surface = s;
+    this.shade();
     for (const m of this.maps) m.dispose();
     this.maps = [s.by, s.lost ?? new Uint8Array(s.by.length)].map((data) => {
       const t = new THREE.DataTexture(data, s.width, s.height, THREE.RedFormat, THREE.UnsignedByteType);
@@ -123,6 +118,26 @@ export class Board {
     let low = 0;
     for (let i = 0; i < s.z.length; i += 7) if (s.z[i] < low) low = s.z[i];
     this.uniforms.deepest.value = Math.max(0.01, -low);
+  }
+
+  /** Turns the light; shadows follow. */
+  setLight(light: Light): void {
+    this.light = light;
+    this.uniforms.light.value.set(light.x, light.y, light.z).normalize();
+    this.shade();
+  }
+
+  private shade(): void {
+    const { surface: s, light } = this;
+    if (!s) return;
+    // Those of the usual light came with the surface.
+    const { data, width, height } = light === USUAL_LIGHT ? s.shading : shadingOf(s, light);
+    this.shading?.dispose();
+    this.shading = new THREE.DataTexture(data, width, height, THREE.RGFormat, THREE.UnsignedByteType);
+    this.shading.minFilter = this.shading.magFilter = THREE.LinearFilter;
+    this.shading.unpackAlignment = 1;
+    this.shading.needsUpdate = true;
+    this.uniforms.shading.value = this.shading;
   }
 }
 

@@ -2,6 +2,7 @@ import * as THREE from "three";
 import type { Cutter } from "@oaken/core/cutters/profile";
 import type { StockSettings } from "@oaken/core/job/document";
 import type { Litho } from "@oaken/core/makings/product";
+import type { Light } from "@oaken/core/proof/shading";
 import type { Built, DrawnOutline, DrawnRaster, DrawnRings, DrawnSurface } from "../../compute/messages.ts";
 import { COLOURINGS, type Colouring, type Glow, type Mixer } from "../store.ts";
 import { PathLines, pathSegments, ringSegments, WideLines } from "./lines.ts";
@@ -71,7 +72,11 @@ export class StageScene {
       new THREE.ShaderMaterial({
         vertexShader: MAT_VERTEX,
         fragmentShader: MAT_FRAGMENT,
-        uniforms: { stock: { value: new THREE.Vector2(1, 1) }, thickness: { value: 1 } },
+        uniforms: {
+          stock: { value: new THREE.Vector2(1, 1) },
+          thickness: { value: 1 },
+          light: this.board.uniforms.light,
+        },
       }),
     );
     this.mat.frustumCulled = false;
@@ -185,6 +190,12 @@ export class StageScene {
   setGlow({ lambda, thin }: Pick<Litho, "lambda" | "thin">, { lamp, room }: Glow): void {
     const u = this.board.uniforms;
     [u.lambda.value, u.thin.value, u.lamp.value, u.room.value] = [lambda, thin, lamp, room];
+    this.draw();
+  }
+
+  /** Where the light comes from. */
+  setLight(light: Light): void {
+    this.board.setLight(light);
     this.draw();
   }
 

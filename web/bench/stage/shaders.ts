@@ -63,7 +63,7 @@ uniform sampler2D picture; uniform vec4 pictureRect; uniform float pictureMix; u
   uniform float lambda; uniform float thin; uniform float lamp; uniform float room;
   uniform sampler2D leftMap; uniform vec3 cutColours[8];
 varying vec3 at; varying vec3 facing; varying float isSide;
-const vec3 LIGHT = normalize(vec3(-0.55, 0.62, 0.62));
+uniform vec3 light;
 vec3 ramp(float t) {
   vec3 a = vec3(0.973, 0.906, 0.690), b = vec3(0.941, 0.659, 0.282);
   vec3 c = vec3(0.812, 0.310, 0.294), d = vec3(0.357, 0.165, 0.369);
@@ -72,7 +72,7 @@ vec3 ramp(float t) {
 void main() {
   if (isSide > 0.5) {
     vec3 base = wood(vec3(at.x + at.z * 0.2, at.y, at.z * 3.), face * 0.80, grain * 1.2);
-    float l = 0.62 + 0.34 * max(0., dot(facing, LIGHT));
+    float l = 0.62 + 0.34 * max(0., dot(facing, light));
     l *= mix(0.80, 1., smoothstep(-thickness, -thickness * 0.2, at.z));
     gl_FragColor = vec4(base * l, 1.);
     return;
@@ -89,9 +89,9 @@ void main() {
     float gy = (heightAt(at.xy + vec2(0., e.y)) - heightAt(at.xy - vec2(0., e.y))) / (2. * e.y);
     n = normalize(vec3(-gx, -gy, 1.));
     // Shadow and openness were worked out with the surface.
-    vec2 light = texture2D(shading, at.xy / stock).rg;
-    shade = mix(0.62, 1., mix(1., light.r, proofMix));
-    open = mix(1., light.g, proofMix);
+    vec2 lit = texture2D(shading, at.xy / stock).rg;
+    shade = mix(0.62, 1., mix(1., lit.r, proofMix));
+    open = mix(1., lit.g, proofMix);
   }
   float cut = smoothstep(-0.0005 - coat, -0.02 - coat, h);
   vec3 base = wood(vec3(at.xy, h), mix(face, cutFace, cut), grain);
@@ -107,9 +107,10 @@ void main() {
     float left = texture2D(leftMap, at.xy / stock).r * 255.;
     if (left > 0.5) base = ramp(clamp(0.25 + left * 0.015, 0., 1.));
   }
-  float diffuse = max(0., dot(n, LIGHT)) / LIGHT.z;
+  // Level ground is as bright whatever the light's height; what faces it is brighter, up to a limit.
+  float diffuse = min(1.9, max(0., dot(n, light)) / light.z);
   vec3 c = base * (0.40 * open + 0.60 * diffuse * shade);
-  c += 0.05 * pow(max(0., dot(n, normalize(LIGHT + vec3(0., -0.1, 1.)))), 24.);
+  c += 0.05 * pow(max(0., dot(n, normalize(light + vec3(0., -0.1, 1.)))), 24.);
   if (colouring == 4) {
     // Light through a thickness t falls as exp(-t / lambda): white where the sheet is thinnest. Values as encoded.
     float through = min(1., exp((thin - (thickness + h)) / lambda));
@@ -132,7 +133,7 @@ export const MAT_VERTEX =
 
 export const MAT_FRAGMENT = /* glsl */ `
 precision highp float;
-uniform vec2 stock; uniform float thickness; varying vec3 at;
+uniform vec2 stock; uniform float thickness; uniform vec3 light; varying vec3 at;
 float line(vec2 p, float every, float width) { vec2 g = abs(fract(p / every + 0.5) - 0.5) * every;
   vec2 w = fwidth(p) * width; vec2 l = 1. - smoothstep(w * 0.5, w * 1.5, g); return max(l.x, l.y); }
 void main() {
@@ -141,7 +142,7 @@ void main() {
   vec3 c = mix(mat, grid, max(0.55 * near * line(at.xy, 10., 0.6), 0.9 * line(at.xy, 50., 0.8)));
   // Contact shadow: dark close under the stock, thrown away from the light.
   vec2 centre = stock * 0.5;
-  vec2 q = abs(at.xy - centre - vec2(0.35, -0.40) * thickness) - stock * 0.5;
+  vec2 q = abs(at.xy - centre + 0.65 * light.xy * thickness) - stock * 0.5;
   float d = length(max(q, 0.)) + min(max(q.x, q.y), 0.);
   c *= 1. - 0.62 * (1. - smoothstep(-0.5 * thickness, 0.55 * thickness, max(d, 0.)));
   vec2 k = abs(at.xy - centre) - stock * 0.5;

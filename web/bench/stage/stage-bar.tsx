@@ -1,6 +1,7 @@
-import { Check, Columns2, Maximize, Palette } from "lucide-react";
+import { ChartArea, Check, Columns2, Maximize, Palette } from "lucide-react";
 import { DropdownMenu, Slider } from "radix-ui";
 import { useBench, useBenchStore } from "../context.tsx";
+import { acrossMiddle } from "./section-line.tsx";
 import type { Colouring } from "../store.ts";
 
 const SHOWN: readonly (readonly [Colouring, string])[] = [
@@ -14,7 +15,8 @@ const SHOWN: readonly (readonly [Colouring, string])[] = [
 /** How the stage is looked at: colours, wipe, all of it, tilt. */
 export function StageBar({ isWiped, toggleWipe, fit }: { isWiped: boolean; toggleWipe(): void; fit(): void }) {
   const store = useBenchStore();
-  const { colouring, tilt, built } = useBench((s) => s);
+  const { colouring, tilt, built, section } = useBench((s) => s);
+  const stock = useBench((s) => s.doc.stock);
   const canGlow = !!built?.litho;
   return (
     <div className="plate absolute bottom-3 right-3 flex items-center gap-3 px-3 py-1 text-[13px]">
@@ -66,6 +68,15 @@ export function StageBar({ isWiped, toggleWipe, fit }: { isWiped: boolean; toggl
         onClick={toggleWipe}
       >
         <Columns2 size={16} color={isWiped ? "#f2d45c" : "currentColor"} />
+      </button>
+      <button
+        className="grid h-7 w-7 place-items-center rounded hover:bg-white/10"
+        title="Section: cut the piece open along a line"
+        aria-label="Section"
+        aria-pressed={section !== null}
+        onClick={() => store.setState({ section: section ? null : { line: acrossMiddle(stock), share: null } })}
+      >
+        <ChartArea size={16} color={section ? "#f2d45c" : "currentColor"} />
       </button>
       <button
         className="grid h-7 w-7 place-items-center rounded hover:bg-white/10"

@@ -7,12 +7,14 @@ import { useActions, useBench, useBenchStore } from "../context.tsx";
 import { positionAt } from "../playback.ts";
 import { LayerMixer } from "./mixer.tsx";
 import { StageBar } from "./stage-bar.tsx";
+import { LightDome } from "./dome.tsx";
 import { GlowPlate } from "./glow.tsx";
 import { CutMarks } from "../tools/cut-marks.tsx";
 import { ToolOverlay } from "../tools/overlay.tsx";
 import { CutLegend, LeftLegend, Legend, OutlineLegend } from "./legend.tsx";
 import { KeptProof } from "./kept-proof.tsx";
 import { Rulers } from "./rulers.tsx";
+import { SectionOnStage } from "./section-line.tsx";
 import { MOST_TILT, StageScene } from "./scene.ts";
 
 /** The middle of the bench: one scene, one dial. */
@@ -43,6 +45,7 @@ export function Stage() {
     id,
     colouring,
     glow,
+    light,
   } = useBench((s) => s);
   const firstBoard = useBench((s) => s.whole.boards[0].id);
   const stockKey = `${doc.stock.width}×${doc.stock.height}×${doc.stock.thickness}`;
@@ -111,6 +114,7 @@ export function Stage() {
   const shownAs = colouring === "glow" && !litho ? "material" : colouring;
   useEffect(() => scene.current?.setMixer(mixer, shownAs), [mixer, shownAs, ready]);
   useEffect(() => void (litho && scene.current?.setGlow(litho, glow)), [litho, glow, ready]);
+  useEffect(() => scene.current?.setLight(light), [light, ready]);
   useEffect(() => scene.current?.setWipe(wipe ?? 0), [wipe]);
   const outlineSelected = selectedGives === "shapes";
   useEffect(
@@ -247,7 +251,8 @@ export function Stage() {
       {built && !outlineSelected && mixer.paths <= 0.01 && colouring === "left" && (
         <LeftLegend built={built} unit={unit} />
       )}
-      {litho && colouring === "glow" && <GlowPlate />}
+      {shownAs === "glow" ? <GlowPlate /> : <LightDome />}
+      {scene.current && <SectionOnStage scene={scene.current} />}
       {scene.current && tilt < 0.02 && <CutMarks scene={scene.current} />}
       {outlineSelected && <OutlineLegend built={built} />}
       {tool && doc.makings.some((q) => q.id === tool.part) && scene.current && tilt < 0.02 && (

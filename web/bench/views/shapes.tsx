@@ -3,7 +3,7 @@ import type { DrawnRings } from "../../compute/messages.ts";
 import { useBench } from "../context.tsx";
 import { Histogram } from "../histogram.tsx";
 import { ColourList, PieceList } from "../outline-lists.tsx";
-import { ShapesHead } from "./shapes-head.tsx";
+import { AnotherOutline } from "./another-outline.tsx";
 import { SmallPicture } from "./small-picture.tsx";
 import type { ProductView } from "./view.ts";
 
@@ -25,6 +25,7 @@ export const shapesView: ProductView<"shapes"> = {
     ) : (
       <SmallPicture doc={seen.doc} making={seen.making} />
     ),
+  Beside: AnotherOutline,
   Above,
   Below: ({ part }) => <PieceList part={part} />,
 };
@@ -34,7 +35,6 @@ function Above({ part }: { part: string }) {
   return (
     <>
       {shapes?.isTraced && !shapes.colours && <Histogram />}
-      <ShapesHead part={part} />
       <ColourList part={part} />
     </>
   );

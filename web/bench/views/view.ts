@@ -26,6 +26,8 @@ export interface ProductView<G extends Gives = Gives> {
   figures(seen: Seen<G>): string;
   /** its small live picture */
   Thumbnail: ComponentType<Seen<G>>;
+  /** beside what can be made from it */
+  Beside?: ComponentType<{ part: string }>;
   /** what stands above its fields on the slip, and below them */
   Above: ComponentType<{ part: string }>;
   Below?: ComponentType<{ part: string }>;

@@ -1,0 +1,114 @@
+import { depthInside } from "../../geometry/nearedge.ts";
+import { boundsOf } from "../../geometry/rings.ts";
+import { type Body, bodyAt } from "../../height/body.ts";
+import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
+import { formatLength } from "../../units.ts";
+import { usualDepth } from "../height/levels.ts";
+import { type BoardSize, defineMaking } from "../kind.ts";
+import type { HeightsProduct, ShapesProduct } from "../product.ts";
+
+/** Samples along the longer side of the ground, and never nearer than this, mm. */
+const SAMPLES = 1500;
+const LEAST_CELL = 0.05;
+
+interface RaiseContext {
+  board: BoardSize;
+  /** the farthest that any place lies inside the shapes, mm */
+  widest: number;
+}
+
+const fields = fieldsFor<RaiseContext>()
+  .choice("form", "Body", {
+    options: [
+      { value: "round", label: "round" },
+      { value: "slope", label: "sloping" },
+      { value: "hollow", label: "hollow" },
+    ],
+    help: "How the shapes rise from their edges: as a quarter circle, evenly, or as a quarter circle turned over.",
+    auto: () => ({ value: "round", reason: "soft edges, as if modelled by hand" }),
+  })
+  .length("radius", "Radius", {
+    help: "Of the quarter circle; farther inside than this the body is level.",
+    min: 0.05,
+    max: 500,
+    step: 0.5,
+    slider: true,
+    when: (s) => s.form !== "slope",
+    auto: (c) => ({
+      value: Math.max(0.05, Math.round(c.widest * 100) / 100),
+      reason: "half of the widest stroke: nothing is level",
+    }),
+  })
+  .angle("angle", "Slope", {
+    help: "How steeply it rises from its edge.",
+    min: 1,
+    max: 89,
+    step: 1,
+    slider: true,
+    when: (s) => s.form === "slope",
+    auto: () => ({ value: 45, reason: "as far up as inward" }),
+  })
+  .length("depth", "Depth", {
+    help: "How far the ground round the shapes lies below the highest that they may reach.",
+    min: 0.05,
+    max: 200,
+    step: 0.1,
+    slider: true,
+    auto: ({ board }) => usualDepth(board),
+    consequence: (v, { board }) => `${formatLength(v)} of ${formatLength(board.thickness)} mm`,
+  })
+  .choice("tall", "What stands higher", {
+    options: [
+      { value: "level", label: "is cut level" },
+      { value: "pressed", label: "presses all of it lower" },
+    ],
+    help: "Where the body would rise above the depth: level there, or all of it as much lower as the highest needs.",
+    auto: () => ({ value: "pressed", reason: "the whole of the form is kept" }),
+  })
+  .length("top", "Top below the stock", {
+    help: "How far the highest that the body may reach lies below the stock's top.",
+    min: 0,
+    max: 100,
+    step: 0.1,
+    more: true,
+    auto: () => ({ value: 0, reason: "it may touch the stock's top" }),
+  })
+  .length("margin", "Ground round it", {
+    help: "How far the ground goes beyond the shapes; the stock's top stays beyond that.",
+    min: 0,
+    max: 2000,
+    step: 1,
+    auto: () => ({ value: 5, reason: "room for a cutter beside the shapes" }),
+  });
+type RaiseSettings = SettingsOf<typeof fields>;
+
+/** Flat shapes with a body: as high as a place lies inside them. */
+export const raise = defineMaking({
+  kind: "raise",
+  title: "Raised body",
+  about: "gives these shapes a round, sloping or hollow body",
+  reads: { from: { gives: "shapes", label: "Shapes" } } as const,
+  gives: "heights",
+  fields,
+  handles: { depth: "depth" },
+  context: ({ reads: { from }, board }, tools): RaiseContext => ({
+    board,
+    widest: tools.clearance(from.ink).widest,
+  }),
+  make({ reads: { from } }, s, _, tools): HeightsProduct {
+    return raised(from, s, tools.clearance(from.ink).widest);
+  },
+});
+
+function raised({ ink }: ShapesProduct, s: RaiseSettings, widest: number): HeightsProduct {
+  const b = boundsOf(ink.xy);
+  const [wide, high] = [b.maxX - b.minX + 2 * s.margin, b.maxY - b.minY + 2 * s.margin];
+  const cell = Math.max(LEAST_CELL, Math.max(wide, high) / SAMPLES);
+  const [x0, y0] = [b.minX - s.margin, b.minY - s.margin];
+  const cells = { x0, y0, cell, width: Math.ceil(wide / cell), height: Math.ceil(high / cell) };
+  const body: Body = { form: s.form, radius: s.radius, rise: Math.tan((s.angle * Math.PI) / 180) };
+  const highest = bodyAt(body, widest);
+  const pressed = s.tall === "pressed" && highest > s.depth ? s.depth / highest : 1;
+  const z = depthInside(ink, cells).map((d) => Math.min(s.depth, pressed * bodyAt(body, d)) - s.depth - s.top);
+  return { is: "heights", field: { ...cells, z }, picture: null, litho: null };
+}
