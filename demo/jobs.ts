@@ -6,14 +6,17 @@ import { materialIn } from "@oaken/core/shop/shop";
 import { documentOf } from "@oaken/core/job/boards";
 import { buildJob, finished } from "@oaken/core/job/build";
 import type { BoardJob, StockSettings } from "@oaken/core/job/document";
+import { addMaking } from "@oaken/core/job/edit";
 import { startJob } from "@oaken/core/job/start";
+import type { Asset } from "@oaken/core/makings/kind";
+import type { Raster } from "@oaken/core/picture/raster";
 import { litView } from "@oaken/core/proof/light";
 import { decodePicture } from "@oaken/files/decode";
 import { encodePng } from "@oaken/files/encode";
 import { keepPicture } from "@oaken/web/server/assets";
 import { createJob, keepThumb, listJobs } from "@oaken/web/server/jobs";
 import { beeWalk, fox, ginkgo, moth, scan, seedDrawer } from "./art.ts";
-import { fern, glasshouse, mothAtNight, photographed } from "./shades.ts";
+import { fern, glasshouse, mothAtNight, photographed, stones } from "./shades.ts";
 
 interface Demo {
   name: string;
@@ -25,7 +28,9 @@ interface Demo {
   /** the clearing cutter, or the roughing one, by its id */
   clear?: string;
   rough?: string;
-  adjust(job: BoardJob): void;
+  /** one more picture */
+  also?: { file: string; picture(): Promise<Buffer> };
+  adjust(job: BoardJob, also?: Asset): void;
 }
 
 const material = (id: string) => materialIn(FIRST_SHOP, id);
@@ -48,8 +53,20 @@ const DEMOS: readonly Demo[] = [
     outcome: "relief",
     rough: "flat6",
     stock: { width: 100, height: 100, thickness: 16, material: material("lime"), margin: 0 },
-    adjust: (j) => {
+    also: { file: "stones.png", picture: () => photographed(stones()) },
+    adjust: (j, asset) => {
       Object.assign(j.makings[2].settings, { depth: 4, border: "bevel", borderWidth: 3 });
+      j.makings[2].name = "Fern";
+      // A ground of stones round it: a few of them, laid over the tile and mirrored at their seams.
+      j.makings.push({ id: "stones", kind: "picture", name: asset!.name, reads: {}, settings: { width: 24 }, asset });
+      const few = addMaking(j, "height", addMaking(j, "tone", "stones"));
+      const ground = addMaking(j, "texture", few);
+      const whole = addMaking(j, "blend", "height", ground);
+      const named = (id: string) => j.makings.find((n) => n.id === id)!;
+      Object.assign(named(few), { name: "Stones", settings: { depth: 0.7, top: 3.2 } });
+      Object.assign(named(ground), { name: "Ground", settings: { tile: 24 } });
+      Object.assign(named(whole), { name: "Fern on stones", settings: { how: "higher" } });
+      for (const c of j.cuts) c.reads.art = whole;
     },
   },
   {
@@ -124,16 +141,22 @@ export async function seed(say: (line: string) => void): Promise<number> {
   if ((await listJobs()).length > 0) return 0;
   for (const d of DEMOS) {
     say(`Making the demo job ${d.name} …`);
-    const bytes = await d.picture();
-    const asset = await keepPicture(bytes, d.file);
+    const rasters = new Map<string, Raster>();
+    const kept = async (file: string, bytes: Buffer): Promise<Asset> => {
+      const asset = await keepPicture(bytes, file);
+      rasters.set(asset.sha, await decodePicture(bytes, file));
+      return asset;
+    };
+    const asset = await kept(d.file, await d.picture());
+    const also = d.also && (await kept(d.also.file, await d.also.picture()));
     const { outcome, stock, clear, rough } = d;
     const cutters = { clear: clear ? [cutter(clear)] : [], rough: rough ? [cutter(rough)] : [] };
     const job = startJob(FIRST_SHOP, { outcome, asset, stock, cutters });
     job.name = d.name;
-    d.adjust(job);
+    d.adjust(job, also);
     const card = await createJob(documentOf(job), "demo");
-    const raster = await decodePicture(bytes, d.file);
-    const build = buildJob(job, { files: onePicture(raster), cells: 260_000, quick: true }, new Kept());
+    const files = { ...onePicture(rasters.get(asset.sha)!), picture: (sha: string) => rasters.get(sha)! };
+    const build = buildJob(job, { files, cells: 260_000, quick: true }, new Kept());
     if (build.problem) throw new Error(build.problem.message);
     const { proof } = build;
     await keepThumb(

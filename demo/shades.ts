@@ -117,7 +117,7 @@ export function glasshouse(): Shades {
   };
 }
 
-/** The relief's picture, light where it is to stand high: a fern over a ground of small pebbles. */
+/** The relief's picture, light where it is to stand high: a fern on a dark ground. */
 export function fern(): Shades {
   const leaflets: Leaf[] = [];
   const stem = (s: number) => ({ x: 0.5 + 0.16 * Math.sin(2.2 * s - 0.5) * s, y: 0.07 + 0.84 * s });
@@ -132,7 +132,7 @@ export function fern(): Shades {
     height: 800,
     noise: 0.006,
     light(x, y) {
-      let light = 0.14 + 0.12 * pebbles(22 * x, 22 * y);
+      let light = 0.05;
       for (const leaflet of leaflets) {
         const on = leaflet.on(x, y);
         if (on === null) continue;
@@ -148,6 +148,14 @@ export function fern(): Shades {
     },
   };
 }
+
+/** A few small stones seen from above, for a texture. */
+export const stones = (): Shades => ({
+  width: 240,
+  height: 240,
+  noise: 0.004,
+  light: (x, y) => 0.1 + 0.8 * pebbles(5 * x, 5 * y),
+});
 
 /** Round stones of about one unit: how high each stands above the gaps. */
 function pebbles(x: number, y: number): number {

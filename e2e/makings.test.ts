@@ -121,6 +121,58 @@ describe("drawings and combinations, from the makings to the programs", () => {
       .waitFor();
   });
 
+  it("a body made from a drawing, cut open along a line, under a light that is moved", async () => {
+    await making(/^plate\.svg/).click();
+    await page.getByRole("button", { name: "Make from it" }).click();
+    await page.getByRole("menuitem", { name: /^Raised body/ }).click();
+    await settled(page);
+    await making(/^Raised body/).waitFor();
+    expect(await page.getByLabel("Depth", { exact: true }).inputValue()).toBe("4");
+    await page.getByRole("button", { name: "Section", exact: true }).click();
+    const section = page.getByRole("region", { name: "Section" });
+    const place = section.getByRole("slider", { name: "Place in the section" });
+    await place.focus();
+    await page.keyboard.press("ArrowRight");
+    // In the middle of the board the body stands highest.
+    const said = () => place.getAttribute("aria-valuetext");
+    await expect.poll(said).toMatch(/^at 61\.\d+ mm: cut .*, wanted -?[0-3](\.\d+)?$/);
+    const end = page.getByRole("slider", { name: "One end of the section" });
+    await end.focus();
+    await page.keyboard.press("Shift+ArrowRight");
+    await section.getByText("110 mm long").waitFor();
+    const light = page.getByRole("slider", { name: "Light", exact: true });
+    const before = await light.getAttribute("aria-valuetext");
+    expect(before).toMatch(/^light from the back left, \d+° high$/);
+    await light.focus();
+    for (let k = 0; k < 16; k++) await page.keyboard.press("ArrowRight");
+    expect(await light.getAttribute("aria-valuetext")).toMatch(/^light from the back right/);
+    await page.keyboard.press("Home");
+    expect(await light.getAttribute("aria-valuetext")).toBe(before);
+    expect(await accessibility(page)).toEqual([]);
+    await section.getByRole("button", { name: "Close the section" }).click();
+  });
+
+  it("a height from the picture's tone, its curve moved, given points and taken back by keys", async () => {
+    await making(/^Tone/).click();
+    await page.getByRole("button", { name: "Make from it" }).click();
+    await page.getByRole("menuitem", { name: /^Height/ }).click();
+    await settled(page);
+    const curve = page.getByRole("group", { name: "Curve from grey to height" });
+    const points = curve.getByRole("slider");
+    expect(await points.count()).toBe(2);
+    const box = (await curve.boundingBox())!;
+    await curve.click({ position: { x: box.width / 2, y: box.height / 4 } });
+    await expect.poll(() => points.count()).toBe(3);
+    await points.nth(1).focus();
+    const was = await points.nth(1).getAttribute("aria-valuetext");
+    await page.keyboard.press("ArrowDown");
+    await expect.poll(() => points.nth(1).getAttribute("aria-valuetext")).not.toBe(was);
+    await page.keyboard.press("Delete");
+    await expect.poll(() => points.count()).toBe(2);
+    await settled(page);
+    expect(await accessibility(page)).toEqual([]);
+  });
+
   it("a picture of pixels is no drawing, and says so", async () => {
     const png = join(mkdtempSync(join(tmpdir(), "oaken-drawing-")), "photo.svg");
     writeFileSync(png, await sharp(Buffer.from(disc)).png().toBuffer());

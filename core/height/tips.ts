@@ -68,12 +68,12 @@ export class Tips {
     for (let k = 0; k < count; k++) {
       if (held[k] <= best + unknown) continue;
       const bound = bounds[k];
-      const tip = bound <= GENTLE ? this.heldAround(holders[k], u, v, bound) : this.heldBeside(holders[k], u, v);
+      const tip = bound <= GENTLE ? this.heldAround(holders[k], u, v, bound) : this.heldBeside(holders[k], u, v, best);
       if (tip > best) best = tip;
     }
     if (this.isHeldNear(u, v, best + unknown)) {
       const [a, b] = [Math.min(t.width - 1, Math.round(u)), Math.min(t.height - 1, Math.round(v))];
-      best = Math.max(best, this.heldBeside(Math.max(0, b) * t.width + Math.max(0, a), u, v));
+      best = this.heldBeside(Math.max(0, b) * t.width + Math.max(0, a), u, v, best);
     }
     return best;
   }
@@ -127,38 +127,55 @@ export class Tips {
     return own + Math.max(gain(i - 1, j), gain(i + 1, j)) + Math.max(gain(i, j - 1), gain(i, j + 1));
   }
 
-  /** The tip over (u, v), in cells, held by the surface within a cell of a sample. */
-  private heldBeside(sample: number, u: number, v: number): number {
-    const { t } = this;
+  /**
+   * The tip over (u, v), in cells, held by the surface within a cell of a sample; no less than what is known.
+   */
+  private heldBeside(sample: number, u: number, v: number, known: number): number {
+    const { t, p } = this;
     const i = sample % t.width;
     const j = (sample - i) / t.width;
     // Along lines that run more towards the cutter's axis than across: that way it is rounder.
     const isAlongX = Math.abs(i - u) >= Math.abs(j - v);
-    let best = -Infinity;
-    for (const aside of LINES) {
-      const b = isAlongX ? j + aside : i + aside;
-      const a = isAlongX ? i : j;
-      best = Math.max(best, this.heldAlong(isAlongX, b, a - 1, a, u, v), this.heldAlong(isAlongX, b, a, a + 1, u, v));
+    const [middle, along, side, at] = isAlongX ? [i, u, j, v] : [j, v, i, u];
+    const nearest = Math.max(middle - 1, Math.min(middle + 1, along)) - along;
+    const z = (s: number, aside: number) => (isAlongX ? between(t, s, aside) : between(t, aside, s));
+    let best = known;
+    for (const step of LINES) {
+      const aside = side + step;
+      const across = Math.abs(aside - at);
+      const r = Math.sqrt(nearest * nearest + across * across) * t.cell;
+      if (r > p.radius * RIM) continue;
+      const [near, here, far] = [z(middle - 1, aside), z(middle, aside), z(middle + 1, aside)];
+      // Even its highest place, were it the nearest to the axis, would hold the cutter no higher.
+      if (Math.max(near, here, far) - p.h(Math.min(p.radius, r)) <= best) continue;
+      best = Math.max(
+        best,
+        this.heldAlong(across, middle - along, here, here - near, -1),
+        this.heldAlong(across, middle - along, here, far - here, 1),
+      );
     }
     return best;
   }
 
-  /** The tip held by a part of a line between two samples, where the surface is straight. */
-  private heldAlong(isAlongX: boolean, aside: number, from: number, to: number, u: number, v: number): number {
+  /**
+   * The tip held by a line from a sample to its neighbour, where the surface is straight.
+   * @param across how far from the axis the line passes, and `from` where along it the sample lies, in cells
+   * @param slope of the surface along it, mm for each cell
+   * @param way 1 to the neighbour ahead, −1 to the one behind
+   */
+  private heldAlong(across: number, from: number, z: number, slope: number, way: 1 | -1): number {
     const { t, p } = this;
-    const [along, across] = isAlongX ? [u, Math.abs(aside - v)] : [v, Math.abs(aside - u)];
     const radius = (p.radius * RIM) / t.cell;
     const half2 = radius * radius - across * across;
     if (half2 < 0) return -Infinity;
     const half = Math.sqrt(half2);
-    const [low, high] = [Math.max(from, along - half), Math.min(to, along + half)];
+    const low = Math.max(Math.min(from, from + way), -half);
+    const high = Math.min(Math.max(from, from + way), half);
     if (low > high) return -Infinity;
-    const zFrom = isAlongX ? between(t, from, aside) : between(t, aside, from);
-    const slope = ((isAlongX ? between(t, to, aside) : between(t, aside, to)) - zFrom) / (to - from);
     const touch = touchAlong(p, Math.abs(slope) / t.cell, across * t.cell) / t.cell;
-    const s = Math.max(low, Math.min(high, slope < 0 ? along - touch : along + touch));
-    const r = Math.sqrt((s - along) * (s - along) + across * across) * t.cell;
-    return zFrom + slope * (s - from) - p.h(Math.min(p.radius, r));
+    const s = Math.max(low, Math.min(high, slope < 0 ? -touch : touch));
+    const r = Math.sqrt(s * s + across * across) * t.cell;
+    return z + slope * (s - from) - p.h(Math.min(p.radius, r));
   }
 }
 

@@ -6,6 +6,7 @@ import { depthAgainstStock } from "./rules/depth-against-stock.ts";
 import { duplicateCuts } from "./rules/duplicate-cuts.ts";
 import { droppedSpecks } from "./rules/dropped-specks.ts";
 import { finiteMoves } from "./rules/finite-moves.ts";
+import { glow } from "./rules/glow.ts";
 import { leftOut } from "./rules/left-out.ts";
 import { leftStanding } from "./rules/left-standing.ts";
 import { loosePieces } from "./rules/loose-pieces.ts";
@@ -33,6 +34,7 @@ const RULES: readonly Rule[] = [
   thinStrokes,
   duplicateCuts,
   coarsePicture,
+  glow,
   droppedSpecks,
   mendedOutline,
   leftOut,

@@ -10,6 +10,7 @@ import { raise } from "./raise/raise.ts";
 import { solid } from "./solid/solid.ts";
 import { texture } from "./texture/texture.ts";
 import { tone } from "./tone/tone.ts";
+import { wedge } from "./wedge/wedge.ts";
 import type { Gives } from "./product.ts";
 import { Problem } from "../problem.ts";
 
@@ -23,6 +24,7 @@ export const MAKINGS: readonly MakingKind[] = [
   raise,
   height,
   litho,
+  wedge,
   solid,
   texture,
   blend,

@@ -25,6 +25,8 @@ export interface Field<C = unknown> {
   check?(text: string): void;
   /** the stage's tool that sets it by hand */
   tool?: string;
+  /** of a text: what the slip draws for it */
+  drawn?: "curve" | "words";
   /** folded away at first */
   more?: boolean;
   /** shown as a slider too */

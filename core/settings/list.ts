@@ -18,6 +18,7 @@ interface SaysNumber<C, S, K extends string> extends Says<C, S, K, number> {
 interface SaysText<C, S, K extends string> extends Says<C, S, K, string> {
   /** one as a hand would set it */
   example: string;
+  drawn?: "curve" | "words";
   check?(text: string): void;
 }
 interface SaysChoice<C, S, K extends string, V extends string> extends Says<C, S, K, V> {

@@ -2,6 +2,15 @@
 import { aboutOf } from "@oaken/core/job/graph";
 import { useBench } from "./context.tsx";
 
+/** Heights of 64 bars for 256 greys, 0 to 1: square roots, so that a plain ground does not flatten everything else. */
+export function barsOf(bins: Uint32Array): number[] {
+  const bars = Array.from({ length: 64 }, (_, i) =>
+    Math.sqrt(bins[4 * i] + bins[4 * i + 1] + bins[4 * i + 2] + bins[4 * i + 3]),
+  );
+  const most = Math.max(...bars, 1);
+  return bars.map((b) => b / most);
+}
+
 /** The picture's greys with the ink level on them. */
 export function Histogram() {
   const built = useBench((s) => s.built);
@@ -11,11 +20,7 @@ export function Histogram() {
   if (!bins) return null;
   // Without an outline there is no ink.
   const level = outline === undefined ? 0 : Number(own ?? built.resolved[outline]?.ink?.value ?? 0.5);
-  // Square roots, so that a white ground does not flatten everything else.
-  const bars = Array.from({ length: 64 }, (_, i) =>
-    Math.sqrt(bins[4 * i] + bins[4 * i + 1] + bins[4 * i + 2] + bins[4 * i + 3]),
-  );
-  const most = Math.max(...bars, 1);
+  const bars = barsOf(bins);
   return (
     <figure className="px-3 pb-2">
       <svg
@@ -33,8 +38,8 @@ export function Histogram() {
             key={i}
             x={4 * i}
             width={3.4}
-            y={48 - (44 * b) / most}
-            height={(44 * b) / most}
+            y={48 - 44 * b}
+            height={44 * b}
             fill={i / 64 < level ? "#1f6b57" : "#9aa59e"}
           />
         ))}

@@ -8,6 +8,7 @@ import type { JobMaking } from "@oaken/core/job/document";
 import { makingKind } from "@oaken/core/makings/register";
 import { type Field, type Resolved, type Setting, type Settings } from "@oaken/core/settings/fields";
 import { CutterShape } from "../ui/cutter-shape.tsx";
+import { CurveField } from "./curve-field.tsx";
 import { NumberField } from "./number-field.tsx";
 import { LengthField } from "../ui/length-field.tsx";
 import { Pick } from "../ui/pick.tsx";
@@ -183,7 +184,7 @@ function FieldRow({
               }
             />
           </Switch.Root>
-        ) : f.type === "text" ? (
+        ) : f.drawn ? null : f.type === "text" ? (
           <TextState part={part} f={f} value={value as string} />
         ) : f.type === "length" ? (
           <LengthField
@@ -200,6 +201,8 @@ function FieldRow({
           <NumberField id={label} f={f} value={value as number} onChange={(v) => set(v)} marked={isSet} />
         )}
       </div>
+      {f.drawn === "words" && <Words id={label} f={f} value={value as string} onChange={set} />}
+      {f.drawn === "curve" && <CurveField value={value as string} onChange={set} />}
       {f.slider && (
         <FieldSlider f={f} value={value as number} auto={isSet ? null : (r.value as number)} onSlide={slide} />
       )}
@@ -219,6 +222,40 @@ function FieldRow({
         )}
       </div>
     </div>
+  );
+}
+
+/** A setting that is written; what cannot be read is said, and is not taken. */
+function Words({ id, f, value, onChange }: { id: string; f: Field; value: string; onChange(v?: string): void }) {
+  const [wrong, setWrong] = useState<string | null>(null);
+  const take = (text: string) => {
+    if (text === value) return setWrong(null);
+    try {
+      f.check?.(text);
+      onChange(text === "" ? undefined : text);
+      setWrong(null);
+    } catch (e) {
+      setWrong((e as Error).message);
+    }
+  };
+  return (
+    <>
+      <input
+        id={id}
+        key={value}
+        className="box w-full"
+        defaultValue={value}
+        placeholder={f.example}
+        aria-invalid={wrong !== null}
+        onBlur={(e) => take(e.target.value.trim())}
+        onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
+      />
+      {wrong && (
+        <p role="alert" className="mt-1 text-[12.5px] leading-4 text-danger">
+          {wrong}
+        </p>
+      )}
+    </>
   );
 }
 

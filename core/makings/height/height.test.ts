@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { buildJob, type BuildResult } from "../../job/build.ts";
+import { addMaking } from "../../job/edit.ts";
 import { mainHeights } from "../../job/drawings.ts";
 import { outputsOf } from "../../job/outputs.ts";
 import { inspect } from "../../inspect/inspect.ts";
@@ -9,9 +10,9 @@ import { Kept } from "../../kept.ts";
 import type { Raster } from "../../picture/raster.ts";
 import { begun, cutterOf } from "../../testing/shop.ts";
 import { productIn } from "../../testing/building.ts";
-import { lightOf } from "../../colour.ts";
+import { encoded, lightOf } from "../../colour.ts";
 import { thicknessFor } from "../litho/litho.ts";
-import { curvePoints, curveThrough } from "./height.ts";
+import { curvePoints, curveThrough } from "./curve.ts";
 
 /** A picture of so many bits whose grey rises evenly from left to right. */
 function ramp(width: number, height: number, wide: boolean): Raster {
@@ -144,5 +145,45 @@ describe("a lithophane", () => {
     const other = productIn(b, "heights").field;
     for (let i = 0; i < 120; i += 7) expect(other.z[i]).toBeCloseTo(one.z[119 - i], 5);
     expect(outputsOf(b, "test").files.map((f) => f.name)).toContain("backlit.png");
+  });
+
+  it("takes its light law from a step wedge that was cut and looked at, and refuses what is no step", () => {
+    const raster = ramp(60, 40, false);
+    const grey = (t: number) => 100 * encoded(Math.exp(-(t - 0.6) / 0.9));
+    const measured = [0.6, 1.2, 2, 2.8].map((t) => `${t} ${grey(t).toFixed(2)}`).join(", ");
+    const b = build(job("lithophane", raster, set({ measured })), raster);
+    const litho = [...b.makings.values()].find((m) => m.making.kind === "litho")!;
+    expect(litho.values.lambda).toBeCloseTo(0.9, 2);
+    expect(litho.resolved.lambda.reason).toMatch(/fitted to your wedge/);
+    for (const bad of ["0.6 100", "0.6 100 1.2", "0.6 100, 1.2 140", "0.6 100, 0.6 90", "-1 100, 2 50"]) {
+      const { problem } = build(job("lithophane", raster, set({ measured: bad })), raster);
+      expect(problem?.code, bad).toBe("bad-wedge");
+    }
+  });
+
+  it("says where it will not glow, will not hold or stays pale; a usual one has nothing to say", () => {
+    const raster = ramp(60, 40, false);
+    const codes = (settings: object) =>
+      inspect({ build: build(job("lithophane", raster, set(settings)), raster) }).map((f) => f.code);
+    const glowing = ["too-thick-to-glow", "too-thin-sheet", "pale-lithophane"];
+    expect(codes({ thin: 3, thick: 9 })).toContain("too-thick-to-glow");
+    expect(codes({ thin: 0.3 })).toContain("too-thin-sheet");
+    expect(codes({ thin: 0.6, thick: 1.2 })).toContain("pale-lithophane");
+    expect(codes({ thick: 5 }).filter((c) => glowing.includes(c))).toEqual([]);
+  });
+
+  it("its step wedge has steps as thin and as thick, evenly, and glows by the same law", () => {
+    const raster = ramp(60, 40, false);
+    const b = build(
+      job("lithophane", raster, (j) => void addMaking(j, "wedge", j.makings[2].id)),
+      raster,
+    );
+    const litho = productIn(b, "heights", "litho").litho!;
+    const steps = productIn(b, "heights", "wedge");
+    expect(steps.litho).toEqual(litho);
+    const { z, width } = steps.field;
+    const levels = [...new Set(z.subarray(0, width))];
+    expect(levels.length).toBe(8);
+    levels.forEach((v, i) => expect(10 + v).toBeCloseTo(litho.thin + ((litho.thick - litho.thin) * i) / 7, 5));
   });
 });

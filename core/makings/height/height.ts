@@ -2,11 +2,10 @@ import { bordered, BORDERS } from "../../height/border.ts";
 import type { HeightField } from "../../height/field.ts";
 import { balanced, broadForm, type Levels } from "../../height/levels.ts";
 import { limitSlope } from "../../height/slope.ts";
-import { monotone } from "../../picture/tone.ts";
-import { Problem } from "../../problem.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
-import { formatLength, numbersOf } from "../../units.ts";
+import { formatLength } from "../../units.ts";
 import { defineMaking } from "../kind.ts";
+import { curvePoints, curveThrough } from "./curve.ts";
 import type { GreyProduct, HeightsProduct } from "../product.ts";
 import {
   FROM_TONE,
@@ -62,8 +61,10 @@ const fields = fieldsFor<ToneContext>()
     auto: () => ({ value: "even", reason: "height follows the grey" }),
   })
   .text("curve", "Curve", {
-    help: "Grey and height of each point, 0 to 1, two to eight of them; the curve between never overshoots.",
-    more: true,
+    help:
+      "From grey (left black, right white) to height. Drag its points; a click in the square adds one, Delete takes " +
+      "one out. Two to eight of them; between them the curve never overshoots.",
+    drawn: "curve",
     example: "0,0 0.5,0.7 1,1",
     check: (t) => void curvePoints(t),
     auto: (_, s) => ({ value: CURVES[s.start].points, reason: CURVES[s.start].reason }),
@@ -121,30 +122,6 @@ const fields = fieldsFor<ToneContext>()
     }),
   });
 type HeightSettings = SettingsOf<typeof fields>;
-
-const MOST_POINTS = 8;
-
-/** Points of a curve, in order. @throws Problem `bad-curve` */
-export function curvePoints(text: string): { x: number[]; y: number[] } {
-  const n = numbersOf(text, "Curve");
-  const x = n.filter((_, i) => i % 2 === 0);
-  const y = n.filter((_, i) => i % 2 === 1);
-  const isOrdered = x.every((v, i) => i === 0 || v > x[i - 1]);
-  const isInside = n.every((v) => v >= 0 && v <= 1);
-  if (n.length % 2 !== 0 || x.length < 2 || x.length > MOST_POINTS || !isOrdered || !isInside)
-    throw new Problem(
-      "bad-curve",
-      `Curve: write two to ${MOST_POINTS} points as grey,height from 0 to 1 in rising order, such as 0,0 0.5,0.7 1,1.`,
-    );
-  return { x, y };
-}
-
-/** The curve from grey to height, both 0…1. */
-export function curveThrough(text: string): (grey: number) => number {
-  const { x, y } = curvePoints(text);
-  const curve = monotone(x, y);
-  return (g) => Math.max(0, Math.min(1, curve(Math.max(x[0], Math.min(x[x.length - 1], g)))));
-}
 
 /** A surface on the board, as high as a picture is light or dark. */
 export const height = defineMaking({

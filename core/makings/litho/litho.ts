@@ -1,8 +1,10 @@
 import { bordered } from "../../height/border.ts";
 import { lightOf } from "../../colour.ts";
 import { broadForm, type Levels } from "../../height/levels.ts";
+import { lambdaFrom, type Step } from "../../height/wedge.ts";
+import { Problem } from "../../problem.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
-import { formatLength } from "../../units.ts";
+import { formatLength, numbersOf } from "../../units.ts";
 import {
   FROM_TONE,
   laidOut,
@@ -21,6 +23,24 @@ const THINNEST = 0.6;
 const USUAL_LAMBDA = 1;
 /** Thicknesses of so many λ span what a lamp and a room let the eye tell apart. */
 const USUAL_SPAN = 3;
+
+/** Steps of a wedge as a person writes them. @throws Problem `bad-wedge` */
+function stepsOf(text: string): Step[] {
+  const n = numbersOf(text, "What a wedge showed");
+  const steps = Array.from({ length: Math.floor(n.length / 2) }, (_, i) => ({
+    thickness: n[2 * i],
+    light: lightOf(n[2 * i + 1] / 100),
+  }));
+  const isRight = ({ thickness, light }: Step) => thickness > 0 && light >= 0 && light <= 1;
+  const thicknesses = new Set(steps.map((s) => s.thickness));
+  const isEnough = n.length === 0 || thicknesses.size > 1;
+  if (n.length % 2 === 0 && isEnough && steps.every(isRight)) return steps;
+  throw new Problem(
+    "bad-wedge",
+    "What a wedge showed: write two steps or more, each as its thickness in mm and the printed grey that it equals " +
+      "in percent, such as 0.6 100, 1.4 63, 2.2 38.",
+  );
+}
 
 const fields = fieldsFor<ToneContext>()
   .length("sheet", "Sheet", {
@@ -42,6 +62,16 @@ const fields = fieldsFor<ToneContext>()
       reason: "thin enough to glow, thick enough to hold",
     }),
   })
+  .text("measured", "What a wedge showed", {
+    help:
+      "Cut a step wedge (Make from it), hold it to the light, and write for each step its thickness in mm and the " +
+      "printed grey it equals in percent, 100 white: 0.6 100, 1.4 63, 2.2 38. The light law is fitted to them.",
+    drawn: "words",
+    more: true,
+    example: "0.6 100, 1.4 63, 2.2 38",
+    check: (t) => void stepsOf(t),
+    auto: () => ({ value: "", reason: "no wedge was cut yet" }),
+  })
   .length("lambda", "Light falls to a third in", {
     help:
       "λ of the sheet: light behind a thickness t is exp(−t/λ). Cut a step wedge and hold it to the light " +
@@ -49,13 +79,18 @@ const fields = fieldsFor<ToneContext>()
     min: 0.02,
     max: 50,
     step: 0.05,
-    auto: ({ board }) => ({
-      value: board.material.lambda ?? USUAL_LAMBDA,
-      reason:
-        board.material.lambda === undefined
-          ? "a middle of translucent plastics; this material's own is not known"
-          : `a careful middle for ${board.material.name.toLowerCase()}`,
-    }),
+    auto: ({ board }, s) => {
+      const { name, lambda } = board.material;
+      const fit = lambdaFrom(stepsOf(s.measured));
+      if (fit)
+        return {
+          value: Math.round(fit.lambda * 1000) / 1000,
+          reason: `fitted to your wedge, whose steps stray by ${Math.round(100 * fit.strays)} % at most`,
+        };
+      if (lambda === undefined)
+        return { value: USUAL_LAMBDA, reason: "a middle of translucent plastics; this material's own is not known" };
+      return { value: lambda, reason: `a careful middle for ${name.toLowerCase()}` };
+    },
   })
   .length("thick", "Thickest", {
     help: "How thick the sheet stays where the picture is black.",

@@ -49,7 +49,7 @@ export function LightDome() {
   };
   const side = 2 * RADIUS + 8;
   return (
-    <div className="plate absolute bottom-[52px] left-3 p-1 max-[1100px]:bottom-24">
+    <div className="plate absolute right-3 top-3 p-1">
       <svg
         width={side}
         height={side}

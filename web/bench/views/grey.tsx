@@ -1,4 +1,5 @@
 import { useEffect, useRef } from "react";
+import { makingKind } from "@oaken/core/makings/register";
 import type { DrawnTone } from "../../compute/messages.ts";
 import { Histogram } from "../histogram.tsx";
 import { SmallPicture } from "./small-picture.tsx";
@@ -6,7 +7,13 @@ import type { ProductView } from "./view.ts";
 
 /** A picture in greys. */
 export const greyView: ProductView<"grey"> = {
-  about: ({ resolved }) => (resolved?.invert?.value ? "light parts are ink" : "dark parts are ink"),
+  about({ doc, making, resolved }) {
+    const isInverted = resolved?.invert?.value === true;
+    // Ink is what an outline is made from.
+    const isTraced = doc.makings.some((n) => makingKind(n.kind).gives === "shapes" && n.reads.from === making.id);
+    if (isTraced) return isInverted ? "light parts are ink" : "dark parts are ink";
+    return isInverted ? "light for dark" : "in greys";
+  },
   figures: () => "",
   Thumbnail: (seen) =>
     seen.isBuilt ? (
