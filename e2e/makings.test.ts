@@ -135,7 +135,7 @@ describe("drawings and combinations, from the makings to the programs", () => {
     await page.keyboard.press("ArrowRight");
     // In the middle of the board the body stands highest.
     const said = () => place.getAttribute("aria-valuetext");
-    await expect.poll(said).toMatch(/^at 61\.\d+ mm: cut .*, wanted -?[0-3](\.\d+)?$/);
+    await expect.poll(said, { timeout: 20_000 }).toMatch(/^at 61\.\d+ mm: cut .*, wanted -?[0-3](\.\d+)?$/);
     const end = page.getByRole("slider", { name: "One end of the section" });
     await end.focus();
     await page.keyboard.press("Shift+ArrowRight");
