@@ -8,7 +8,7 @@ import { type BoardSize, defineMaking } from "../kind.ts";
 import type { HeightsProduct, ShapesProduct } from "../product.ts";
 
 /** Samples along the longer side of the ground, and never nearer than this, mm. */
-const SAMPLES = 1500;
+const SAMPLES = 1000;
 const LEAST_CELL = 0.05;
 
 interface RaiseContext {
