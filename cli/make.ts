@@ -2,6 +2,7 @@ import { buildJob, type BuildResult } from "@oaken/core/job/build";
 import { boardJob, boardPrefixes, putBoard } from "@oaken/core/job/boards";
 import type { JobDocument } from "@oaken/core/job/document";
 import { outputsOf } from "@oaken/core/job/outputs";
+import type { Files } from "@oaken/core/job/tools";
 import { checkJob } from "@oaken/core/job/schema";
 import { inspect } from "@oaken/core/inspect/inspect";
 import { Kept } from "@oaken/core/kept";
@@ -29,17 +30,12 @@ export async function make(args: string[], print: (line: string) => void): Promi
   const [raster] = input.decoded.values();
   const decode = performance.now() - t0;
 
-  const kept = new Kept();
   const prefixes = boardPrefixes(job);
-  const boards = job.boards.map(({ id }, i): Made => {
-    const build = buildJob(boardJob(job, id), { files, now: () => performance.now(), cell: o.cell }, kept);
-    if (build.problem) throw new Problem(build.problem.code, build.problem.message);
-    return {
-      build,
-      findings: inspect({ build }),
-      ...outputsOf(build, "written by oaken make", { prefix: prefixes[i], solid: o.stl }),
-    };
-  });
+  const boards = boardsBuilt(job, files, o.cell).map((build, i): Made => ({
+    build,
+    findings: inspect({ build }),
+    ...outputsOf(build, "written by oaken make", { prefix: prefixes[i], solid: o.stl }),
+  }));
   const picture = raster ? { width: raster.width, height: raster.height } : null;
   const report = wholeReport(boards.map((b): BoardReport => reportOf(b, picture, decode)));
   const stops = boards.flatMap((b) => b.findings.filter((f) => f.severity === "stop"));
@@ -68,6 +64,16 @@ export async function make(args: string[], print: (line: string) => void): Promi
     } else print("No programs were written. Mend what stops, or use --force to write all the same.");
   }
   return write ? 0 : 3;
+}
+
+/** Every board, built. What was kept on the way is let go of: it may be larger than all that is written. */
+function boardsBuilt(job: JobDocument, files: Files, cell: number | undefined): BuildResult[] {
+  const kept = new Kept();
+  return job.boards.map(({ id }) => {
+    const build = buildJob(boardJob(job, id), { files, now: () => performance.now(), cell }, kept);
+    if (build.problem) throw new Problem(build.problem.code, build.problem.message);
+    return build;
+  });
 }
 
 /** Which board something is said of, where there is more than one. */
