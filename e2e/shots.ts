@@ -104,8 +104,12 @@ await shot("bench-combined");
 
 await openJob("Fern tile");
 await shot("bench-relief");
-await page.getByRole("button", { name: /^Height/ }).click();
+await page.getByRole("button", { name: /^Fern \d|^Fern\n/ }).click();
+await page.getByRole("button", { name: "Section", exact: true }).click();
+await page.getByRole("slider", { name: "Place in the section" }).hover({ position: { x: 500, y: 60 } });
+await settled();
 await shot("bench-height");
+await page.getByRole("button", { name: "Close the section" }).click();
 
 await openJob("Glasshouse at dusk");
 await shot("bench-lithophane");
