@@ -61,6 +61,8 @@ export interface Note {
   message: string;
   /** where on the stock, mm */
   at?: { x: number; y: number };
+  /** a kind of cut that would help, and what adding it is called */
+  helper?: { kind: string; label: string };
 }
 
 /**

@@ -53,11 +53,16 @@ describe("cutters by their numbers", () => {
   it("lengths take units, angles a degree sign", () => {
     expect(parseCutter("flat:1/4in")).toMatchObject({ kind: "flat", diameter: 6.35 });
     expect(parseCutter("v:60°:12:0.2mm")).toMatchObject({ kind: "v", angle: 60, diameter: 12, tip: 0.2 });
+    // By what a rule shows: as far from tip to shoulder as a 60° cone of its width is high.
+    const measured = parseCutter(`v:${(5.9 / Math.tan(Math.PI / 6)).toFixed(4)}mm:12:0.2`);
+    expect(measured.angle).toBeCloseTo(60, 3);
+    expect(measured.fluteLength).toBeCloseTo(parseCutter("v:60:12:0.2").fluteLength, 3);
     expect(parseCutter("drill:4")).toMatchObject({ kind: "drill", angle: 118 });
     expect(parseCutter("v60", SHOP.cutters)).toEqual(cutterNamed("v60"));
   });
   for (const spec of [
     "v:0:12",
+    "v:0mm:12",
     "v:180:12",
     "v:60:0",
     "v:60:12:12",

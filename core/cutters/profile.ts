@@ -139,6 +139,14 @@ export function profileOf(c: Cutter): Profile {
   };
 }
 
+/** How far a V's cone reaches up from its tip to its shoulder, mm. */
+export const shoulderOf = ({ diameter, tip = 0, angle = 60 }: Pick<Cutter, "diameter" | "tip" | "angle">): number =>
+  (diameter - tip) / 2 / Math.tan(rad(angle) / 2);
+
+/** The included angle of a V by what can be measured on it, from tip to shoulder along its axis, mm; degrees. */
+export const angleFrom = ({ diameter, tip = 0 }: Pick<Cutter, "diameter" | "tip">, shoulder: number): number =>
+  (2 * Math.atan((diameter - tip) / 2 / shoulder) * 180) / Math.PI;
+
 /** @throws Problem `bad-cutter` */
 export function checkCutter(c: Cutter): void {
   const bad = (what: string) => new Problem("bad-cutter", `Cutter ${describeCutter(c)}: ${what}`);

@@ -1,6 +1,6 @@
 import { Problem } from "../problem.ts";
 import { parseLength } from "../units.ts";
-import { checkCutter, type Cutter } from "./profile.ts";
+import { angleFrom, checkCutter, type Cutter, shoulderOf } from "./profile.ts";
 
 /** A copy of the cutter with this id. @throws Problem `unknown-cutter` */
 export function cutterIn(rack: readonly Cutter[], id: string): Cutter {
@@ -21,11 +21,15 @@ const USUAL_POINT = 118;
 const USUAL_TORCH_REACH = 25;
 
 /** How a cutter is described by its numbers. */
-export const FORMS = "flat:D, ball:D, v:ANGLE:D[:TIP], taper:TIPRADIUS:HALFANGLE:D, drill:D[:ANGLE] or torch:KERF";
+export const FORMS =
+  "flat:D, ball:D, v:ANGLE:D[:TIP] or v:SHOULDERmm:D[:TIP], taper:TIPRADIUS:HALFANGLE:D, drill:D[:ANGLE] or torch:KERF";
+/** A length says its unit where an angle might stand: how far it is from a V's tip to its shoulder. */
+const HAS_UNIT = /(mm|cm|in|")$/;
 
 /**
- * A cutter from `flat:D`, `ball:D`, `v:ANGLE:D[:TIP]`, `taper:TIPRADIUS:HALFANGLE:D`, `drill:D[:ANGLE]`, `torch:KERF`,
- * or the id of one in the rack. Lengths in mm or with a unit.
+ * A cutter from `flat:D`, `ball:D`, `v:ANGLE:D[:TIP]` (or, for its angle, how far it is from tip to shoulder, with a
+ * unit), `taper:TIPRADIUS:HALFANGLE:D`, `drill:D[:ANGLE]`, `torch:KERF`, or the id of one in the rack. Lengths in mm or
+ * with a unit.
  * @throws Problem `bad-cutter` or `unknown-cutter`
  */
 export function parseCutter(spec: string, rack: readonly Cutter[] = []): Cutter {
@@ -47,17 +51,11 @@ export function parseCutter(spec: string, rack: readonly Cutter[] = []): Cutter 
     const diameter = length(rest[0]);
     cutter = { kind, diameter, fluteLength: USUAL_FLUTE_DIAMETERS * diameter, ...base };
   } else if (kind === "v") {
-    const a = angle(rest[0]);
     const diameter = length(rest[1]);
     const tip = rest[2] === undefined ? 0 : length(rest[2]);
-    cutter = {
-      kind,
-      angle: a,
-      diameter,
-      tip,
-      fluteLength: (diameter - tip) / 2 / Math.tan((a * Math.PI) / 360),
-      ...base,
-    };
+    const isMeasured = HAS_UNIT.test(rest[0]);
+    const a = isMeasured ? angleFrom({ diameter, tip }, length(rest[0])) : angle(rest[0]);
+    cutter = { kind, angle: a, diameter, tip, fluteLength: shoulderOf({ diameter, tip, angle: a }), ...base };
   } else if (kind === "taper") {
     const tipRadius = length(rest[0]);
     const halfAngle = angle(rest[1]);

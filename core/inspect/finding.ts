@@ -8,8 +8,8 @@ export interface Finding {
   message: string;
   /** id of the cut concerned */
   cut?: string;
-  /** id of the node or cut whose slip can cure it, and the field there */
-  cure?: { id: string; field: string; value?: number | boolean | string; label?: string };
+  /** id of the making or cut whose slip can cure it, and the field there; or a kind of cut that would help it */
+  cure?: { id: string; field?: string; value?: number | boolean | string; helper?: string; label?: string };
   /** place on the stock, mm */
   at?: { x: number; y: number };
 }

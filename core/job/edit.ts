@@ -2,6 +2,7 @@ import { copyOf } from "../copy.ts";
 import type { Cutter } from "../cutters/profile.ts";
 import { parseCutter } from "../cutters/rack.ts";
 import { cutKind } from "../cuts/register.ts";
+import { nearestCutter, type Shop } from "../shop/shop.ts";
 import { makingKind } from "../makings/register.ts";
 import { aboutOf, isCuttable, makingsThatGive } from "./graph.ts";
 import { dropMissing } from "./boards.ts";
@@ -61,6 +62,12 @@ export function addHelper(job: BoardJob, target: JobCut, kind: string, cutter: C
     settings: {},
   });
   return id;
+}
+
+/** A helper of a kind with the cutter of the rack that is nearest to what the kind is usual with. @returns its id */
+export function addUsualHelper(job: BoardJob, target: JobCut, kind: string, shop: Shop): string {
+  const { kind: is, diameter, angle } = parseCutter(cutKind(kind).sample.cutter);
+  return addHelper(job, target, kind, nearestCutter(shop, { kind: is, diameter, angle }));
 }
 
 export function removeCut(job: BoardJob, id: string): void {

@@ -2,7 +2,7 @@
 import { Fragment } from "react";
 import { cutKind, CUTS } from "@oaken/core/cuts/register";
 import { cutterIn } from "@oaken/core/cutters/rack";
-import { describeCutter, sameCutter } from "@oaken/core/cutters/profile";
+import { angleFrom, describeCutter, sameCutter, shoulderOf } from "@oaken/core/cutters/profile";
 import type { JobCut } from "@oaken/core/job/document";
 import { addHelper, removeCut } from "@oaken/core/job/edit";
 import { LengthField } from "../ui/length-field.tsx";
@@ -130,15 +130,19 @@ function Kerf({ cut }: { cut: JobCut }) {
 
 /** Included angles that V cutters are ground to, degrees. */
 const LEAST_ANGLE = 10;
+/** An angle that was measured is rounded to this, degrees. */
+const MEASURED = 0.1;
 const MOST_ANGLE = 150;
 
 /** A V cutter's included angle: moving it shows at once what a blunter or sharper one would do. */
 function Angle({ cut }: { cut: JobCut }) {
   const { change } = useActions();
   const angle = cut.cutter.angle ?? 60;
-  const set = (v: number) => {
+  const unit = useBench((q) => q.unit);
+  /** @param to what it is rounded, degrees */
+  const set = (v: number, to = 1) => {
     if (!Number.isFinite(v)) return;
-    const a = Math.max(LEAST_ANGLE, Math.min(MOST_ANGLE, Math.round(v)));
+    const a = Math.max(LEAST_ANGLE, Math.min(MOST_ANGLE, Math.round(v / to) * to));
     change("cutter angle", (d) => {
       const c = d.cuts.find((q) => q.id === cut.id)!;
       const { id: _id, name: _name, ...own } = c.cutter;
@@ -146,7 +150,7 @@ function Angle({ cut }: { cut: JobCut }) {
       c.cutter = {
         ...own,
         angle: a,
-        fluteLength: Math.round(((own.diameter - (own.tip ?? 0)) / 2 / Math.tan((a * Math.PI) / 360)) * 100) / 100,
+        fluteLength: Math.round(shoulderOf({ ...own, angle: a }) * 100) / 100,
       };
     });
   };
@@ -180,8 +184,23 @@ function Angle({ cut }: { cut: JobCut }) {
         onChange={(e) => set(e.target.valueAsNumber)}
         className="my-1 h-6 w-full accent-spruce"
       />
+      <div className="flex min-h-[30px] items-center justify-between gap-2">
+        <label htmlFor="cutter-shoulder" className="font-semibold">
+          Tip to shoulder
+        </label>
+        <LengthField
+          id="cutter-shoulder"
+          label="Tip to shoulder"
+          value={Math.round(100 * shoulderOf(cut.cutter)) / 100}
+          unit={unit}
+          min={0.1}
+          max={300}
+          onChange={(v) => set(angleFrom(cut.cutter, v), MEASURED)}
+        />
+      </div>
       <p className="text-[12.5px] leading-[17px] text-soft">
-        goes {(0.5 / Math.tan((angle * Math.PI) / 360)).toFixed(2)} times as deep as its stroke is wide.
+        As a rule shows it on the cutter; the angle follows. It goes{" "}
+        {(0.5 / Math.tan((angle * Math.PI) / 360)).toFixed(2)} times as deep as its stroke is wide.
       </p>
     </div>
   );

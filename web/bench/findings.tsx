@@ -2,6 +2,8 @@
 import { CircleAlert, Info, OctagonX, TriangleAlert } from "lucide-react";
 import { Popover } from "radix-ui";
 import type { Finding } from "@oaken/core/inspect/finding";
+import { addUsualHelper } from "@oaken/core/job/edit";
+import { SHOP } from "../ui/shop.ts";
 import { useActions, useBench, useBenchStore, useSpoken } from "./context.tsx";
 
 const LOOK = {
@@ -24,8 +26,11 @@ export function Findings() {
   };
   const cure = (f: Finding) =>
     change("cure of a finding", (d) => {
-      const part = [...d.makings, ...d.cuts].find((p) => p.id === f.cure!.id);
-      if (part) part.settings[f.cure!.field] = f.cure!.value!;
+      const { id, field, value, helper } = f.cure!;
+      const part = [...d.makings, ...d.cuts].find((p) => p.id === id);
+      if (part && field !== undefined && value !== undefined) part.settings[field] = value;
+      const cut = d.cuts.find((c) => c.id === id);
+      if (cut && helper !== undefined) addUsualHelper(d, cut, helper, SHOP);
     });
   const say = useSpoken();
   const Icon = worst ? LOOK[worst].Icon : CircleAlert;
@@ -62,7 +67,7 @@ export function Findings() {
                         Show
                       </button>
                     )}
-                    {f.cure?.value !== undefined && (
+                    {(f.cure?.value !== undefined || f.cure?.helper !== undefined) && (
                       <button className="btn !h-7" onClick={() => cure(f)}>
                         {say(f.cure.label ?? "")}
                       </button>

@@ -102,6 +102,7 @@ const intoSolid = (deep: number, stepdown: number): Note => ({
   message:
     `Finish goes ${formatLength(deep)} mm deep into stock that was not roughed; this cutter takes about ` +
     `${formatLength(stepdown)} mm at once. Rough it first.`,
+  helper: { kind: "rough", label: "Rough it first" },
 });
 
 /** Sets of rows, one cut after the other. */

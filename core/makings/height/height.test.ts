@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { buildJob, type BuildResult } from "../../job/build.ts";
-import { addMaking } from "../../job/edit.ts";
+import { addMaking, addUsualHelper } from "../../job/edit.ts";
 import { mainHeights } from "../../job/drawings.ts";
 import { outputsOf } from "../../job/outputs.ts";
 import { inspect } from "../../inspect/inspect.ts";
@@ -8,7 +8,7 @@ import type { BoardJob } from "../../job/document.ts";
 import { onePicture } from "../../job/tools.ts";
 import { Kept } from "../../kept.ts";
 import type { Raster } from "../../picture/raster.ts";
-import { begun, cutterOf } from "../../testing/shop.ts";
+import { begun, cutterOf, SHOP } from "../../testing/shop.ts";
 import { productIn } from "../../testing/building.ts";
 import { encoded, lightOf } from "../../colour.ts";
 import { thicknessFor } from "../litho/litho.ts";
@@ -122,7 +122,20 @@ describe("a relief, from a picture to its files", () => {
       set({ depth: 6 })(j);
       j.cuts = j.cuts.filter((c) => c.kind === "finish");
     });
-    expect(inspect({ build: build(bare, raster) }).map((f) => f.code)).toContain("finish-into-solid");
+    const found = inspect({ build: build(bare, raster) }).find((f) => f.code === "finish-into-solid")!;
+    expect(found.cure).toEqual({ id: "finish", helper: "rough", label: "Rough it first" });
+    addUsualHelper(
+      bare,
+      bare.cuts.find((c) => c.id === "finish")!,
+      found.cure!.helper!,
+      SHOP,
+    );
+    const cured = build(bare, raster);
+    expect(cured.cuts.map((c) => [c.cut.kind, c.cut.cutter.diameter])).toEqual([
+      ["rough", 6],
+      ["finish", 2],
+    ]);
+    expect(inspect({ build: cured }).map((f) => f.code)).not.toContain("finish-into-solid");
   });
 });
 

@@ -2,12 +2,15 @@ import { formatLength, type Unit } from "@oaken/core/units";
 import type { Built, DrawnCut } from "../../compute/messages.ts";
 import { CUT_COLOURS } from "./board.ts";
 
+/** Beside the light, or under it where there is no room. */
+const PLACE = "absolute right-[92px] top-3 max-[1100px]:right-3 max-[1100px]:top-[92px]";
+
 /** What the depth colours stand for, in the unit at hand. */
 export function Legend({ cuts, unit, rapids }: { cuts: readonly DrawnCut[]; unit: Unit; rapids: boolean }) {
   let deepest = 0;
   for (const c of cuts) if (c.on) deepest = Math.max(deepest, -c.minZ);
   return (
-    <div className="plate num absolute right-[92px] top-3 max-[1100px]:right-3 max-[1100px]:top-[92px] w-44 px-3 py-2">
+    <div className={`${PLACE} plate num w-44 px-3 py-2`}>
       <div>depth, {unit}</div>
       <div
         className="my-1 h-2 rounded"
@@ -30,7 +33,7 @@ export function Legend({ cuts, unit, rapids }: { cuts: readonly DrawnCut[]; unit
 /** Which colour stands for which cut. */
 export function CutLegend({ built }: { built: Built }) {
   return (
-    <div className="plate absolute right-[92px] top-3 max-[1100px]:right-3 max-[1100px]:top-[92px] grid max-w-56 gap-1 px-3 py-2 text-[13px]">
+    <div className={`${PLACE} plate grid max-w-56 gap-1 px-3 py-2 text-[13px]`}>
       {built.job.cuts.map((c, i) =>
         c.on ? (
           <span key={c.id} className="flex min-w-0 items-center gap-2">
@@ -55,7 +58,7 @@ export function LeftLegend({ built, unit }: { built: Built; unit: Unit }) {
   const n = (v: number) => formatLength(v, unit, unit === "mm" ? 1 : 2);
   const said = (v: number) => `${v.toFixed(1)} mm² · ${((100 * v) / Math.max(area, 1e-9)).toFixed(2)} %`;
   return (
-    <div className="plate absolute right-[92px] top-3 max-[1100px]:right-3 max-[1100px]:top-[92px] w-72 px-3 py-2 text-[13px]">
+    <div className={`${PLACE} plate w-72 px-3 py-2 text-[13px]`}>
       {!built.final && <p>for the finished proof only: it follows</p>}
       <p className="num">above what was asked, {unit}</p>
       <div className="my-1 h-2 rounded" style={{ background: "linear-gradient(90deg,#F0B85A,#CF4F4B,#5B2A5E)" }} />
@@ -84,7 +87,7 @@ export function OutlineLegend({ built }: { built: Built | null }) {
     </span>
   );
   return (
-    <div className="plate absolute right-[92px] top-3 max-[1100px]:right-3 max-[1100px]:top-[92px] grid gap-1 px-3 py-2 text-[13px]">
+    <div className={`${PLACE} plate grid gap-1 px-3 py-2 text-[13px]`}>
       {line("#7df0c8", "outside of the ink")}
       {!!o?.figures.loose && line("#ff9d6b", "islands: fall out when cut through")}
       {!!o?.lines && line("#f2d45c", "centre line")}
