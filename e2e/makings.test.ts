@@ -173,6 +173,24 @@ describe("drawings and combinations, from the makings to the programs", () => {
     expect(await accessibility(page)).toEqual([]);
   });
 
+  it("finished straight into solid stock it is warned of, and roughed first by one click", async () => {
+    const depth = page.getByLabel("Depth", { exact: true });
+    await depth.fill("10");
+    await depth.press("Enter");
+    await page.getByRole("button", { name: "Add a cut" }).click();
+    await page.getByRole("menuitem", { name: /^Finish/ }).click();
+    await settled(page);
+    await page.getByRole("button", { name: /finding/ }).click();
+    await page.getByRole("button", { name: "Rough it first" }).first().click();
+    await page.keyboard.press("Escape");
+    await settled(page);
+    await page
+      .getByRole("region", { name: "Run strip" })
+      .getByRole("button", { name: /· Rough/ })
+      .first()
+      .waitFor();
+  });
+
   it("a picture of pixels is no drawing, and says so", async () => {
     const png = join(mkdtempSync(join(tmpdir(), "oaken-drawing-")), "photo.svg");
     writeFileSync(png, await sharp(Buffer.from(disc)).png().toBuffer());

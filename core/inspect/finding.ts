@@ -1,5 +1,23 @@
 import type { BuildResult } from "../job/build.ts";
 
+/** A setting that cures it: id of the making or cut whose slip has it, its field, and the value that does, if known. */
+interface SettingCure {
+  id: string;
+  field: string;
+  value?: number | boolean | string;
+  label?: string;
+  helper?: undefined;
+}
+
+/** A kind of cut that cures it when it helps the cut with this id. */
+interface HelperCure {
+  id: string;
+  helper: string;
+  label: string;
+  field?: undefined;
+  value?: undefined;
+}
+
 /** What inspection found: a sentence that says what is wrong and what to do, and where. */
 export interface Finding {
   code: string;
@@ -8,8 +26,7 @@ export interface Finding {
   message: string;
   /** id of the cut concerned */
   cut?: string;
-  /** id of the making or cut whose slip can cure it, and the field there; or a kind of cut that would help it */
-  cure?: { id: string; field?: string; value?: number | boolean | string; helper?: string; label?: string };
+  cure?: SettingCure | HelperCure;
   /** place on the stock, mm */
   at?: { x: number; y: number };
 }

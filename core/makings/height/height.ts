@@ -3,20 +3,11 @@ import type { HeightField } from "../../height/field.ts";
 import { balanced, broadForm, type Levels } from "../../height/levels.ts";
 import { limitSlope } from "../../height/slope.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
-import { formatLength } from "../../units.ts";
 import { defineMaking } from "../kind.ts";
 import { curvePoints, curveThrough } from "./curve.ts";
+import { depthField, topField } from "./fields.ts";
 import type { GreyProduct, HeightsProduct } from "../product.ts";
-import {
-  FROM_TONE,
-  laidOut,
-  levelsOf,
-  radiusIn,
-  smoothField,
-  type ToneContext,
-  toneContext,
-  usualDepth,
-} from "./levels.ts";
+import { FROM_TONE, laidOut, levelsOf, radiusIn, smoothField, type ToneContext, toneContext } from "./levels.ts";
 
 /** Points of the curve from grey to height: what they are for, and the points. */
 const CURVES = {
@@ -31,22 +22,8 @@ type Curve = keyof typeof CURVES;
 const STEEPEST = 89;
 
 const fields = fieldsFor<ToneContext>()
-  .length("depth", "Depth", {
-    help: "From the highest to the lowest place of the surface.",
-    min: 0.05,
-    max: 200,
-    step: 0.1,
-    slider: true,
-    auto: ({ board }) => usualDepth(board),
-    consequence: (v, { board }) => `${formatLength(v)} of ${formatLength(board.thickness)} mm`,
-  })
-  .length("top", "Top below the stock", {
-    help: "How far the highest place lies below the stock's top.",
-    min: 0,
-    max: 200,
-    step: 0.1,
-    auto: () => ({ value: 0, reason: "the highest place is the stock's top" }),
-  })
+  .with(depthField("From the highest to the lowest place of the surface."))
+  .with(topField("How far the highest place lies below the stock's top.", "the highest place is the stock's top"))
   .choice("high", "High is", {
     options: [
       { value: "light", label: "what is light" },

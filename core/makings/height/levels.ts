@@ -18,16 +18,6 @@ export const toneContext = ({ reads: { from }, board }: Asking<typeof FROM_TONE>
   scale: from.picture.place.scale,
 });
 
-/** Share of the stock's thickness that a surface takes by itself, and the most of it, mm. */
-const USUAL_SHARE = 1 / 3;
-const USUAL_MOST = 5;
-
-/** How deep a surface goes by itself, mm. */
-export const usualDepth = ({ thickness }: BoardSize): { value: number; reason: string } => ({
-  value: Math.round(Math.min(USUAL_MOST, thickness * USUAL_SHARE) * 10) / 10 || 0.1,
-  reason: `a third of the stock, at most ${USUAL_MOST} mm`,
-});
-
 /** Noise finer than so many mm taken out, edges kept. */
 export const smoothField = (pixels: number) =>
   fieldsFor<ToneContext>().length("smooth", "Smooth, keeping edges", {

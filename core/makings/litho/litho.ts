@@ -5,6 +5,7 @@ import { lambdaFrom, type Step } from "../../height/wedge.ts";
 import { Problem } from "../../problem.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { formatLength, numbersOf } from "../../units.ts";
+import { sheetField } from "../height/fields.ts";
 import {
   FROM_TONE,
   laidOut,
@@ -43,14 +44,7 @@ function stepsOf(text: string): Step[] {
 }
 
 const fields = fieldsFor<ToneContext>()
-  .length("sheet", "Sheet", {
-    help: "How thick the sheet is.",
-    min: 0.1,
-    max: 500,
-    step: 0.05,
-    more: true,
-    auto: ({ board }) => ({ value: board.thickness, reason: "the board's thickness as measured" }),
-  })
+  .with(sheetField)
   .length("thin", "Thinnest", {
     help: "How thick the sheet stays where the picture is white.",
     min: 0.1,

@@ -2,8 +2,7 @@ import { depthInside } from "../../geometry/nearedge.ts";
 import { boundsOf } from "../../geometry/rings.ts";
 import { type Body, bodyAt } from "../../height/body.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
-import { formatLength } from "../../units.ts";
-import { usualDepth } from "../height/levels.ts";
+import { depthField, topField } from "../height/fields.ts";
 import { type BoardSize, defineMaking } from "../kind.ts";
 import type { HeightsProduct, ShapesProduct } from "../product.ts";
 
@@ -48,15 +47,7 @@ const fields = fieldsFor<RaiseContext>()
     when: (s) => s.form === "slope",
     auto: () => ({ value: 45, reason: "as far up as inward" }),
   })
-  .length("depth", "Depth", {
-    help: "How far the ground round the shapes lies below the highest that they may reach.",
-    min: 0.05,
-    max: 200,
-    step: 0.1,
-    slider: true,
-    auto: ({ board }) => usualDepth(board),
-    consequence: (v, { board }) => `${formatLength(v)} of ${formatLength(board.thickness)} mm`,
-  })
+  .with(depthField("How far the ground round the shapes lies below the highest that they may reach."))
   .choice("tall", "What stands higher", {
     options: [
       { value: "level", label: "is cut level" },
@@ -65,14 +56,7 @@ const fields = fieldsFor<RaiseContext>()
     help: "Where the body would rise above the depth: level there, or all of it as much lower as the highest needs.",
     auto: () => ({ value: "pressed", reason: "the whole of the form is kept" }),
   })
-  .length("top", "Top below the stock", {
-    help: "How far the highest that the body may reach lies below the stock's top.",
-    min: 0,
-    max: 100,
-    step: 0.1,
-    more: true,
-    auto: () => ({ value: 0, reason: "it may touch the stock's top" }),
-  })
+  .with(topField("How far the highest that the body may reach lies below the stock's top.", "it may touch the top"))
   .length("margin", "Ground round it", {
     help: "How far the ground goes beyond the shapes; the stock's top stays beyond that.",
     min: 0,

@@ -3,6 +3,7 @@ import { readStl } from "../../height/stl.ts";
 import { Problem } from "../../problem.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { formatLength } from "../../units.ts";
+import { topField } from "../height/fields.ts";
 import { defineMaking, type Given, type Tools } from "../kind.ts";
 import { type Lying, placeFields, widthField } from "../placing.ts";
 import type { HeightsProduct } from "../product.ts";
@@ -45,13 +46,7 @@ const fields = side
       return { value: most, reason: `${formatLength(own)} mm in proportion; ${FLOOR_LEFT} mm of the stock stay` };
     },
   })
-  .length("top", "Top below the stock", {
-    help: "How far its highest place lies below the stock's top.",
-    min: 0,
-    max: 100,
-    step: 0.1,
-    auto: () => ({ value: 0, reason: "its highest place touches the top" }),
-  });
+  .with(topField("How far its highest place lies below the stock's top.", "its highest place touches the top"));
 type SolidSettings = SettingsOf<typeof fields>;
 
 /** The surface of a solid (STL) as it is seen from one of its sides. */

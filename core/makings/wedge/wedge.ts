@@ -1,5 +1,6 @@
 import { fieldsFor } from "../../settings/list.ts";
 import { formatLength } from "../../units.ts";
+import { sheetField } from "../height/fields.ts";
 import { type BoardSize, defineMaking } from "../kind.ts";
 import { even } from "../placing.ts";
 import type { HeightsProduct, Litho } from "../product.ts";
@@ -22,14 +23,7 @@ const fields = fieldsFor<WedgeContext>()
     step: 1,
     auto: () => ({ value: 8, reason: "enough to tell the light law by" }),
   })
-  .length("sheet", "Sheet", {
-    help: "How thick the sheet is.",
-    min: 0.1,
-    max: 500,
-    step: 0.05,
-    more: true,
-    auto: ({ board }) => ({ value: board.thickness, reason: "the board's thickness as measured" }),
-  })
+  .with(sheetField)
   .length("thin", "Thinnest step", {
     min: 0.1,
     max: 50,
