@@ -4,13 +4,13 @@ import { cutterIn } from "@oaken/core/cutters/rack";
 import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
 import { materialIn } from "@oaken/core/shop/shop";
 import { documentOf } from "@oaken/core/job/boards";
-import { buildJob, finished } from "@oaken/core/job/build";
+import { buildJob } from "@oaken/core/job/build";
 import type { BoardJob, StockSettings } from "@oaken/core/job/document";
 import { addMaking } from "@oaken/core/job/edit";
 import { startJob } from "@oaken/core/job/start";
 import type { Asset } from "@oaken/core/makings/kind";
 import type { Raster } from "@oaken/core/picture/raster";
-import { litView } from "@oaken/core/proof/light";
+import { pieceSeen } from "@oaken/core/job/seen";
 import { decodePicture } from "@oaken/files/decode";
 import { encodePng } from "@oaken/files/encode";
 import { keepPicture } from "@oaken/web/server/assets";
@@ -159,15 +159,7 @@ export async function seed(say: (line: string) => void): Promise<number> {
     const build = buildJob(job, { files, cells: 260_000, quick: true }, new Kept());
     if (build.problem) throw new Error(build.problem.message);
     const { proof } = build;
-    await keepThumb(
-      card.id,
-      await encodePng(
-        litView(finished(build), job.stock.material, job.stock.thickness, job.stock),
-        proof.width,
-        proof.height,
-      ),
-      build.seconds,
-    );
+    await keepThumb(card.id, await encodePng(pieceSeen(build), proof.width, proof.height), build.seconds);
   }
   return DEMOS.length;
 }

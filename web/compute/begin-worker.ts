@@ -1,7 +1,8 @@
 import { strokeWidths } from "@oaken/core/geometry/clearance/strokes";
 import { inspect } from "@oaken/core/inspect/inspect";
-import { buildJob, type BuildResult, finished } from "@oaken/core/job/build";
+import { buildJob, type BuildResult } from "@oaken/core/job/build";
 import { graphOf } from "@oaken/core/job/build";
+import { pieceSeen } from "@oaken/core/job/seen";
 import { shapesOf } from "@oaken/core/inspect/products";
 import { clearance, onePicture } from "@oaken/core/job/tools";
 import { measuredSize } from "@oaken/core/makings/picture/picture";
@@ -14,7 +15,6 @@ import { blockiness, type Fit, fitnessOf, judge, preparation, unevenness } from 
 import type { Raster } from "@oaken/core/picture/raster";
 import { noiseOf } from "@oaken/core/picture/tone";
 import { Cancelled, Problem } from "@oaken/core/problem";
-import { litView } from "@oaken/core/proof/light";
 import type { BeginAsk, Begun, BegunOutcome } from "./begin-messages.ts";
 import { pixels } from "./pixels.ts";
 
@@ -133,8 +133,7 @@ function outcomeOf(id: string, prepared: BegunOutcome["prepared"], build: BuildR
   const isNothing = build.cuts.every((c) => c.toolpath.kind.length === 0);
   // What cannot be made, or comes to nothing, suits no picture, whatever the picture is.
   const isOut = worst !== undefined && (isNothing || worst.severity === "stop");
-  const { proof, job } = build;
-  const { stock } = job;
+  const { proof } = build;
   return {
     ...said,
     worst: isOut ? null : (worst?.message ?? null),
@@ -144,7 +143,7 @@ function outcomeOf(id: string, prepared: BegunOutcome["prepared"], build: BuildR
     picture: {
       width: proof.width,
       height: proof.height,
-      data: litView(finished(build), stock.material, stock.thickness, stock),
+      data: pieceSeen(build),
     },
   };
 }

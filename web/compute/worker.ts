@@ -1,12 +1,12 @@
 import { inspect } from "@oaken/core/inspect/inspect";
-import { buildJob, type BuildResult, finished } from "@oaken/core/job/build";
+import { buildJob, type BuildResult } from "@oaken/core/job/build";
 import type { BoardJob } from "@oaken/core/job/document";
 import { Kept } from "@oaken/core/kept";
 import { makingKind } from "@oaken/core/makings/register";
 import type { Files } from "@oaken/core/job/tools";
 import type { Raster } from "@oaken/core/picture/raster";
 import { Cancelled, Problem } from "@oaken/core/problem";
-import { litView } from "@oaken/core/proof/light";
+import { pieceSeen } from "@oaken/core/job/seen";
 import type { Answer, Ask } from "./messages.ts";
 import { drawing, pixels, solid } from "./pixels.ts";
 import { Scrubber } from "./scrubber.ts";
@@ -137,19 +137,11 @@ async function answer(ask: Ask): Promise<void> {
 
 /** The lit proof, at most `side` pixels long. */
 async function thumb(r: BuildResult, side: number): Promise<Uint8Array> {
-  const { proof, job } = r;
+  const { proof } = r;
   const full = new OffscreenCanvas(proof.width, proof.height);
   full
     .getContext("2d")!
-    .putImageData(
-      new ImageData(
-        litView(finished(r), job.stock.material, job.stock.thickness, job.stock) as Uint8ClampedArray<ArrayBuffer>,
-        proof.width,
-        proof.height,
-      ),
-      0,
-      0,
-    );
+    .putImageData(new ImageData(pieceSeen(r) as Uint8ClampedArray<ArrayBuffer>, proof.width, proof.height), 0, 0);
   const k = Math.min(1, side / Math.max(proof.width, proof.height));
   const small = new OffscreenCanvas(
     Math.max(1, Math.round(proof.width * k)),

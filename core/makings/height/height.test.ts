@@ -2,6 +2,9 @@ import { describe, expect, it } from "vitest";
 import { buildJob, type BuildResult } from "../../job/build.ts";
 import { addMaking, addUsualHelper } from "../../job/edit.ts";
 import { mainHeights } from "../../job/drawings.ts";
+import { backlit } from "../../output/backlit.ts";
+import { litView } from "../../proof/light.ts";
+import { pieceSeen } from "../../job/seen.ts";
 import { outputsOf } from "../../job/outputs.ts";
 import { inspect } from "../../inspect/inspect.ts";
 import type { BoardJob } from "../../job/document.ts";
@@ -158,6 +161,15 @@ describe("a lithophane", () => {
     const other = productIn(b, "heights").field;
     for (let i = 0; i < 120; i += 7) expect(other.z[i]).toBeCloseTo(one.z[119 - i], 5);
     expect(outputsOf(b, "test").files.map((f) => f.name)).toContain("backlit.png");
+  });
+
+  it("is shown with its lamp on, a relief as it lies on a table", () => {
+    const raster = ramp(60, 40, false);
+    const [glowing, lying] = ["lithophane", "relief"].map((o) => build(job(o, raster), raster));
+    const litho = productIn(glowing, "heights").litho!;
+    expect(pieceSeen(glowing)).toEqual(backlit(glowing.proof, 10, litho));
+    const { material } = lying.job.stock;
+    expect(pieceSeen(lying)).toEqual(litView(lying.proof, material, 10, lying.job.stock));
   });
 
   it("takes its light law from a step wedge that was cut and looked at, and refuses what is no step", () => {
