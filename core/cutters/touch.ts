@@ -2,8 +2,8 @@ import type { Profile } from "./profile.ts";
 
 /**
  * Where a cutter touches a straight edge that passes beside its axis: how far along the edge from the point nearest
- * to the axis, towards where the edge rises. It is where slope·s − h(√(s² + across²)) is greatest; infinite where
- * the edge is steeper than the cutter, so that only the rim touches it.
+ * to the axis, towards where the edge rises. There slope·s − h(√(s² + across²)) is greatest; infinite where the
+ * edge is steeper than the cutter, so that only the rim touches it.
  * @param slope how the edge rises along itself, mm per mm, not negative
  * @param across how far the edge passes from the axis, mm, not negative
  */

@@ -1,4 +1,4 @@
-import { heightAt, type HeightField } from "./field.ts";
+import { heightAt, type HeightField, LEAST_CELL } from "./field.ts";
 
 /** Ways of making one surface of two. */
 export const BLENDS = ["higher", "lower", "added", "scaled", "second"] as const;
@@ -13,7 +13,7 @@ export function spanOf(a: HeightField, b: HeightField, most: number): Omit<Heigh
   const [x0, y0] = [Math.min(a.x0, b.x0), Math.min(a.y0, b.y0)];
   const wide = Math.max(a.x0 + a.width * a.cell, b.x0 + b.width * b.cell) - x0;
   const high = Math.max(a.y0 + a.height * a.cell, b.y0 + b.height * b.cell) - y0;
-  const cell = Math.max(Math.min(a.cell, b.cell), Math.sqrt((wide * high) / most));
+  const cell = Math.max(Math.min(a.cell, b.cell), LEAST_CELL, Math.sqrt((wide * high) / most));
   // Rounding adds no row that only just begins.
   const count = (length: number) => Math.max(1, Math.ceil(length / cell - 1e-6));
   return { x0, y0, cell, width: count(wide), height: count(high) };

@@ -10,7 +10,7 @@ export interface Body {
 }
 
 /**
- * How high a body stands d mm inside its shape, mm. Round: √(R² − (R − d)²), a quarter of a circle, level from R on.
+ * How high a body stands d mm inside its shape, mm. Round: √(R² − (R − d)²), a quarter circle, level from R on.
  * Slope: d·tan α. Hollow: R − √(R² − d²), the same quarter turned over.
  */
 export function bodyAt({ form, radius, rise }: Body, d: number): number {

@@ -12,6 +12,9 @@ export interface HeightField {
   z: Float32Array;
 }
 
+/** Samples nearer to each other than this show nothing that a cutter can cut, mm. */
+export const LEAST_CELL = 0.05;
+
 /** The wanted z at a place, mm; 0 outside the field. */
 export function heightAt(f: HeightField, x: number, y: number): number {
   const u = (x - f.x0) / f.cell;

@@ -1,4 +1,4 @@
-import type { HeightField } from "./field.ts";
+import { type HeightField, LEAST_CELL } from "./field.ts";
 
 /** Where a tile's own samples go on beyond it: over again from its other side, or back the way they came. */
 const FOLLOWS = {
@@ -24,7 +24,7 @@ export function tiled(
 ): HeightField {
   const { x0, y0, wide, high } = area;
   const own = tile / t.width;
-  const cell = Math.max(own, Math.sqrt((wide * high) / most));
+  const cell = Math.max(own, LEAST_CELL, Math.sqrt((wide * high) / most));
   const width = Math.max(1, Math.ceil(wide / cell - 1e-6));
   const height = Math.max(1, Math.ceil(high / cell - 1e-6));
   const follows = FOLLOWS[seams];

@@ -1,12 +1,12 @@
-/** A step of a wedge held to the light: how thick it is, mm, and the light of the printed grey that it equals, 0…1. */
+/** A step of a wedge held to the light: its thickness, mm, and the light of the printed grey it equals, 0…1. */
 export interface Step {
   thickness: number;
   light: number;
 }
 
 /**
- * The λ of a sheet from the steps of a wedge, by light = a·exp(−t/λ): the line of least squares through ln(light) over
- * the thickness; steps that let nothing through tell nothing.
+ * The λ of a sheet from the steps of a wedge, by light = a·exp(−t/λ): the line of least squares through ln(light)
+ * over the thickness; steps that let nothing through tell nothing.
  * @returns λ, mm, and how far the steps stray from the law, as a share of their light; null where they do not fall
  */
 export function lambdaFrom(steps: readonly Step[]): { lambda: number; strays: number } | null {

@@ -64,6 +64,9 @@ export interface MakingHandles {
   width?: string;
   /** how deep the surface goes that it gives */
   depth?: string;
+  /** how thin, and how thick, a sheet stays that is to glow */
+  thin?: string;
+  thick?: string;
   /** how wide its flat rim is, and what switches that on where it is one border of several */
   rim?: { width: string; field?: string; value?: string };
 }

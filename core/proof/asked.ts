@@ -26,7 +26,7 @@ export interface Asked {
 }
 
 /** Cells beside an upright wall are half wall: those this near to the edge are not judged, in cells. */
-const BESIDE = 0.75;
+export const BESIDE = 0.75;
 
 /** Upright walls down to a floor. */
 export const upright = (region: Rings, floor: number): Asked => ({

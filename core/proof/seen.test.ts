@@ -3,7 +3,7 @@ import { ringsFrom } from "../geometry/rings.ts";
 import { circle } from "../testing/random.ts";
 import { withoutFallen } from "./fallen.ts";
 import { litView } from "./light.ts";
-import { shadingOf } from "./shading.ts";
+import { relit, shadingOf, USUAL_LIGHT } from "./shading.ts";
 import { newSurface, type Surface, usualCell } from "./surface.ts";
 import { materialNamed } from "../testing/shop.ts";
 
@@ -115,10 +115,11 @@ describe("light", () => {
 describe("a light that is moved", () => {
   it("throws the shadow of whatever stands between, wherever it comes from; none from straight above", () => {
     const post = shaped((x, y) => (Math.hypot(x - 20, y - 15) < 1.5 ? 0 : -4));
+    const shading = shadingOf(post);
     for (let turn = 0; turn < 12; turn++) {
       const a = (turn * Math.PI) / 6;
       const [x, y] = [Math.cos(a), Math.sin(a)];
-      const lit = shadingOf(post, { x, y, z: 1 });
+      const lit = relit(post, shading, { x, y, z: 1 });
       const value = (far: number) => {
         const [i, j] = [20 + far * x, 15 + far * y].map((v) => Math.floor(v / (2 * post.cell)));
         return lit.data[2 * (j * lit.width + i)];
@@ -128,8 +129,13 @@ describe("a light that is moved", () => {
       expect([turn, value(-7)]).toEqual([turn, 255]);
       expect([turn, value(4)]).toEqual([turn, 255]);
     }
-    const above = shadingOf(post, { x: 0, y: 0, z: 1 });
-    for (let k = 0; k < above.data.length; k += 2) expect(above.data[k]).toBe(255);
+    const above = relit(post, shading, { x: 0, y: 0, z: 1 });
+    for (let k = 0; k < above.data.length; k += 2) {
+      expect(above.data[k]).toBe(255);
+      // How open a place is does not hang on the light.
+      expect(above.data[k + 1]).toBe(shading.data[k + 1]);
+    }
+    expect(relit(post, shading, USUAL_LIGHT)).toEqual(shading);
   });
 });
 

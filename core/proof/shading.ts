@@ -38,18 +38,34 @@ interface Cells {
   z: Float32Array;
 }
 
-/** Shadow and openness under slanting light, at half the surface's resolution. */
-export function shadingOf(s: Pick<Surface, "width" | "height" | "cell" | "z">, light = USUAL_LIGHT): Shading {
+type Lit = Pick<Surface, "width" | "height" | "cell" | "z">;
+
+/** A surface's cells, coarser. */
+function coarser(s: Lit): Cells {
   const width = Math.max(1, Math.floor(s.width / SHADING_STEP));
   const height = Math.max(1, Math.floor(s.height / SHADING_STEP));
   const z = new Float32Array(width * height);
   for (let j = 0; j < height; j++)
     for (let i = 0; i < width; i++) z[j * width + i] = s.z[j * SHADING_STEP * s.width + i * SHADING_STEP];
-  const cells = { width, height, cell: s.cell * SHADING_STEP, z };
-  const data = new Uint8Array(2 * z.length).fill(255);
-  shadows(cells, light, data);
+  return { width, height, cell: s.cell * SHADING_STEP, z };
+}
+
+/** Shadow and openness under the usual light, at half the surface's resolution. */
+export function shadingOf(s: Lit): Shading {
+  const cells = coarser(s);
+  const { width, height } = cells;
+  const data = new Uint8Array(2 * cells.z.length).fill(255);
+  shadows(cells, USUAL_LIGHT, data);
   openness(cells, data);
   return { width, height, data };
+}
+
+/** The same under another light: its openness stays. */
+export function relit(s: Lit, shading: Shading, light: Light): Shading {
+  const data = shading.data.slice();
+  for (let k = 0; k < data.length; k += 2) data[k] = 255;
+  shadows(coarser(s), light, data);
+  return { ...shading, data };
 }
 
 /**

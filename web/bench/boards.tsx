@@ -3,6 +3,7 @@ import { Copy, Plus, Trash2 } from "lucide-react";
 import { addBoard, duplicateBoard, removeBoard } from "@oaken/core/job/boards";
 import { MOST_BOARDS } from "@oaken/core/job/document";
 import { Pick } from "../ui/pick.tsx";
+import { TextField } from "../ui/text-field.tsx";
 import { useActions, useBench } from "./context.tsx";
 
 /** Changes which boards there are, and shows the stock of the one that is at hand then. */
@@ -50,18 +51,13 @@ export function BoardRows() {
     <div className="grid gap-1.5 border-t border-line py-2.5">
       <label className="mb-1 flex min-h-[30px] items-center justify-between gap-2">
         <span className="font-semibold">Name</span>
-        <input
-          aria-label="Name of the board"
-          className="box w-[172px] !font-sans max-[1100px]:w-[140px]"
-          key={`${id} ${name}`}
-          defaultValue={name}
-          maxLength={60}
-          onBlur={(e) => {
-            const said = e.target.value.trim();
-            if (said && said !== name) change("name of the board", (d) => void (d.board.name = said));
-            else e.target.value = name;
-          }}
-          onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
+        <TextField
+          key={id}
+          label="Name of the board"
+          value={name}
+          most={60}
+          onTake={(said) => change("name of the board", (d) => void (d.board.name = said))}
+          className="w-[172px] max-[1100px]:w-[140px]"
         />
       </label>
       <button className={button} disabled={isFull} onClick={() => changeBoards("duplicate the board", duplicateBoard)}>

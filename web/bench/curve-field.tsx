@@ -1,6 +1,8 @@
 "use client";
 import { useRef, useState } from "react";
 import { curvePoints, curveThrough, MOST_POINTS } from "@oaken/core/makings/height/curve";
+import { arrowMove } from "../ui/arrows.ts";
+import { TextField } from "../ui/text-field.tsx";
 import { useBench } from "./context.tsx";
 import { barsOf } from "./histogram.tsx";
 
@@ -108,14 +110,8 @@ export function CurveField({ value, onChange }: { value: string; onChange(text: 
             onPointerUp={() => (gesture.current = "")}
             onDoubleClick={() => take(i)}
             onKeyDown={(e) => {
-              const step = e.shiftKey ? 5 * STEP : STEP;
-              const moves: Record<string, [number, number]> = {
-                ArrowLeft: [-step, 0],
-                ArrowRight: [step, 0],
-                ArrowUp: [0, step],
-                ArrowDown: [0, -step],
-              };
-              if (moves[e.key]) move(i, { x: p.x + moves[e.key][0], y: p.y + moves[e.key][1] });
+              const way = arrowMove(e.key, e.shiftKey ? 5 * STEP : STEP);
+              if (way) move(i, { x: p.x + way.dx, y: p.y + way.dy });
               else if (e.key === "Delete" || e.key === "Backspace") take(i);
               else return;
               e.preventDefault();
@@ -145,21 +141,19 @@ function Greys({ bins }: { bins: Uint32Array }) {
 
 /** A coordinate of the point at hand, in percent. */
 function Percent({ label, value, set }: { label: string; value: number; set(v: number): void }) {
-  const said = String(Math.round(1000 * value) / 10);
+  const take = (text: string) => {
+    const v = Number(text.replace(",", "."));
+    if (!Number.isFinite(v)) throw new Error(`${text} is no number. Write percent, from 0 to 100.`);
+    set(v / 100);
+  };
   return (
     <label className="flex items-center gap-1">
       {label}
-      <input
-        key={said}
-        className="box num !h-7 w-14 text-right"
-        defaultValue={said}
-        inputMode="decimal"
-        onBlur={(e) => {
-          const v = Number(e.target.value.replace(",", "."));
-          if (Number.isFinite(v) && String(v) !== said) set(v / 100);
-          else e.target.value = said;
-        }}
-        onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
+      <TextField
+        label={`${label} of the point`}
+        value={String(Math.round(1000 * value) / 10)}
+        onTake={take}
+        className="num !h-7 w-14 text-right"
       />
       %
     </label>

@@ -5,6 +5,7 @@ import { Slider, Switch, Tooltip } from "radix-ui";
 import { type Field, type Resolved, type Setting } from "@oaken/core/settings/fields";
 import { LengthField } from "../ui/length-field.tsx";
 import { Pick } from "../ui/pick.tsx";
+import { TextField } from "../ui/text-field.tsx";
 import { Toggle } from "../ui/toggle.tsx";
 import { useActions, useBench, useBenchStore, useDesk, useSpoken } from "./context.tsx";
 import { CurveField } from "./curve-field.tsx";
@@ -83,7 +84,19 @@ export function FieldRow({
           <NumberField id={label} f={f} value={value as number} onChange={(v) => set(v)} marked={isSet} />
         )}
       </div>
-      {f.drawn === "words" && <Words id={label} f={f} value={value as string} onChange={set} />}
+      {f.drawn === "words" && (
+        <TextField
+          id={label}
+          label={f.label}
+          value={value as string}
+          placeholder={f.example}
+          mayBeEmpty
+          onTake={(text) => {
+            f.check?.(text);
+            set(text === "" ? undefined : text);
+          }}
+        />
+      )}
       {f.drawn === "curve" && <CurveField value={value as string} onChange={set} />}
       {f.slider && (
         <FieldSlider f={f} value={value as number} auto={isSet ? null : (r.value as number)} onSlide={slide} />
@@ -104,40 +117,6 @@ export function FieldRow({
         )}
       </div>
     </div>
-  );
-}
-
-/** A setting that is written; what cannot be read is said, and is not taken. */
-function Words({ id, f, value, onChange }: { id: string; f: Field; value: string; onChange(v?: string): void }) {
-  const [wrong, setWrong] = useState<string | null>(null);
-  const take = (text: string) => {
-    if (text === value) return setWrong(null);
-    try {
-      f.check?.(text);
-      onChange(text === "" ? undefined : text);
-      setWrong(null);
-    } catch (e) {
-      setWrong((e as Error).message);
-    }
-  };
-  return (
-    <>
-      <input
-        id={id}
-        key={value}
-        className="box w-full"
-        defaultValue={value}
-        placeholder={f.example}
-        aria-invalid={wrong !== null}
-        onBlur={(e) => take(e.target.value.trim())}
-        onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
-      />
-      {wrong && (
-        <p role="alert" className="mt-1 text-[12.5px] leading-4 text-danger">
-          {wrong}
-        </p>
-      )}
-    </>
   );
 }
 

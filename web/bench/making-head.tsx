@@ -5,6 +5,7 @@ import { addMaking, removeMaking } from "@oaken/core/job/edit";
 import { upstreamOf } from "@oaken/core/job/graph";
 import { ENDS } from "@oaken/core/makings/product";
 import { kindsReading, makingKind } from "@oaken/core/makings/register";
+import { TextField } from "../ui/text-field.tsx";
 import { useActions, useBench } from "./context.tsx";
 
 /** A making's name, itself out again where others are left, and what can be made from it. */
@@ -24,20 +25,11 @@ export function MakingHead({ making, children }: { making: JobMaking; children?:
 
 function Name({ making: { id, name } }: { making: JobMaking }) {
   const { change } = useActions();
-  const rename = (said: string) => {
-    if (said && said !== name) change(`rename ${name}`, (d) => void (d.makings.find((n) => n.id === id)!.name = said));
-  };
+  const rename = (said: string) =>
+    change(`rename ${name}`, (d) => void (d.makings.find((n) => n.id === id)!.name = said));
   return (
     <div className="flex gap-1.5">
-      <input
-        aria-label="Name of the making"
-        className="box min-w-0 flex-1 !font-sans"
-        key={name}
-        defaultValue={name}
-        maxLength={80}
-        onBlur={(e) => rename(e.target.value.trim())}
-        onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
-      />
+      <TextField label="Name of the making" value={name} most={80} onTake={rename} className="min-w-0 flex-1" />
       <button
         className="btn btn-icon !h-8"
         aria-label={`Remove ${name}`}

@@ -15,9 +15,9 @@ const percent = (share: number): string => `${Math.round(100 * share)} %`;
 
 /** A lithophane that will not glow, will not hold, or will look pale. */
 export const glow: Rule = ({ build }) =>
-  productsOf(build, "heights").flatMap(({ making: { id }, values, product: { litho } }): Finding[] => {
-    // A step wedge takes its law from the lithophane, which says all of this.
-    if (!litho || values.lambda === undefined) return [];
+  productsOf(build, "heights").flatMap(({ making: { id }, kind: { handles }, product: { litho } }): Finding[] => {
+    // Told where it can be cured: a step wedge takes its law from a lithophane.
+    if (!litho || !handles.thin || !handles.thick) return [];
     const { thin, thick, lambda } = litho;
     const out: Finding[] = [];
     const through = Math.exp(-thin / lambda);
@@ -29,7 +29,7 @@ export const glow: Rule = ({ build }) =>
         message:
           `At its thinnest, ${formatLength(thin)} mm, the sheet lets only ${percent(through)} of the lamp's light ` +
           "through: it glows in a dark room alone. Make it thinner, or take a clearer material.",
-        cure: { id, field: "thin", value, label: `Thinnest ${formatLength(value)} mm` },
+        cure: { id, field: handles.thin, value, label: `Thinnest ${formatLength(value)} mm` },
       });
     }
     if (thin < LEAST_SHEET)
@@ -39,7 +39,7 @@ export const glow: Rule = ({ build }) =>
         message:
           `At its thinnest the sheet is ${formatLength(thin)} mm: under ${LEAST_SHEET} mm it breaks when it is cut ` +
           "or held. Leave it thicker.",
-        cure: { id, field: "thin", value: LEAST_SHEET, label: `Thinnest ${LEAST_SHEET} mm` },
+        cure: { id, field: handles.thin, value: LEAST_SHEET, label: `Thinnest ${LEAST_SHEET} mm` },
       });
     const black = Math.exp(-(thick - thin) / lambda);
     if (black > PALE)
@@ -49,7 +49,7 @@ export const glow: Rule = ({ build }) =>
         message:
           `Black lets ${percent(black)} of white's light through: the picture stays pale. Make the thickest ` +
           "thicker, on a thicker sheet where this one ends, or take a cloudier material.",
-        cure: { id, field: "thick" },
+        cure: { id, field: handles.thick },
       });
     return out;
   });

@@ -141,7 +141,7 @@ export const litho = defineMaking({
   gives: "heights",
   glows: true,
   fields,
-  handles: { rim: { width: "rim" } },
+  handles: { rim: { width: "rim" }, thin: "thin", thick: "thick" },
   context: toneContext,
   make({ reads: { from } }, s): HeightsProduct {
     const { place } = from.picture;

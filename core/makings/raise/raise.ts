@@ -1,14 +1,14 @@
 import { depthInside } from "../../geometry/nearedge.ts";
 import { boundsOf } from "../../geometry/rings.ts";
 import { type Body, bodyAt } from "../../height/body.ts";
+import { LEAST_CELL } from "../../height/field.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { depthField, topField } from "../height/fields.ts";
 import { type BoardSize, defineMaking } from "../kind.ts";
 import type { HeightsProduct, ShapesProduct } from "../product.ts";
 
-/** Samples along the longer side of the ground, and never nearer than this, mm. */
+/** Samples along the longer side of the ground. */
 const SAMPLES = 1000;
-const LEAST_CELL = 0.05;
 
 interface RaiseContext {
   board: BoardSize;

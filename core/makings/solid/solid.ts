@@ -1,6 +1,7 @@
 import { projected, SIDES, turned, type Turned } from "../../height/projected.ts";
 import { readStl } from "../../height/stl.ts";
 import { Problem } from "../../problem.ts";
+import { LEAST_CELL } from "../../height/field.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { formatLength } from "../../units.ts";
 import { topField } from "../height/fields.ts";
@@ -8,9 +9,8 @@ import { defineMaking, type Given, type Tools } from "../kind.ts";
 import { type Lying, placeFields, widthField } from "../placing.ts";
 import type { HeightsProduct } from "../product.ts";
 
-/** Samples along a solid's longer side, and never nearer than this, mm. */
+/** Samples along a solid's longer side. */
 const SAMPLES = 1500;
-const LEAST_CELL = 0.05;
 /** No solid is made narrower, mm. */
 const LEAST_WIDTH = 1;
 /** Stock that stays under a solid by itself, mm. */

@@ -1,7 +1,7 @@
 import * as THREE from "three";
 import type { StockSettings } from "@oaken/core/job/document";
 import type { Material } from "@oaken/core/cutters/materials";
-import { type Light, shadingOf, USUAL_LIGHT } from "@oaken/core/proof/shading";
+import { type Light, relit, USUAL_LIGHT } from "@oaken/core/proof/shading";
 import type { DrawnSurface } from "../../compute/messages.ts";
 import { PIECE_FRAGMENT, PIECE_VERTEX } from "./shaders.ts";
 
@@ -131,7 +131,7 @@ export class Board {
     const { surface: s, light } = this;
     if (!s) return;
     // Those of the usual light came with the surface.
-    const { data, width, height } = light === USUAL_LIGHT ? s.shading : shadingOf(s, light);
+    const { data, width, height } = light === USUAL_LIGHT ? s.shading : relit(s, s.shading, light);
     this.shading?.dispose();
     this.shading = new THREE.DataTexture(data, width, height, THREE.RGFormat, THREE.UnsignedByteType);
     this.shading.minFilter = this.shading.magFilter = THREE.LinearFilter;

@@ -1,4 +1,5 @@
 import { type Light, USUAL_LIGHT } from "@oaken/core/proof/shading";
+import { arrowMove } from "../../ui/arrows.ts";
 import { useBench, useBenchStore } from "../context.tsx";
 
 /** The dome's radius, and how near to its rim the light may stand, as a share of it. */
@@ -41,12 +42,6 @@ export function LightDome() {
     const r = e.currentTarget.getBoundingClientRect();
     set(lightAt((e.clientX - r.left - r.width / 2) / RADIUS, (r.top + r.height / 2 - e.clientY) / RADIUS));
   };
-  const moves: Record<string, [number, number]> = {
-    ArrowLeft: [-STEP, 0],
-    ArrowRight: [STEP, 0],
-    ArrowUp: [0, STEP],
-    ArrowDown: [0, -STEP],
-  };
   const side = 2 * RADIUS + 8;
   return (
     <div className="plate absolute right-3 top-3 p-1">
@@ -69,8 +64,8 @@ export function LightDome() {
         onPointerMove={(e) => e.buttons && drag(e)}
         onDoubleClick={() => set(USUAL_LIGHT)}
         onKeyDown={(e) => {
-          const move = moves[e.key];
-          if (move) set(lightAt(spot.x + move[0], spot.y + move[1]));
+          const way = arrowMove(e.key, STEP);
+          if (way) set(lightAt(spot.x + way.dx, spot.y + way.dy));
           else if (e.key === "Home") set(USUAL_LIGHT);
           else return;
           e.preventDefault();

@@ -1,5 +1,6 @@
 import { useRef } from "react";
 import type { SectionLine } from "@oaken/core/proof/section";
+import { arrowMove } from "../../ui/arrows.ts";
 import { useBench, useBenchStore } from "../context.tsx";
 import type { StageScene } from "./scene.ts";
 
@@ -95,16 +96,9 @@ export function SectionOnStage({ scene }: { scene: StageScene }) {
             onPointerDown={hold}
             onPointerMove={(e) => drag(e, [end])}
             onKeyDown={(e) => {
-              const step = e.shiftKey ? 10 * STEP : STEP;
-              const moves: Record<string, [number, number]> = {
-                ArrowLeft: [-step, 0],
-                ArrowRight: [step, 0],
-                ArrowUp: [0, step],
-                ArrowDown: [0, -step],
-              };
-              const move = moves[e.key];
-              if (!move) return;
-              set({ ...line, [end.x]: line[end.x] + move[0], [end.y]: line[end.y] + move[1] });
+              const way = arrowMove(e.key, e.shiftKey ? 10 * STEP : STEP);
+              if (!way) return;
+              set({ ...line, [end.x]: line[end.x] + way.dx, [end.y]: line[end.y] + way.dy });
               e.preventDefault();
               e.stopPropagation();
             }}

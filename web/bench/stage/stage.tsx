@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import { aboutOf } from "@oaken/core/job/graph";
 import { makingKind } from "@oaken/core/makings/register";
 import { formatLength } from "@oaken/core/units";
+import { arrowMove } from "../../ui/arrows.ts";
 import { useActions, useBench, useBenchStore } from "../context.tsx";
 import { positionAt } from "../playback.ts";
 import { LayerMixer } from "./mixer.tsx";
@@ -16,6 +17,9 @@ import { KeptProof } from "./kept-proof.tsx";
 import { Rulers } from "./rulers.tsx";
 import { SectionOnStage } from "./section-line.tsx";
 import { MOST_TILT, StageScene } from "./scene.ts";
+
+/** How far an arrow key moves the view, px. */
+const PAN_STEP = 40;
 
 /** The middle of the bench: one scene, one dial. */
 export function Stage() {
@@ -220,14 +224,9 @@ export function Stage() {
         }}
         onPointerLeave={() => setSpot(null)}
         onKeyDown={(e) => {
-          const step = 40;
-          const moves: Record<string, [number, number]> = {
-            ArrowLeft: [step, 0],
-            ArrowRight: [-step, 0],
-            ArrowUp: [0, step],
-            ArrowDown: [0, -step],
-          };
-          if (moves[e.key]) pan(...moves[e.key]);
+          // The view moves with the key: what is seen, the other way. Pixels count downward.
+          const way = arrowMove(e.key, PAN_STEP);
+          if (way) pan(-way.dx, way.dy);
           else if (e.key === "+" || e.key === "=") zoom(0.8);
           else if (e.key === "-") zoom(1.25);
           else return;

@@ -4,6 +4,7 @@ import { X } from "lucide-react";
 import type { Mark } from "@oaken/core/cuts/kind";
 import { cutKind } from "@oaken/core/cuts/register";
 import { parsePlaces, showPlaces } from "@oaken/core/settings/places";
+import { arrowMove } from "../../ui/arrows.ts";
 import { useActions, useBench, useBenchStore } from "../context.tsx";
 import type { StageScene } from "../stage/scene.ts";
 
@@ -113,14 +114,9 @@ export function CutMarks({ scene }: { scene: StageScene }) {
                 setDrag(null);
               }}
               onKeyDown={(e) => {
-                const d: Record<string, [number, number]> = {
-                  ArrowLeft: [-NUDGE, 0],
-                  ArrowRight: [NUDGE, 0],
-                  ArrowUp: [0, NUDGE],
-                  ArrowDown: [0, -NUDGE],
-                };
+                const way = arrowMove(e.key, NUDGE);
                 if (e.key === "Delete" || e.key === "Backspace") move(i, null);
-                else if (d[e.key]) move(i, { x: m.x + d[e.key][0], y: m.y + d[e.key][1] });
+                else if (way) move(i, { x: m.x + way.dx, y: m.y + way.dy });
                 else return;
                 e.preventDefault();
                 e.stopPropagation();
