@@ -77,6 +77,22 @@ describe("ways into solid stock", () => {
         }
       });
 
+  it("a place hardly wider than a cutter that does not cut at its centre is left out with a word", () => {
+    let leftOut = 0;
+    for (let seed = 1; seed <= 80; seed++) {
+      const random = seeded(2000 + seed);
+      const wide = 5.05 + 2 * random();
+      const loop =
+        seed % 2
+          ? blob(random, 200, wide, 50, 50, 0.3 * random())
+          : star(random, 3 + Math.floor(5 * random()), 0.9 * wide, 1.6 * wide, 50, 50);
+      const plan = planOn("pocket", mended(ringsFrom([loop])), "flat10", { depth: 2 });
+      check(plan, "flat10", undefined, 3, `seed ${seed}`);
+      if (settled(plan, "no-way-in")) leftOut++;
+    }
+    expect(leftOut).toBeGreaterThan(10);
+  });
+
   it("rest and clear likewise, whatever was opened before", () => {
     for (let seed = 1; seed <= 16; seed++) {
       const random = seeded(700 + seed);

@@ -27,6 +27,10 @@ describe("order of trails", () => {
       [x, y] = [ex, ey];
     }
   });
+  it("begins anywhere where the cutter is nowhere yet, and leaves none out", () => {
+    const order = nearestOrder(ends, NaN, NaN);
+    expect(order.map((o) => o.index).sort((a, b) => a - b)).toEqual(ends.map((_, i) => i));
+  });
   it("never turns round what runs one way only, and weighs what beginning costs", () => {
     const oneWay = nearestOrder(ends.map((e) => ({ ...e, oneWay: true })));
     expect(oneWay.every((o) => !o.reverse)).toBe(true);

@@ -24,6 +24,7 @@ export interface Placed {
 
 /**
  * An order that travels little: always the nearest open end next, trails turned round where that is nearer.
+ * @param x @param y where the cutter comes from, mm; NaN where it is nowhere yet, and any trail may be the first
  * @param cost added to the way, so that of two ends the easier one to begin at is taken
  * @returns indices, with whether to run each backwards
  */
@@ -41,6 +42,8 @@ export function nearestOrder(ends: readonly Ends[], x = 0, y = 0, cost: BeginCos
   const left = new PointGrid(px, py);
   ends.forEach((e, i) => e.oneWay && left.remove(2 * i + 1));
   const out: Placed[] = [];
+  // Nothing is nearest to NaN.
+  if (Number.isNaN(x + y)) [x, y] = [0, 0];
   let z = Infinity;
   for (let k = 0; k < n; k++) {
     const best = left.cheapest(x, y, (i, way) => way + cost(way, z, pz[i]));
