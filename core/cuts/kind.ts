@@ -178,6 +178,11 @@ export interface CutKind<S = Settings, R extends Takes = Takes> {
   /** with which every test of all kinds can plan one */
   sample: Sample;
   plan(inputs: CutInputs<R>, settings: S): Planned;
+  /**
+   * How long it would take, found without planning it, s; Infinity where it would have to leave places out. Not given
+   * where only planning tells.
+   */
+  estimate?(inputs: CutInputs<R>, settings: S): number;
 }
 
 /** A kind of cut, its settings' type taken from its fields. */

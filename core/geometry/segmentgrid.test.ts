@@ -15,6 +15,27 @@ describe("distance to edges by their index", () => {
       const d = distanceToRings(rings, x, y);
       expect(grid.distance(x, y, 200)).toBeCloseTo(d, 9);
       expect(grid.distance(x, y, 5)).toBeCloseTo(Math.min(5, d), 9);
+      // Where any distance below 3 will do, it tells rightly whether there is one.
+      expect(grid.distance(x, y, 3, 3) < 3).toBe(d < 3);
+    }
+  });
+
+  it("and so from far outside, of edges a thousand times as long as others, and of a single point", () => {
+    const long = ringsFrom([
+      [
+        [0, 0],
+        [900, 3],
+        [900.5, 3.2],
+        [900.4, 400],
+        [0.2, 399],
+      ],
+    ]);
+    const edges = new SegmentGrid(long);
+    const one = new SegmentGrid(ringsFrom([[[7, 8]]]));
+    for (let n = 0; n < 300; n++) {
+      const [x, y] = [3000 * random() - 1000, 2000 * random() - 800];
+      expect(edges.distance(x, y, 1e4)).toBeCloseTo(distanceToRings(long, x, y), 8);
+      expect(one.distance(x, y, 1e4)).toBeCloseTo(Math.hypot(x - 7, y - 8), 8);
     }
   });
 

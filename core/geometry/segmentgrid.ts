@@ -1,53 +1,33 @@
 import Flatbush from "flatbush";
 import { orient2d } from "robust-predicates";
-import { ringCount, type Rings } from "./rings.ts";
+import type { Rings } from "./rings.ts";
+import { SegmentCells } from "./segmentcells.ts";
 
-/** Distance to closed rings, by an index over their edges. */
+/** Distance to the edges of closed rings, and whether ways are clear of them, by indices made when they are asked. */
 export class SegmentGrid {
-  private index: Flatbush | null = null;
-  private a: Int32Array;
-  private b: Int32Array;
-  constructor(readonly rings: Rings) {
-    const n = rings.xy.length / 2;
-    this.a = new Int32Array(n);
-    this.b = new Int32Array(n);
-    if (n === 0) return;
-    this.index = new Flatbush(n);
-    const { xy } = rings;
-    for (let k = 0; k < ringCount(rings); k++)
-      for (let i = rings.starts[k]; i < rings.starts[k + 1]; i++) {
-        const j = i + 1 < rings.starts[k + 1] ? i + 1 : rings.starts[k];
-        this.a[i] = i;
-        this.b[i] = j;
-        this.index.add(
-          Math.min(xy[2 * i], xy[2 * j]),
-          Math.min(xy[2 * i + 1], xy[2 * j + 1]),
-          Math.max(xy[2 * i], xy[2 * j]),
-          Math.max(xy[2 * i + 1], xy[2 * j + 1]),
-        );
-      }
-    this.index.finish();
+  private cells: SegmentCells | null = null;
+  private boxes: ReturnType<typeof boxesOf> | null = null;
+  constructor(readonly rings: Rings) {}
+
+  /**
+   * Distance to the nearest edge, or `most` when none is that near.
+   * @param enough any distance below this will do: the search ends with the first that it meets
+   */
+  distance(x: number, y: number, most: number, enough = 0): number {
+    this.cells ??= new SegmentCells(this.rings);
+    return this.cells.distance(x, y, most, enough);
   }
-  /** Distance to the nearest edge, or `most` when none is that near. */
-  distance(x: number, y: number, most: number): number {
-    let best = most * most;
-    const { xy } = this.rings;
-    this.index?.search(x - most, y - most, x + most, y + most, (i) => {
-      best = Math.min(
-        best,
-        squaredDistance(x, y, xy[2 * this.a[i]], xy[2 * this.a[i] + 1], xy[2 * this.b[i]], xy[2 * this.b[i] + 1]),
-      );
-      return false;
-    });
-    return Math.sqrt(best);
-  }
+
   /** Whether the way from (x0, y0) to (x1, y1) crosses no edge and comes nowhere nearer to one than `least`. */
   isClear(x0: number, y0: number, x1: number, y1: number, least: number): boolean {
     const least2 = least * least;
     const { xy } = this.rings;
+    if (xy.length === 0) return true;
+    const index = (this.boxes ??= boxesOf(this.rings));
     let clear = true;
     const blocks = (ax: number, ay: number, bx: number, by: number, i: number): boolean => {
-      const [px, py, qx, qy] = [xy[2 * this.a[i]], xy[2 * this.a[i] + 1], xy[2 * this.b[i]], xy[2 * this.b[i] + 1]];
+      const j = index.ends[i];
+      const [px, py, qx, qy] = [xy[2 * i], xy[2 * i + 1], xy[2 * j], xy[2 * j + 1]];
       if (
         orient2d(ax, ay, bx, by, px, py) * orient2d(ax, ay, bx, by, qx, qy) < 0 &&
         orient2d(px, py, qx, qy, ax, ay) * orient2d(px, py, qx, qy, bx, by) < 0
@@ -66,7 +46,7 @@ export class SegmentGrid {
     for (let k = 0; k < pieces && clear; k++) {
       const [ax, ay] = [x0 + ((x1 - x0) * k) / pieces, y0 + ((y1 - y0) * k) / pieces];
       const [bx, by] = [x0 + ((x1 - x0) * (k + 1)) / pieces, y0 + ((y1 - y0) * (k + 1)) / pieces];
-      this.index?.search(
+      index.boxes.search(
         Math.min(ax, bx) - least,
         Math.min(ay, by) - least,
         Math.max(ax, bx) + least,
@@ -79,6 +59,25 @@ export class SegmentGrid {
     }
     return clear;
   }
+}
+
+/** The boxes of all edges, and the point that each leads to. */
+function boxesOf({ xy, starts }: Rings): { boxes: Flatbush; ends: Int32Array } {
+  const n = xy.length / 2;
+  const ends = new Int32Array(n);
+  const boxes = new Flatbush(n);
+  for (let k = 0; k + 1 < starts.length; k++)
+    for (let i = starts[k]; i < starts[k + 1]; i++) {
+      const j = (ends[i] = i + 1 < starts[k + 1] ? i + 1 : starts[k]);
+      boxes.add(
+        Math.min(xy[2 * i], xy[2 * j]),
+        Math.min(xy[2 * i + 1], xy[2 * j + 1]),
+        Math.max(xy[2 * i], xy[2 * j]),
+        Math.max(xy[2 * i + 1], xy[2 * j + 1]),
+      );
+    }
+  boxes.finish();
+  return { boxes, ends };
 }
 
 /** Squared distance of (x, y) from the line between a and b, mm². */

@@ -1,5 +1,5 @@
 import { copyOf } from "../copy.ts";
-import type { Cutter } from "../cutters/profile.ts";
+import { type Cutter, sameCutter } from "../cutters/profile.ts";
 import { parseCutter } from "../cutters/rack.ts";
 import { cutKind } from "../cuts/register.ts";
 import { nearestCutter, type Shop } from "../shop/shop.ts";
@@ -68,6 +68,17 @@ export function addHelper(job: BoardJob, target: JobCut, kind: string, cutter: C
 export function addUsualHelper(job: BoardJob, target: JobCut, kind: string, shop: Shop): string {
   const { kind: is, diameter, angle } = parseCutter(cutKind(kind).sample.cutter);
   return addHelper(job, target, kind, nearestCutter(shop, { kind: is, diameter, angle }));
+}
+
+/** Puts these cutters in place of a cut's helpers of a kind, in this order; those with the same cutter stay as they are. */
+export function setHelpers(job: BoardJob, target: JobCut, kind: string, cutters: readonly Cutter[]): void {
+  const before = job.cuts.filter((c) => c.target === target.id && c.kind === kind);
+  job.cuts = job.cuts.filter((c) => !before.includes(c));
+  for (const cutter of cutters) {
+    const same = before.find((c) => sameCutter(c.cutter, cutter));
+    const id = addHelper(job, target, kind, { ...cutter });
+    if (same) job.cuts.find((c) => c.id === id)!.settings = same.settings;
+  }
 }
 
 export function removeCut(job: BoardJob, id: string): void {

@@ -3,7 +3,7 @@ import type { CutContext, CutInputs, CutKind, Intent, Note, Peer, Planned } from
 import { cutKind } from "../cuts/register.ts";
 import type { Kept } from "../kept.ts";
 import type { Product } from "../makings/product.ts";
-import { Problem, type Progress } from "../problem.ts";
+import { noProgress, Problem, type Progress } from "../problem.ts";
 import { resolve, type Resolved, type Settings } from "../settings/fields.ts";
 import { figures, type PathFigures, ToolpathWriter } from "../toolpath/toolpath.ts";
 import { moveSeconds } from "../toolpath/time.ts";
@@ -165,6 +165,22 @@ export function planCuts(job: BoardJob, { makings, kept, grain, step, now }: Pla
     return { ...timed, timed, id: cut.id, cut, kind, values, resolved, intent: kind.intent(values, context) };
   });
 }
+
+/** How long a cut would take, found without planning it, s; null where its kind cannot tell or it has nothing to cut. */
+export function estimateCut(job: BoardJob, id: string, { makings, kept }: Planning): number | null {
+  const cut = job.cuts.find((c) => c.id === id)!;
+  const kind = cutKind(cut.kind);
+  const { context, values } = contexts(job).get(id)!;
+  const about = job.cuts.find((c) => c.id === cut.target) ?? cut;
+  const reads = readsOf({ ...about, name: cut.name }, kind, job, makings);
+  if (!kind.estimate || isNote(reads)) return null;
+  const estimate = (ofKind: string, from: Reads, own: Settings, c: CutContext) =>
+    cutKind(ofKind).estimate!({ ...inputsFor(from, c, kept, noProgress), grain: null }, own);
+  return kept.of("estimate", [kind.kind, reads, values, context], estimate, ESTIMATES);
+}
+
+/** Estimates that are kept: numbers, so that many cost nothing. */
+const ESTIMATES = 500;
 
 /** Plans that are kept: those of two or three versions of a job with many cuts. */
 const PLANS = 24;

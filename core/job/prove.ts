@@ -1,4 +1,5 @@
-import { profileOf } from "../cutters/profile.ts";
+import type { Machine } from "../cutters/feeds.ts";
+import { type Cutter, profileOf } from "../cutters/profile.ts";
 import type { Kept } from "../kept.ts";
 import type { Progress } from "../problem.ts";
 import { newSurface, type Surface } from "../proof/surface.ts";
@@ -47,15 +48,23 @@ export function prove(
 }
 
 /** Cutting time with spindle starts and tool changes, s. */
-export function totalSeconds(job: BoardJob, cuts: readonly CutResult[]): number {
+export const totalSeconds = (job: BoardJob, cuts: readonly CutResult[]): number =>
+  withChanges(
+    job.machine,
+    cuts
+      .filter((c) => c.cut.on && c.toolpath.kind.length > 0)
+      .map((c) => ({ cutter: c.cut.cutter, seconds: c.seconds })),
+  );
+
+/** Seconds of cuts one after another, with a spindle start each time that the cutter is another, and its change. */
+export function withChanges(machine: Machine, cuts: readonly { cutter: Cutter; seconds: number }[]): number {
   let total = 0;
   let last = "";
-  for (const c of cuts) {
-    if (!c.cut.on || c.toolpath.kind.length === 0) continue;
-    const cutter = JSON.stringify(c.cut.cutter);
-    if (cutter !== last) total += job.machine.spindleStart + (last ? job.machine.toolChange : 0);
-    last = cutter;
-    total += c.seconds;
+  for (const { cutter, seconds } of cuts) {
+    const tool = JSON.stringify(cutter);
+    if (tool !== last) total += machine.spindleStart + (last ? machine.toolChange : 0);
+    last = tool;
+    total += seconds;
   }
   return total;
 }

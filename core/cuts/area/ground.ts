@@ -10,6 +10,13 @@ import { LEAST_HELIX, overFloor, sinkHelix, type Spot, WaysIn } from "./sink.ts"
 const HELIX_SHARE = 0.8;
 /** Ways at depth from open ground are no longer than this many radii: beyond that a helix or ramp is as quick. */
 const LONGEST_WAY = 3;
+/**
+ * Ways at depth over ground that earlier cutters have opened are no longer than this, mm: lifting, travelling and coming
+ * down again takes as long as that much way at a usual feed.
+ */
+const LONGEST_OPEN_WAY = 30;
+/** Open ground is looked at in places so far apart, as a share of the cutter's radius. */
+const LOOK = 0.25;
 /** Ways may come this much nearer to an edge than the path itself keeps: rounding, mm. */
 const SLACK = 0.003;
 /** Beginnings tried round a loop for one that open ground is near to. */
@@ -60,6 +67,7 @@ export class Ground {
     const { w, p } = this;
     const { z0, z1 } = this.level;
     if (this.ways.isLeftOut(x[0], y[0])) return -1;
+    if (open && this.overOpen(x[0], y[0])) return 0;
     if (open || (p.entry === "plunge" && p.centre)) {
       overFloor(w, x[0], y[0], z0);
       w.plunge(z1);
@@ -131,6 +139,23 @@ export class Ground {
       return i;
     }
     return -1;
+  }
+
+  /**
+   * Sideways as deep as the cutter stands, and down from there, over ground that earlier cutters have opened all the way.
+   * @returns whether it went
+   */
+  private overOpen(x: number, y: number): boolean {
+    const { w, p, level } = this;
+    if (!p.done || w.z >= 0 || !this.clear(w.x, w.y, x, y, LONGEST_OPEN_WAY)) return false;
+    const n = Math.ceil(Math.hypot(x - w.x, y - w.y) / (LOOK * p.radius));
+    for (let k = 1; k < n; k++) {
+      const [u, v] = [w.x + ((x - w.x) * k) / n, w.y + ((y - w.y) * k) / n];
+      if (!p.done(u, v, this.edges.distance(u, v, p.c.widest), level)) return false;
+    }
+    w.to(x, y, w.z);
+    if (w.z !== level.z1) w.plunge(level.z1);
+    return true;
   }
 
   /** Whether the cutter may go straight from one place to another at depth. */

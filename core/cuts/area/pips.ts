@@ -1,20 +1,20 @@
-import { trails } from "../../geometry/trail.ts";
+import { type Trail, trails } from "../../geometry/trail.ts";
 import { cutAlong } from "../../toolpath/loops.ts";
 import { nearestOrder } from "../../toolpath/order.ts";
 import type { Ground } from "./ground.ts";
-import type { Level } from "./level.ts";
+import type { AreaPlan, Level } from "./level.ts";
 
 /** Below this slope of clearance along the axis there is no corner, only a middle. */
 const MIDDLE_SLOPE = 0.05;
 
 /**
  * Rings leave pips where they turn sharply: along the axis two rings' corners are stepover / sin(half angle) apart,
- * more than the cutter covers. Those stretches of the axis are cut too.
+ * more than the cutter covers.
+ * @returns those stretches of the axis; z is the clearance, mm
  */
-export function cutPips(g: Ground, level: Level): void {
-  const { w, p } = g;
+export function pipsOf(p: AreaPlan, level: Level): Trail[] {
   const { axis, kept } = p.c;
-  const { from, z1 } = level;
+  const { from } = level;
   const a: number[] = [];
   const b: number[] = [];
   for (let e = 0; e < axis.a.length; e++) {
@@ -34,7 +34,13 @@ export function cutPips(g: Ground, level: Level): void {
     a.push(i);
     b.push(j);
   }
-  const paths = trails(axis.x, axis.y, axis.d, a, b);
+  return trails(axis.x, axis.y, axis.d, a, b);
+}
+
+/** Cuts along the pips of a level. */
+export function cutPips(g: Ground, level: Level): void {
+  const { w, p } = g;
+  const paths = pipsOf(p, level);
   const order = nearestOrder(
     paths.map((t) => ({ x0: t.x[0], y0: t.y[0], x1: t.x[t.x.length - 1], y1: t.y[t.y.length - 1] })),
     w.x,
@@ -44,6 +50,6 @@ export function cutPips(g: Ground, level: Level): void {
     const t = paths[index];
     const x = reverse ? t.x.slice().reverse() : t.x;
     const y = reverse ? t.y.slice().reverse() : t.y;
-    if (g.enter(x, y, false) >= 0) cutAlong(w, x, y, 0, x.length - 1, z1);
+    if (g.enter(x, y, false) >= 0) cutAlong(w, x, y, 0, x.length - 1, level.z1);
   }
 }

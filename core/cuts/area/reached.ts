@@ -1,13 +1,12 @@
 import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 
-/** Signed distance to what cutters have opened of a region, for a point with clearance d: negative inside, mm. */
-export type Reached = (x: number, y: number, d: number) => number;
+/** Whether all that lies within `by` of a place with clearance d is in what cutters have opened of a region; mm. */
+export type Reached = (x: number, y: number, d: number, by: number) => boolean;
 
 /**
  * What cutters reach of a region: everything within a cutter's radius of where its centre may go, {d ≥ from} grown by
- * the radius. Deeper inside than the radius it says minus the radius: enough to tell that a smaller cutter has nothing
- * to do.
+ * the radius.
  * @returns null when none reaches anything
  */
 export function reachedBy(c: Clearance, cutters: readonly { radius: number; from: number }[]): Reached | null {
@@ -15,9 +14,17 @@ export function reachedBy(c: Clearance, cutters: readonly { radius: number; from
     .filter((q) => q.from < c.widest)
     .map((q) => ({ ...q, grid: new SegmentGrid(inset(c, q.from).rings) }));
   if (parts.length === 0) return null;
-  return (x, y, d) => {
-    let best = Infinity;
-    for (const q of parts) best = Math.min(best, d >= q.from ? -q.radius : q.grid.distance(x, y, q.radius) - q.radius);
-    return best;
-  };
+  return (x, y, d, by) =>
+    parts.some(({ radius, from, grid }) => {
+      const within = radius - by;
+      if (within <= 0) return false;
+      return d >= from || grid.distance(x, y, within, within) < within;
+    });
 }
+
+/** Along a wall both cutters cut the same line: less than this left beside it, mm, is nothing left. */
+const SLIVER = 0.01;
+
+/** Whether a cutter of this radius has nothing left to cut at a place with clearance d. */
+export const isDone = (reached: Reached, radius: number, x: number, y: number, d: number): boolean =>
+  reached(x, y, d, radius - SLIVER);

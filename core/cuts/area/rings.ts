@@ -1,7 +1,6 @@
 import { inset } from "../../geometry/clearance/clearance.ts";
 import { boundsOf, type Box, ringCount, type Rings } from "../../geometry/rings.ts";
-import { cutAlong, type Loop, loopOf, rotate, unroll } from "../../toolpath/loops.ts";
-import { openRuns } from "../../toolpath/stretches.ts";
+import { cutAlong, type Loop, unroll } from "../../toolpath/loops.ts";
 import type { Ground } from "./ground.ts";
 import type { AreaPlan, Level } from "./level.ts";
 import { cutPips } from "./pips.ts";
@@ -141,19 +140,6 @@ function cutRing(g: Ground, level: Level, r: Ring): void {
   const { w, p } = g;
   const { xy, starts } = r.rings;
   const [s, e] = [starts[r.k], starts[r.k + 1]];
-  if (p.done) {
-    const at = level.from + r.step * p.stepover;
-    for (const run of openRuns(xy, s, e, (x, y) => p.done!(x, y, at, level))) {
-      const end = run.x.length - 1;
-      const closed = run.x[0] === run.x[end] && run.y[0] === run.y[end];
-      // A stretch begins where the ground is open; a whole ring that no cutter has reached does not.
-      const first = g.enter(run.x, run.y, closed, p.done(run.x[0], run.y[0], at, level));
-      if (first < 0) continue;
-      const loop = closed ? rotate(loopOf(run.x, run.y), first) : run;
-      cutAlong(w, loop.x, loop.y, 0, end, level.z1);
-    }
-    return;
-  }
   const last = r.inner.length > 0 ? nearestPoint(r, w.x, w.y) : null;
   let loop: Loop | null;
   if (last && w.z === level.z1 && last.d <= linkMost(r.step + 1) * p.stepover + 1e-6) {

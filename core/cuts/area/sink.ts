@@ -48,7 +48,15 @@ export function sinkHelix(
 const turnsAlong = (length: number, drop: number, slope: number): number =>
   2 * Math.ceil(drop / (2 * length * slope) - 1e-9);
 
-const lengthOf = (x: ArrayLike<number>, y: ArrayLike<number>): number => {
+/**
+ * How long a way must be at least for a cutter to sink along it, mm: one that does not cut at its centre must move on by
+ * more than that centre.
+ */
+export const leastRamp = ({ centre, radius }: { centre: boolean; radius: number }): number =>
+  centre ? LEAST_RAMP : 2 * LEAST_HELIX * radius;
+
+/** Length of a way, mm. */
+export const wayLength = (x: ArrayLike<number>, y: ArrayLike<number>): number => {
   let sum = 0;
   for (let i = 1; i < x.length; i++) sum += Math.hypot(x[i] - x[i - 1], y[i] - y[i - 1]);
   return sum;
@@ -65,7 +73,7 @@ export function sinkAlong(
 ): void {
   overFloor(w, x[0], y[0], z0);
   if (w.z > z0) w.to(x[0], y[0], z0);
-  const length = lengthOf(x, y);
+  const length = wayLength(x, y);
   const turns = turnsAlong(length, z0 - z1, slope);
   const fall = (z0 - z1) / (turns * length);
   let z = z0;
@@ -114,7 +122,7 @@ export class WaysIn {
    * @returns at which point of the path the cutter now is; −1 where the path is to be left out
    */
   sink(w: ToolpathWriter, x: Float64Array, y: Float64Array, closed: boolean, z0: number, z1: number): number {
-    if (this.hasRoom(lengthOf(x, y), z0 - z1)) {
+    if (this.hasRoom(wayLength(x, y), z0 - z1)) {
       if (!closed) {
         sinkAlong(w, x, y, z0, z1, this.slope);
         return 0;
@@ -126,12 +134,9 @@ export class WaysIn {
     return this.straight(w, x[0], y[0], z0, z1) ? 0 : -1;
   }
 
-  /**
-   * Whether a way so long is enough to sink by `drop` along it, to and fro, mm: a cutter that does not cut at its
-   * centre must move on by more than that centre.
-   */
+  /** Whether a way so long is enough to sink by `drop` along it, to and fro, mm. */
   hasRoom(length: number, drop: number): boolean {
-    const least = this.centre ? LEAST_RAMP : 2 * LEAST_HELIX * this.radius;
+    const least = leastRamp({ centre: this.centre, radius: this.radius });
     return length >= least && turnsAlong(length, drop, this.slope) <= MOST_TURNS;
   }
 

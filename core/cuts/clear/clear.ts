@@ -1,13 +1,14 @@
 import { feedsFor } from "../../cutters/feeds.ts";
 import { profileOf } from "../../cutters/profile.ts";
-import { ringCount } from "../../geometry/rings.ts";
+import { ringCount, type Rings } from "../../geometry/rings.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import { Ground } from "../area/ground.ts";
-import { type Level, levels } from "../area/level.ts";
-import { type Reached, reachedBy } from "../area/reached.ts";
+import { type AreaPlan, type Level, levels } from "../area/level.ts";
+import { isDone, type Reached, reachedBy } from "../area/reached.ts";
+import { clearRests } from "../area/rests.ts";
 import { clearRings } from "../area/rings.ts";
 import {
   directionField,
@@ -24,6 +25,7 @@ import { CARVE_READS, type CarveInputs, carveRegion } from "../vcarve/border.ts"
 import { CLEAR } from "../vcarve/clearing.ts";
 import { effectiveFloor } from "../vcarve/floor.ts";
 import { vcarve } from "../vcarve/vcarve.ts";
+import { clearSeconds } from "./seconds.ts";
 
 /** The carve that this prepares: its settings, its cutter's profile, how deep it goes. */
 function carvedBy({ target }: CutContext) {
@@ -48,9 +50,6 @@ function usualLeave({ target }: CutContext): number {
   return Math.min(MOST_LEAVE, Math.floor(100 * LEAVE_SHARE * opens) / 100);
 }
 
-/** Along a wall both cutters cut the same line: less than this left beside it, mm, is nothing left. */
-const SLIVER = 0.01;
-
 const fields = fieldsFor<CutContext>()
   .with(stepoverField)
   .with(stepdownField(targetFloor))
@@ -69,7 +68,7 @@ const fields = fieldsFor<CutContext>()
   .with(entryField)
   .with(rampField)
   .with(rateFields(feedsAt));
-type ClearSettings = SettingsOf<typeof fields>;
+export type ClearSettings = SettingsOf<typeof fields>;
 
 /**
  * Takes the wide floors of a carve with a flat cutter before the V cutter comes; a later, smaller one takes what it
@@ -94,8 +93,74 @@ export const clear = defineCut({
   handles: { entry: "entry" },
   intent: (_s, c) => ({ depth: targetFloor(c), through: false }),
   sample: { cutter: "flat:3", helps: { kind: "vcarve", cutter: "v:60:12" } },
+  estimate,
   plan,
 });
+
+/** The ground that it clears: the carve's region, and how. */
+export interface ToClear {
+  region: Rings;
+  area: AreaPlan;
+  levels: Level[];
+}
+
+/** @returns null where there is no region to clear */
+function toClear(
+  inputs: CarveInputs,
+  s: ClearSettings,
+  { settings, profile: carve, floor }: NonNullable<ReturnType<typeof carvedBy>>,
+  notes: Note[],
+): ToClear | null {
+  const region = carveRegion(inputs, settings);
+  if (!region || ringCount(region) === 0) return null;
+  const c = inputs.clearance(region);
+  const { radius } = profileOf(inputs.cutter);
+  const before = inputs.earlier.flatMap((e) => {
+    const own = settingsOf(CLEAR, e);
+    return own ? [{ radius: profileOf(e.cutter).radius, stepdown: own.stepdown, leave: own.leave }] : [];
+  });
+  // The wall slopes, so that each depth has its own reach.
+  const openedAt = (depth: number) =>
+    reachedBy(
+      c,
+      before.map((q) => ({
+        radius: q.radius,
+        from: carve.r(levelBelow(floor, q.stepdown, depth)) + q.radius + q.leave,
+      })),
+    );
+  const opened = new Map<number, Reached | null>();
+  const reachedAt = (depth: number): Reached | null => {
+    if (!opened.has(depth)) opened.set(depth, openedAt(depth));
+    return opened.get(depth)!;
+  };
+  const isLater = reachedAt(floor) !== null;
+  const area: AreaPlan = {
+    c,
+    radius,
+    stepover: safeStepover(inputs, s, notes, "Clear"),
+    slope: slopeOf(s),
+    entry: s.entry,
+    centre: inputs.cutter.centreCutting,
+    conventional: s.direction === "conventional",
+    ...(isLater && {
+      done(x, y, d, level) {
+        const reached = reachedAt(-level.z1);
+        return reached !== null && isDone(reached, radius, x, y, d);
+      },
+    }),
+  };
+  // The first cutter goes farther out where it is shallower. What later ones did there the V cutter would do again on
+  // its way along the wall: they keep to the floor that is left.
+  const from = (depth: number) => carve.r(isLater ? floor : depth) + radius + s.leave;
+  return { region, area, levels: levels(floor, s.stepdown, from) };
+}
+
+/** How long it would take, without planning it, s. */
+function estimate(inputs: CarveInputs, s: ClearSettings): number {
+  const carved = carvedBy(inputs);
+  const ground = carved && toClear(inputs, s, carved, []);
+  return ground ? clearSeconds(inputs, s, ground) : 0;
+}
 
 function plan(inputs: CarveInputs, s: ClearSettings): Planned {
   const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
@@ -113,52 +178,18 @@ function plan(inputs: CarveInputs, s: ClearSettings): Planned {
       ],
       facts: {},
     };
-  const { profile: carve, floor } = carved;
-  const region = carveRegion(inputs, carved.settings);
-  if (!region || ringCount(region) === 0) return { toolpath: w.take(), notes, facts: {} };
-  const c = inputs.clearance(region);
+  const to = toClear(inputs, s, carved, notes);
+  if (!to) return { toolpath: w.take(), notes, facts: {} };
   inputs.progress(0.4);
-  const radius = inputs.cutter.diameter / 2;
-  const before = inputs.earlier.flatMap((e) => {
-    const own = settingsOf(CLEAR, e);
-    return own ? [{ radius: profileOf(e.cutter).radius, stepdown: own.stepdown, leave: own.leave }] : [];
-  });
-  // What the cutters before have opened at a level's depth: the wall slopes, so that each depth has its own reach.
-  const opened = new Map<number, Reached | null>();
-  const reachedAt = (depth: number): Reached | null => {
-    if (!opened.has(depth))
-      opened.set(
-        depth,
-        reachedBy(
-          c,
-          before.map((q) => ({
-            radius: q.radius,
-            from: carve.r(levelBelow(floor, q.stepdown, depth)) + q.radius + q.leave,
-          })),
-        ),
-      );
-    return opened.get(depth)!;
-  };
-  const area = {
-    c,
-    radius,
-    stepover: safeStepover(inputs, s, notes, "Clear"),
-    slope: slopeOf(s),
-    entry: s.entry,
-    centre: inputs.cutter.centreCutting,
-    conventional: s.direction === "conventional",
-    done:
-      before.length > 0 && reachedAt(floor)
-        ? (x: number, y: number, d: number, level: Level) => (reachedAt(-level.z1)?.(x, y, d) ?? 0) < -radius + SLIVER
-        : undefined,
-  };
+  const { region, area } = to;
   const ground = new Ground(w, area, new SegmentGrid(region));
   let any = false;
-  const all = levels(floor, s.stepdown, (depth) => carve.r(depth) + radius + s.leave);
-  all.forEach((level, k) => {
-    if (level.from < c.widest && clearRings(ground, level)) any = true;
-    inputs.progress(0.4 + (0.6 * (k + 1)) / all.length);
-  });
+  if (area.done) any = clearRests(ground, to.levels);
+  else
+    to.levels.forEach((level, k) => {
+      if (level.from < area.c.widest && clearRings(ground, level)) any = true;
+      inputs.progress(0.4 + (0.6 * (k + 1)) / to.levels.length);
+    });
   notes.push(...ground.notes("Clear"));
   if (!any)
     notes.push({

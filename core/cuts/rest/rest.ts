@@ -8,7 +8,8 @@ import { formatLength } from "../../units.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import { Ground } from "../area/ground.ts";
 import { levels } from "../area/level.ts";
-import { reachedBy } from "../area/reached.ts";
+import { isDone, reachedBy } from "../area/reached.ts";
+import { clearRests } from "../area/rests.ts";
 import { clearRings } from "../area/rings.ts";
 import {
   directionField,
@@ -35,8 +36,6 @@ import {
 const depthOf = (c: CutContext): number => settingsOf(pocket, c.target)?.depth ?? 0;
 const feedsAt = (c: CutContext, s: { stepdown: number; stepover: number }) =>
   feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown, depthOf(c) || 1), s.stepover);
-/** Along a wall both cutters cut the same line: less than this left beside it, mm, is nothing left. */
-const SLIVER = 0.01;
 
 const fields = fieldsFor<CutContext>()
   .with(stepoverField)
@@ -128,10 +127,12 @@ function plan(inputs: ArtInputs, s: RestSettings): Planned {
     centre: cutter.centreCutting,
     conventional: s.direction === "conventional",
     // Nothing to do where the whole cutter lies in open ground.
-    done: reached ? (x: number, y: number, d: number) => reached(x, y, d) < -radius + SLIVER : undefined,
+    done: reached ? (x: number, y: number, d: number) => isDone(reached, radius, x, y, d) : undefined,
   };
   const ground = new Ground(w, area, new SegmentGrid(region));
-  for (const level of levels(depthOf(inputs), s.stepdown, () => from)) clearRings(ground, level);
+  const all = levels(depthOf(inputs), s.stepdown, () => from);
+  if (reached) clearRests(ground, all);
+  else for (const level of all) clearRings(ground, level);
   notes.push(...ground.notes("Rest"));
   if (w.count === 0 && notes.length === 0)
     notes.push({

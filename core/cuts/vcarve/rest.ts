@@ -22,8 +22,8 @@ export const FLOOR_TOLERANCE = 0.002;
 const MOST_RINGS = 2000;
 
 /**
- * What a pointed cutter has to do on the floor: along the foot of every wall, then over whatever no clearing cutter
- * reached, in rings as far apart as the stated ridge allows, and along the middle where two rings are too far apart.
+ * What a pointed cutter has to do on the floor beyond the feet of the walls: over whatever no clearing cutter reached,
+ * in rings as far apart as the stated ridge allows, and along the middle where two rings are too far apart.
  * `scraped` is the length spent on open floor, mm.
  */
 export function floorTrails(
@@ -33,32 +33,35 @@ export function floorTrails(
   p: Profile,
   floor: number,
   rho: number,
-): { foot: Trail[]; rest: Trail[]; scraped: number } {
-  const foot: Trail[] = [];
+): { rest: Trail[]; scraped: number } {
   const rest: Trail[] = [];
   let scraped = 0;
-  if (c.widest <= rho) return { foot, rest, scraped };
-  addRings(foot, inset(c, rho).rings, -floor, null);
+  if (c.widest <= rho) return { rest, scraped };
   const { cleared, radius } = clearedBy(inputs, c, rho);
-  // Passes may each stray by their tolerance: that much nearer together they still keep the ridge.
-  const step = Math.max(0.01, 2 * p.r(s.ridge) - 2 * FLOOR_TOLERANCE);
+  const step = floorStep(s, p);
   const overlap = Math.min(step, OVERLAP);
   for (let k = 1; k < MOST_RINGS; k++) {
     const at = rho + k * step;
     if (at >= c.widest || at > rho + radius) break;
-    scraped += addRings(rest, inset(c, at).rings, -floor, cleared && ((x, y) => cleared(x, y, at) < -overlap));
+    scraped += addRings(rest, inset(c, at).rings, -floor, cleared && ((x, y) => cleared(x, y, at, overlap)));
     if ((k & 15) === 0) inputs.progress(0.4 + 0.4 * Math.min(1, k / 200));
   }
-  const ridge = middles(c, rho, step, -floor, cleared && ((x, y, d) => cleared(x, y, d) < -overlap));
+  const ridge = middles(c, rho, step, -floor, cleared && ((x, y, d) => cleared(x, y, d, overlap)));
   for (const t of ridge) {
     rest.push(t);
     scraped += trailLength(t);
   }
-  return { foot, rest, scraped };
+  return { rest, scraped };
+}
+
+/** How far passes over a floor lie apart, mm. */
+export function floorStep(s: { ridge: number }, p: Profile): number {
+  // Passes may each stray by their tolerance: that much nearer together they still keep the ridge.
+  return Math.max(0.01, 2 * p.r(s.ridge) - 2 * FLOOR_TOLERANCE);
 }
 
 /** What all clearing cutters together have opened of the floor. */
-function clearedBy(inputs: CutContext, c: Clearance, rho: number): { cleared: Reached | null; radius: number } {
+export function clearedBy(inputs: CutContext, c: Clearance, rho: number): { cleared: Reached | null; radius: number } {
   const cutters = inputs.helpers.flatMap((h) => {
     const clearing = settingsOf(CLEAR, h);
     const { radius } = profileOf(h.cutter);

@@ -75,6 +75,13 @@ export function carveTrails(
   }
 }
 
+/** Along one trail, from above its beginning. */
+export function carveAlone(w: ToolpathWriter, t: Trail): void {
+  w.above(t.x[0], t.y[0]);
+  w.plunge(t.z[0]);
+  carve(w, t);
+}
+
 /** Along a trail from its beginning: level stretches in lines and arcs, the rest in lines. */
 function carve(w: ToolpathWriter, t: Trail, opened?: Opened): void {
   const last = t.x.length - 1;

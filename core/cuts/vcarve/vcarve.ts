@@ -3,18 +3,17 @@ import { rateFields } from "../fields.ts";
 import { CARVE_READS, type CarveInputs, carveRegion } from "./border.ts";
 import { feedsFor } from "../../cutters/feeds.ts";
 import { describeCutter, profileOf, SCRATCH } from "../../cutters/profile.ts";
-import { withLoss } from "../../geometry/clearance/clearance.ts";
 import { regionArea, ringCount } from "../../geometry/rings.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { formatLength } from "../../units.ts";
 import { between } from "../../toolpath/stretches.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { type CutContext, defineCut, type Note, type Planned } from "../kind.ts";
-import { borderFields, effectiveFloor, floorFields } from "./floor.ts";
-import { axisBelow } from "./axis.ts";
-import { joinedTrails } from "./network.ts";
+import { borderFields, floorFields } from "./floor.ts";
 import { floorTrails } from "./rest.ts";
 import { carveTrails, clearLinks } from "./trails.ts";
+import { carveSeconds } from "./seconds.ts";
+import { passesOver, strokesOf } from "./strokes.ts";
 import { thinParts } from "./thin.ts";
 
 const feedsAt = (c: CutContext, s: { floor: number }) =>
@@ -53,7 +52,7 @@ const fields = fieldsFor<CutContext>()
     },
   })
   .with(rateFields(feedsAt));
-type VcarveSettings = SettingsOf<typeof fields>;
+export type VcarveSettings = SettingsOf<typeof fields>;
 
 /**
  * Carves with a pointed cutter so that the stock's top keeps the outline exactly and walls slope at the cutter's angle.
@@ -76,8 +75,15 @@ export const vcarve = defineCut({
   },
   intent: (s) => ({ depth: s.limited ? s.floor : null, through: false }),
   sample: { cutter: "v:60:12" },
+  estimate,
   plan,
 });
+
+/** How long it would take, without planning it, s. */
+function estimate(inputs: CarveInputs, s: VcarveSettings): number {
+  const region = carveRegion(inputs, s);
+  return region && ringCount(region) > 0 ? carveSeconds(inputs, s, strokesOf(inputs, s, region)) : 0;
+}
 
 function plan(inputs: CarveInputs, s: VcarveSettings): Planned {
   const profile = profileOf(inputs.cutter);
@@ -85,28 +91,15 @@ function plan(inputs: CarveInputs, s: VcarveSettings): Planned {
   const region = carveRegion(inputs, s);
   if (!region || ringCount(region) === 0)
     return { toolpath: w.take(), notes: region ? [] : [outsideBorder], facts: {} };
-  const floor = effectiveFloor(s, profile);
-  const c = withLoss(inputs.clearance(region), Math.max(LEAST_LOSS, inputs.reads.art.held / 2));
+  const { c, floor, rho, trails, opened } = strokesOf(inputs, s, region);
   inputs.progress(0.4);
-  const rho = profile.r(floor);
-  const opened = profile.ball > 0 ? (z: number) => profile.r(-z) : undefined;
-  const axis = axisBelow(
-    c,
-    rho,
-    (d) => -Math.min(floor, Math.max(0, profile.h(Math.min(d, profile.radius)))),
-    profile.flat,
-    opened,
-  );
-  const { foot, rest, scraped } = floorTrails(inputs, c, s, profile, floor, rho);
+  const { rest, scraped } = floorTrails(inputs, c, s, profile, floor, rho);
   inputs.progress(0.8);
-  const all = [...joinedTrails(axis, foot, floor, s.feed), ...rest];
+  const all = [...trails, ...rest];
 
   const links = clearLinks(region, (depth) => profile.r(depth), floor);
   const step = s.stepdown;
-  const passes = Math.max(
-    1,
-    Math.ceil(Math.min(floor, profile.height, profile.h(Math.min(c.widest, profile.radius))) / step - 1e-6),
-  );
+  const passes = passesOver(c, s, floor, profile);
   for (let k = 0; k < passes; k++) {
     const top = k === 0 ? Infinity : -k * step;
     const low = k === passes - 1 ? -floor : -(k + 1) * step;
@@ -143,12 +136,6 @@ function plan(inputs: CarveInputs, s: VcarveSettings): Planned {
     ...(profile.ball === 0 && { asked: sloping(region, floor, profile.coneSlope, s.ridge) }),
   };
 }
-
-/**
- * A branch into a corner is carved where it changes the wall by more than this, and by more than half of what its edge
- * is known to, mm.
- */
-const LEAST_LOSS = 0.01;
 
 /** Scraping longer than this on open floor deserves a clearing cutter, mm. */
 const LONG_SCRAPE = 15000;

@@ -1,0 +1,102 @@
+import Flatbush from "flatbush";
+import { inset } from "../../geometry/clearance/clearance.ts";
+import { ringCount } from "../../geometry/rings.ts";
+import { cutAlong, loopOf, rotate } from "../../toolpath/loops.ts";
+import { nearestOrder } from "../../toolpath/order.ts";
+import { openRuns } from "../../toolpath/stretches.ts";
+import type { Ground } from "./ground.ts";
+import type { AreaPlan, Level } from "./level.ts";
+import { pipsOf } from "./pips.ts";
+
+/** A stretch of a ring, or along the axis, that earlier cutters left. */
+export interface Run {
+  x: Float64Array;
+  y: Float64Array;
+  closed: boolean;
+  /** clearance at its beginning, mm */
+  d: number;
+  /** how many steps in from the edge; −1 for stretches along the axis, which come last */
+  step: number;
+}
+
+/** Stretches so near to each other, in stepovers, lie in one corner. */
+const TOGETHER = 1.5;
+
+/**
+ * Clears what earlier cutters left of an area, one corner after another and each down to the floor before the next is
+ * gone to: stretches of rings, those that lie deeper in the open first, then along the axis where rings leave pips.
+ * @param levels all of them as far from the edge as the last
+ * @returns whether anything was left
+ */
+export function clearRests(g: Ground, levels: readonly Level[]): boolean {
+  const corners = restsOf(g.p, levels[levels.length - 1]);
+  const starts = corners.map(([r]) => ({ x0: r.x[0], y0: r.y[0], x1: r.x[0], y1: r.y[0] }));
+  for (const { index } of nearestOrder(starts, g.w.x, g.w.y))
+    for (const level of levels) {
+      g.begin(level);
+      for (const run of corners[index]) cutRun(g, run, level);
+    }
+  return corners.length > 0;
+}
+
+/** What is left on the floor, by the corners that it lies in, each in the order in which it is cut. */
+export const restsOf = (p: AreaPlan, floor: Level): Run[][] =>
+  p.done ? cornersOf(runsOf(p, floor), TOGETHER * p.stepover) : [];
+
+/** Every stretch that is left on the floor. */
+function runsOf(p: AreaPlan, floor: Level): Run[] {
+  const out: Run[] = [];
+  for (let step = 0; floor.from + step * p.stepover < p.c.widest; step++) {
+    const d = floor.from + step * p.stepover;
+    const { rings } = inset(p.c, d);
+    for (let k = 0; k < ringCount(rings); k++)
+      for (const { x, y } of openRuns(rings.xy, rings.starts[k], rings.starts[k + 1], (u, v) =>
+        p.done!(u, v, d, floor),
+      ))
+        out.push({ x, y, closed: x[0] === x[x.length - 1] && y[0] === y[y.length - 1], d, step });
+  }
+  for (const t of pipsOf(p, floor)) out.push({ x: t.x, y: t.y, closed: false, d: t.z[0], step: -1 });
+  return out;
+}
+
+/** Stretches together that lie in one corner. */
+function cornersOf(runs: readonly Run[], near: number): Run[][] {
+  if (runs.length === 0) return [];
+  const group = runs.map((_, i) => i);
+  const find = (i: number): number => {
+    while (group[i] !== i) i = group[i] = group[group[i]];
+    return i;
+  };
+  const [xs, ys, of] = [[] as number[], [] as number[], [] as number[]];
+  runs.forEach((run, i) => {
+    let [x, y] = [Infinity, Infinity];
+    for (let k = 0; k < run.x.length; k++) {
+      if (k < run.x.length - 1 && Math.hypot(run.x[k] - x, run.y[k] - y) < near / 4) continue;
+      [x, y] = [run.x[k], run.y[k]];
+      xs.push(x);
+      ys.push(y);
+      of.push(i);
+    }
+  });
+  const index = new Flatbush(xs.length);
+  xs.forEach((x, k) => index.add(x, ys[k], x, ys[k]));
+  index.finish();
+  xs.forEach((x, k) => {
+    for (const q of index.search(x - near, ys[k] - near, x + near, ys[k] + near))
+      if (of[q] < of[k] && Math.hypot(xs[q] - x, ys[q] - ys[k]) <= near) group[find(of[q])] = find(of[k]);
+  });
+  const corners = new Map<number, Run[]>();
+  runs.forEach((run, i) => corners.set(find(i), [...(corners.get(find(i)) ?? []), run]));
+  return [...corners.values()].map((corner) => corner.sort((a, b) => b.step - a.step));
+}
+
+/** Cuts one stretch; a whole ring that no cutter has reached needs a way in like any other. */
+function cutRun(g: Ground, run: Run, level: Level): void {
+  const { w, p } = g;
+  const end = run.x.length - 1;
+  const isOpen = p.done!(run.x[0], run.y[0], run.d, level);
+  const first = g.enter(run.x, run.y, run.closed, isOpen);
+  if (first < 0) return;
+  const { x, y } = run.closed ? rotate(loopOf(run.x, run.y), first) : run;
+  cutAlong(w, x, y, 0, end, level.z1);
+}

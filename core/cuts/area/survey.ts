@@ -1,0 +1,152 @@
+import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
+import type { Machine } from "../../cutters/feeds.ts";
+import { ringCount, type Rings } from "../../geometry/rings.ts";
+import { CLEAR, NEAR } from "../../toolpath/toolpath.ts";
+import type { CutInputs } from "../kind.ts";
+
+/**
+ * What rings inside a region would come to, found from a few of them: enough to tell how long a cut takes without
+ * planning it.
+ */
+export interface Survey {
+  /** length of the curves this far inside the region, mm */
+  length(d: number): number;
+  /** groups of rings that begin in solid stock: rings a step apart from a distance inwards, each group round one top */
+  groups(from: number, step: number): number;
+}
+
+/** Distances at which the curves are measured; nearer together by the edge, where there are more of them. */
+const MEASURED = 20;
+
+/** The survey of a region, made once. */
+export const surveyIn = (inputs: Pick<CutInputs, "kept" | "clearance">, region: Rings): Survey =>
+  inputs.kept.of("survey", [region], (r) => surveyOf(inputs.clearance(r)));
+
+function surveyOf(c: Clearance): Survey {
+  const at = Float64Array.from({ length: MEASURED + 1 }, (_, k) => c.widest * (k / MEASURED) ** 1.5);
+  const lengths = at.map((d, k) => (k === MEASURED ? 0 : ringsLength(inset(c, d).rings)));
+  const tops = topsOf(c);
+  return {
+    length(d) {
+      if (!(d < c.widest)) return 0;
+      const k = Math.min(MEASURED - 1, Math.floor(MEASURED * (Math.max(0, d) / c.widest) ** (2 / 3)));
+      const f = Math.min(1, Math.max(0, (d - at[k]) / (at[k + 1] - at[k])));
+      return lengths[k] + f * (lengths[k + 1] - lengths[k]);
+    },
+    groups(from, step) {
+      const ring = (d: number) => Math.floor((d - from) / step);
+      return tops.filter((t) => t.top > from && ring(t.top) > (t.saddle > from ? ring(t.saddle) : -1)).length;
+    },
+  };
+}
+
+/** Length of closed curve k, mm. */
+export function ringLength({ xy, starts }: Rings, k: number): number {
+  let sum = 0;
+  for (let i = starts[k]; i < starts[k + 1]; i++) {
+    const j = i + 1 < starts[k + 1] ? i + 1 : starts[k];
+    sum += Math.hypot(xy[2 * j] - xy[2 * i], xy[2 * j + 1] - xy[2 * i + 1]);
+  }
+  return sum;
+}
+
+/** Length of all of them, mm. */
+export function ringsLength(r: Rings): number {
+  let sum = 0;
+  for (let k = 0; k < ringCount(r); k++) sum += ringLength(r, k);
+  return sum;
+}
+
+/** A place of greatest clearance, and the clearance of the neck over which it joins a wider one; mm. */
+interface Top {
+  top: number;
+  saddle: number;
+}
+
+/**
+ * Every place of greatest clearance along the axis. Nodes join from the widest down; where two groups meet, the lower
+ * top ends (persistence of maxima: Edelsbrunner, Letscher and Zomorodian, "Topological persistence and simplification",
+ * 2002).
+ */
+function topsOf({ axis }: Clearance): Top[] {
+  const n = axis.x.length;
+  const group = Int32Array.from({ length: n }, (_, i) => i);
+  const find = (i: number): number => {
+    while (group[i] !== i) i = group[i] = group[group[i]];
+    return i;
+  };
+  const lower = (e: number) => Math.min(axis.d[axis.a[e]], axis.d[axis.b[e]]);
+  const order = Float64Array.from({ length: axis.a.length }, (_, e) => e).sort((e, f) => lower(f) - lower(e));
+  const tops: Top[] = [];
+  for (const e of order) {
+    const [p, q] = [find(axis.a[e]), find(axis.b[e])];
+    if (p === q) continue;
+    const [high, low] = axis.d[p] >= axis.d[q] ? [p, q] : [q, p];
+    if (axis.d[low] > lower(e)) tops.push({ top: axis.d[low], saddle: lower(e) });
+    group[low] = high;
+  }
+  for (let i = 0; i < n; i++) if (group[i] === i) tops.push({ top: axis.d[i], saddle: 0 });
+  return tops;
+}
+
+/** Stretches of the curves this far inside a region: how much of them is left, by places looked at along them. */
+export interface Left {
+  /** mm */
+  length: number;
+  runs: number;
+}
+
+/** Places looked at along curves, so far apart, mm; and on one curve at least. */
+const APART = 0.4;
+const LEAST_PLACES = 12;
+
+/** How much of the curves at distance d is left where `done` is false. */
+export function leftAt(c: Clearance, d: number, done: (x: number, y: number) => boolean): Left {
+  const { rings } = inset(c, d);
+  const out: Left = { length: 0, runs: 0 };
+  for (let k = 0; k < ringCount(rings); k++) {
+    const places = placesOn(rings, k);
+    const left = places.map(([x, y]) => !done(x, y));
+    left.forEach((is, i) => {
+      if (!is) return;
+      out.length += places[i][2];
+      if (!left[(i + left.length - 1) % left.length]) out.runs++;
+    });
+    if (left.every(Boolean)) out.runs++;
+  }
+  return out;
+}
+
+/** Places along one ring at even steps: x, y and how much of the ring each stands for, mm. */
+function placesOn(rings: Rings, k: number): [number, number, number][] {
+  const { xy, starts } = rings;
+  const [from, to] = [starts[k], starts[k + 1]];
+  const total = ringLength(rings, k);
+  const n = Math.max(LEAST_PLACES, Math.ceil(total / APART));
+  const step = total / n;
+  const out: [number, number, number][] = [];
+  let before = 0;
+  for (let i = from; i < to; i++) {
+    const j = i + 1 < to ? i + 1 : from;
+    const [dx, dy] = [xy[2 * j] - xy[2 * i], xy[2 * j + 1] - xy[2 * i + 1]];
+    const length = Math.hypot(dx, dy);
+    for (; out.length < n && (out.length + 0.5) * step <= before + length;) {
+      const f = length > 0 ? ((out.length + 0.5) * step - before) / length : 0;
+      out.push([xy[2 * i] + f * dx, xy[2 * i + 1] + f * dy, step]);
+    }
+    before += length;
+  }
+  return out;
+}
+
+/** Seconds to go up from a depth, over a few mm, and down again to the stock, at rapid speed. */
+export function liftSeconds(m: Machine, depth: number, way: number): number {
+  const trapezoid = (length: number, rate: number, acceleration: number): number => {
+    const v = rate / 60;
+    const ramp = (v * v) / acceleration;
+    return length >= ramp ? length / v + v / acceleration : 2 * Math.sqrt(length / acceleration);
+  };
+  const up = trapezoid(CLEAR + depth, m.rapidZ, m.accelerationZ);
+  const down = trapezoid(CLEAR - NEAR, m.rapidZ, m.accelerationZ);
+  return up + trapezoid(way, m.rapid, m.acceleration) + down;
+}

@@ -1,0 +1,81 @@
+import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
+import { ringCount } from "../../geometry/rings.ts";
+import { cutAlong, unroll } from "../../toolpath/loops.ts";
+import { moveSeconds } from "../../toolpath/time.ts";
+import { RAPID, ToolpathWriter } from "../../toolpath/toolpath.ts";
+import type { AreaPlan } from "../area/level.ts";
+import { pipsOf } from "../area/pips.ts";
+import { restsOf } from "../area/rests.ts";
+import { leastRamp, wayLength } from "../area/sink.ts";
+import { liftSeconds, ringLength, ringsLength, surveyIn } from "../area/survey.ts";
+import { slopeOf } from "../fields.ts";
+import type { CarveInputs } from "../vcarve/border.ts";
+import type { ClearSettings, ToClear } from "./clear.ts";
+
+/** A helix as wide as most are, with the level turn at its end, as a share of the cutter's radius. */
+const HELIX = 0.8;
+/** Travel between two groups of rings, as a share of the stock's size: to the nearest next one. */
+const TRAVEL = 0.05;
+/** Ways from ring to ring, as a share of the rings' own length. */
+const LINKS = 1.05;
+/** Travel from one pip to the next, in radii of the cutter. */
+const PIP_TRAVEL = 3;
+/** Lifts for each corner that is left: some hold walls between their stretches. */
+const LIFTS = 1.8;
+/** A short stretch begins and ends at rest: it costs so much more, s. */
+const START = 0.3;
+
+/**
+ * How long clearing would take: the length of its rings at the speed that the outermost ones can be run at, and a way
+ * in for each group of rings; of what earlier cutters leave, the stretches that are left and a lift for each corner.
+ */
+export function clearSeconds(inputs: CarveInputs, s: ClearSettings, { region, area, levels }: ToClear): number {
+  const { c, radius, stepover } = area;
+  const { machine, stock } = inputs;
+  const way = TRAVEL * Math.hypot(stock.width, stock.height);
+  const lowest = levels[levels.length - 1];
+  if (!(lowest.from < c.widest)) return 0;
+  const rate = speedAlong(inputs, s, c, lowest.from);
+  if (!area.done && levels.some(({ from }) => hasNoWayIn(area, from))) return Infinity;
+  let seconds = 0;
+  if (area.done) {
+    for (const corner of restsOf(area, lowest)) {
+      for (const run of corner) seconds += levels.length * (wayLength(run.x, run.y) / rate + START);
+      seconds += LIFTS * (liftSeconds(machine, -lowest.z1, way) - (60 * lowest.z1) / s.plunge);
+    }
+    return seconds;
+  }
+  const survey = surveyIn(inputs, region);
+  for (const { from, z0, z1 } of levels) {
+    let length = 0;
+    for (let d = from; d < c.widest; d += stepover) length += survey.length(d);
+    const helix = (z0 - z1) / Math.sin(Math.atan(slopeOf(s))) + 2 * Math.PI * HELIX * radius;
+    const enter = helix / rate + liftSeconds(machine, -z1, way);
+    const pips = pipsOf(area, { from, z0, z1 });
+    for (const t of pips) seconds += wayLength(t.x, t.y) / rate + liftSeconds(machine, -z1, PIP_TRAVEL * radius);
+    seconds += (LINKS * length) / rate + survey.groups(from, stepover) * enter;
+  }
+  return seconds;
+}
+
+/** Whether there are places hardly wider than the cutter, which one that does not cut at its centre leaves out. */
+function hasNoWayIn(area: AreaPlan, from: number): boolean {
+  if (area.centre) return false;
+  const { rings } = inset(area.c, from);
+  return Array.from({ length: ringCount(rings) }, (_, k) => ringLength(rings, k)).some((l) => l < leastRamp(area));
+}
+
+/** How fast the outermost rings are run, corners and all, mm/s. */
+function speedAlong({ machine }: CarveInputs, s: ClearSettings, c: Clearance, from: number): number {
+  const { rings } = inset(c, from);
+  const w = new ToolpathWriter(s.feed, s.plunge, machine.rapid);
+  for (let k = 0; k < ringCount(rings); k++) {
+    const loop = unroll(rings.xy, rings.starts[k], rings.starts[k + 1], 0, false);
+    w.above(loop.x[0], loop.y[0], 0);
+    cutAlong(w, loop.x, loop.y, 0, loop.x.length - 1, 0);
+  }
+  const path = w.take();
+  // The way from one ring to the next is not theirs.
+  const seconds = moveSeconds(path, machine).reduce((sum, t, i) => (path.kind[i] === RAPID ? sum : sum + t), 0);
+  return ringsLength(rings) / seconds;
+}

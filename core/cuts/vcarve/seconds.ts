@@ -1,0 +1,67 @@
+import { profileOf } from "../../cutters/profile.ts";
+import type { Machine } from "../../cutters/feeds.ts";
+import { moveSeconds } from "../../toolpath/time.ts";
+import { RAPID, ToolpathWriter } from "../../toolpath/toolpath.ts";
+import { leftAt, liftSeconds, surveyIn } from "../area/survey.ts";
+import type { CarveInputs } from "./border.ts";
+import { clearedBy, floorStep } from "./rest.ts";
+import { passesOver, type Strokes } from "./strokes.ts";
+import { carveAlone } from "./trails.ts";
+import type { VcarveSettings } from "./vcarve.ts";
+
+/** Rings over the floor that are looked at; the others are taken to be like them. */
+const LOOKED_AT = 10;
+/** Way from the end of one stroke to the beginning of the next, in floors' depths: the order travels little. */
+const TRAVEL = 3;
+/** Lifts for each trail: deep ones are parted where they come up. */
+const LIFTS = 2;
+/** Short stretches over a floor begin and end at rest: each costs so much more, s. */
+const STARTS = 0.3;
+
+/** How long a carve would take: its strokes as they are, and of the floor the stretches that are left on some rings. */
+export function carveSeconds(inputs: CarveInputs, s: VcarveSettings, strokes: Strokes): number {
+  const { c, floor, rho } = strokes;
+  const passes = passesOver(c, s, floor, profileOf(inputs.cutter));
+  const along = inputs.kept.of("stroke-seconds", [strokes, s.feed, s.plunge, inputs.machine], strokeSeconds);
+  if (c.widest <= rho) return passes * along;
+  const { length, runs } = floorLeft(inputs, s, strokes);
+  return passes * (along + (60 * length) / s.feed + runs * STARTS);
+}
+
+/** Along every stroke as it will be run, with a lift for each, s. */
+function strokeSeconds({ trails, floor }: Strokes, feed: number, plunge: number, machine: Machine): number {
+  const w = new ToolpathWriter(feed, plunge, machine.rapid);
+  for (const t of trails) carveAlone(w, t);
+  const path = w.take();
+  // The order is not known yet: ways from stroke to stroke are a usual lift each.
+  const cutting = moveSeconds(path, machine).reduce((sum, t, i) => (path.kind[i] === RAPID ? sum : sum + t), 0);
+  return cutting + LIFTS * trails.length * liftSeconds(machine, floor / 2, TRAVEL * floor);
+}
+
+/** What the pointed cutter has to do on the floor beyond the feet of its walls. */
+function floorLeft(
+  inputs: CarveInputs,
+  s: VcarveSettings,
+  { region, c, rho }: Strokes,
+): { length: number; runs: number } {
+  const p = profileOf(inputs.cutter);
+  const step = floorStep(s, p);
+  const { cleared, radius } = clearedBy(inputs, c, rho);
+  const widest = Math.min(c.widest, rho + radius);
+  const rings = Math.floor((widest - rho) / step);
+  if (!cleared) {
+    const survey = surveyIn(inputs, region);
+    let length = 0;
+    for (let k = 1; k <= rings; k++) length += survey.length(rho + k * step);
+    return { length, runs: rings * survey.groups(rho, step) };
+  }
+  const looked = Math.min(rings, LOOKED_AT);
+  const out = { length: 0, runs: 0 };
+  for (let q = 0; q < looked; q++) {
+    const d = rho + step * (1 + (q + 0.5) * (rings / looked) - 0.5);
+    const left = leftAt(c, d, (x, y) => cleared(x, y, d, 0));
+    out.length += (left.length * rings) / looked;
+    out.runs += (left.runs * rings) / looked;
+  }
+  return out;
+}

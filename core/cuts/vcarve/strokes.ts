@@ -1,0 +1,76 @@
+import { type Cutter, type Profile, profileOf } from "../../cutters/profile.ts";
+import { type Clearance, inset, withLoss } from "../../geometry/clearance/clearance.ts";
+import { ringCount, type Rings } from "../../geometry/rings.ts";
+import type { Trail } from "../../geometry/trail.ts";
+import { axisBelow } from "./axis.ts";
+import type { CarveInputs } from "./border.ts";
+import { effectiveFloor } from "./floor.ts";
+import { joinedTrails } from "./network.ts";
+
+/**
+ * A branch into a corner is carved where it changes the wall by more than this, and by more than half of what its edge
+ * is known to, mm.
+ */
+const LEAST_LOSS = 0.01;
+
+/** The strokes of a carve, and what they follow from. */
+export interface Strokes {
+  region: Rings;
+  c: Clearance;
+  /** how deep the carve goes, and the clearance at which it gets there, mm */
+  floor: number;
+  rho: number;
+  /** along every stroke and round the foot of every wall */
+  trails: Trail[];
+  /** of a round cutter, how far it opens the stock's top at a height z, mm */
+  opened?: (z: number) => number;
+}
+
+/** The strokes of a carve: what it cuts whatever cleared its floors before. Found once for all that asks for them. */
+export function strokesOf(
+  inputs: CarveInputs,
+  s: { limited: boolean; floor: number; feed: number },
+  region: Rings,
+): Strokes {
+  const floor = effectiveFloor(s, profileOf(inputs.cutter));
+  const loss = Math.max(LEAST_LOSS, inputs.reads.art.held / 2);
+  return inputs.kept.of("strokes", [region, loss, inputs.cutter, floor, s.feed], (r, within, cutter, depth, feed) =>
+    strokes(r, withLoss(inputs.clearance(r), within), cutter, depth, feed),
+  );
+}
+
+function strokes(region: Rings, c: Clearance, cutter: Cutter, floor: number, feed: number): Strokes {
+  const profile = profileOf(cutter);
+  const rho = profile.r(floor);
+  const opened = profile.ball > 0 ? (z: number) => profile.r(-z) : undefined;
+  const axis = axisBelow(
+    c,
+    rho,
+    (d) => -Math.min(floor, Math.max(0, profile.h(Math.min(d, profile.radius)))),
+    profile.flat,
+    opened,
+  );
+  return { region, c, floor, rho, trails: joinedTrails(axis, feetOf(c, rho, floor), floor, feed), opened };
+}
+
+/** Closed trails along the foot of every wall. */
+function feetOf(c: Clearance, rho: number, floor: number): Trail[] {
+  if (c.widest <= rho) return [];
+  const { rings } = inset(c, rho);
+  return Array.from({ length: ringCount(rings) }, (_, k) => {
+    const n = rings.starts[k + 1] - rings.starts[k];
+    // The first point again at the end: a foot is closed.
+    const at = (i: number) => 2 * (rings.starts[k] + (i % n));
+    return {
+      x: Float64Array.from({ length: n + 1 }, (_, i) => rings.xy[at(i)]),
+      y: Float64Array.from({ length: n + 1 }, (_, i) => rings.xy[at(i) + 1]),
+      z: new Float64Array(n + 1).fill(-floor),
+    };
+  });
+}
+
+/** In how many passes a carve goes down to its deepest. */
+export function passesOver(c: Clearance, s: { stepdown: number }, floor: number, p: Profile): number {
+  const deepest = Math.min(floor, p.height, p.h(Math.min(c.widest, p.radius)));
+  return Math.max(1, Math.ceil(deepest / s.stepdown - 1e-6));
+}

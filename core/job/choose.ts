@@ -1,0 +1,184 @@
+import { copyOf } from "../copy.ts";
+import { type Cutter, describeCutter } from "../cutters/profile.ts";
+import type { CutKind } from "../cuts/kind.ts";
+import { CUTS, cutKind } from "../cuts/register.ts";
+import { formatTime } from "../units.ts";
+import type { BoardJob, JobCut } from "./document.ts";
+import { setHelpers } from "./edit.ts";
+import { estimateCut, planCuts, type Planning } from "./plan.ts";
+import { withChanges } from "./prove.ts";
+
+/** A set of cutters that could come before a cut, and what it comes to. */
+export interface Tried {
+  /** in the order in which they would come; none where the cut does it all */
+  cutters: Cutter[];
+  /** of the helping cuts and the one that they help, with tool changes, s */
+  seconds: number;
+  /** planned, so that its time is what the programs take; else estimated */
+  isPlanned: boolean;
+}
+
+/** Cutters that were tried against each other for one cut. */
+export interface Choice {
+  /** the cut that they help, and the kind of help */
+  target: string;
+  kind: string;
+  /** the one that was taken first, then the other planned ones and the estimated ones, fastest first */
+  tried: Tried[];
+  /** why, in a line */
+  reason: string;
+}
+
+/** Cutters of a rack that are tried at most: more, and they are taken evenly by their size. */
+const MOST_CUTTERS = 10;
+/** Sets whose estimates come within this of the best are planned, so many at most, and the fastest is taken. */
+const NEAR = 1.12;
+const MOST_PLANNED = 2;
+
+/** The kind of cut that comes before a kind to help it, where how long both take can be told without planning. */
+export function chosenHelp(kind: string): CutKind | null {
+  const help = CUTS.find((k) => k.helps?.kind === kind && k.helps.comes === "before");
+  return help?.estimate && cutKind(kind).estimate ? help : null;
+}
+
+/**
+ * Tries the cutters of a rack before a cut: none, each, and every two of them, the larger first. Times are estimated
+ * from areas, lengths and clearance; the nearest to the best are planned.
+ * @returns null where its kind has no help of which that can be told, or there is nothing to cut
+ */
+export function chooseHelpers(
+  job: BoardJob,
+  target: string,
+  rack: readonly Cutter[],
+  planning: Planning,
+): { job: BoardJob; choice: Choice } | null {
+  const cut = job.cuts.find((c) => c.id === target)!;
+  const help = chosenHelp(cut.kind);
+  if (!help || estimateCut(job, target, planning) === null) return null;
+  const sets = new Sets(job, cut, help, planning);
+  const cutters = candidates(rack, help);
+  const tried = [sets.estimated([]), ...cutters.map((c) => sets.estimated([c]))];
+  for (const first of cutters)
+    for (const next of cutters)
+      if (next.diameter < first.diameter) {
+        const best = Math.min(...tried.map((t) => t.seconds));
+        // What the second cutter takes comes on top: sets that are slower without it are slower with it.
+        if (sets.atLeast(first, next) < best) tried.push(sets.estimated([first, next]));
+      }
+  const possible = tried.filter((t) => Number.isFinite(t.seconds)).sort((a, b) => a.seconds - b.seconds);
+  const planned = new Map<Tried, Tried>();
+  for (const t of possible) {
+    const isEnough = planned.size >= MOST_PLANNED || t.seconds > NEAR * possible[0].seconds;
+    if (isEnough && [...planned.values()].some((p) => Number.isFinite(p.seconds))) break;
+    planned.set(t, sets.planned(t.cutters));
+  }
+  // What was only estimated does not come before what was planned.
+  const rank = (t: Tried) => [Number(!t.isPlanned), t.seconds] as const;
+  const all = possible
+    .map((t) => planned.get(t) ?? t)
+    .filter((t) => Number.isFinite(t.seconds))
+    .sort((a, b) => rank(a)[0] - rank(b)[0] || rank(a)[1] - rank(b)[1]);
+  const [best] = all;
+  const choice = { target, kind: help.kind, tried: all, reason: reasonOf(all) };
+  return { job: sets.withCutters(best.cutters), choice };
+}
+
+/** Sets of cutters before one cut of a job. */
+class Sets {
+  constructor(
+    private readonly job: BoardJob,
+    private readonly cut: JobCut,
+    private readonly help: CutKind,
+    private readonly planning: Planning,
+  ) {}
+
+  withCutters(cutters: readonly Cutter[]): BoardJob {
+    const job = copyOf(this.job);
+    setHelpers(
+      job,
+      job.cuts.find((c) => c.id === this.cut.id)!,
+      this.help.kind,
+      cutters,
+    );
+    return job;
+  }
+
+  estimated(cutters: Cutter[]): Tried {
+    const job = this.withCutters(cutters);
+    const parts = this.ours(job).map((c) => ({
+      cutter: c.cutter,
+      seconds: estimateCut(job, c.id, this.planning) ?? 0,
+    }));
+    return { cutters, seconds: this.total(parts), isPlanned: false };
+  }
+
+  planned(cutters: Cutter[]): Tried {
+    const job = this.withCutters(cutters);
+    const ids = new Set(this.ours(job).map((c) => c.id));
+    const cuts = planCuts(job, this.planning).filter((c) => ids.has(c.id));
+    const isStopped = cuts.some((c) => c.id !== this.cut.id && c.notes.some((n) => n.severity === "stop"));
+    const parts = cuts.map((c) => ({ cutter: c.cut.cutter, seconds: c.seconds }));
+    return { cutters, seconds: isStopped ? Infinity : this.total(parts), isPlanned: true };
+  }
+
+  /** What two cutters come to without what the second one itself takes, s. */
+  atLeast(first: Cutter, next: Cutter): number {
+    const seconds = (cutters: Cutter[], id: (job: BoardJob) => string) => {
+      const job = this.withCutters(cutters);
+      return estimateCut(job, id(job), this.planning) ?? 0;
+    };
+    return this.total([
+      { cutter: first, seconds: seconds([first], (job) => this.ours(job)[0].id) },
+      { cutter: next, seconds: LEAST_SECOND },
+      { cutter: this.cut.cutter, seconds: seconds([next], () => this.cut.id) },
+    ]);
+  }
+
+  /** The cut with its helpers of the kind at hand, in order. */
+  private ours(job: BoardJob): JobCut[] {
+    return job.cuts.filter(
+      (c) => c.id === this.cut.id || (c.target === this.cut.id && c.kind === this.help.kind && c.on),
+    );
+  }
+
+  private total(parts: readonly { cutter: Cutter; seconds: number }[]): number {
+    return withChanges(
+      this.job.machine,
+      parts.filter((p) => p.seconds > 0),
+    );
+  }
+}
+
+/** A second cutter that has anything to do takes at least as long as this, s. */
+const LEAST_SECOND = 1;
+
+/** The cutters that a kind can use, largest first, no two alike. */
+function candidates(rack: readonly Cutter[], help: CutKind): Cutter[] {
+  const bySize = new Map<number, Cutter>();
+  for (const c of rack)
+    if (
+      help.cutters.includes(c.kind) &&
+      (!bySize.has(c.diameter) || (c.centreCutting && !bySize.get(c.diameter)!.centreCutting))
+    )
+      bySize.set(c.diameter, c);
+  const all = [...bySize.values()].sort((a, b) => b.diameter - a.diameter);
+  if (all.length <= MOST_CUTTERS) return all;
+  return Array.from({ length: MOST_CUTTERS }, (_, k) => all[Math.round((k * (all.length - 1)) / (MOST_CUTTERS - 1))]);
+}
+
+/** The cutters of a set in words. */
+export const setWords = (cutters: readonly Cutter[]): string =>
+  cutters.length === 0 ? "none" : cutters.map(describeCutter).join(", then ");
+
+/** The set that was taken against the fastest of each other number of cutters. */
+function reasonOf([taken, ...others]: readonly Tried[]): string {
+  const rivals = [0, 1, 2]
+    .map((n) => others.find((t) => t.cutters.length === n))
+    .filter((t) => t !== undefined)
+    .sort((a, b) => a.seconds - b.seconds);
+  const words = rivals.map(
+    (t) => `${t.cutters.length === 0 ? "without any" : setWords(t.cutters)} ${formatTime(t.seconds)}`,
+  );
+  const first = taken.cutters.length === 0 ? "no clearing cutter" : setWords(taken.cutters);
+  return `${first}: ${formatTime(taken.seconds)}${words.length > 0 ? `; ${words.join("; ")}` : ""}`;
+}
