@@ -24,6 +24,8 @@ import type { MakeOptions } from "./options.ts";
 
 /** A job with its files, and what of them is decoded already. */
 export interface Input {
+  /** begun from a picture or a drawing: no job that was kept */
+  isNew: boolean;
   file: JobFile;
   decoded: Map<string, Raster>;
 }
@@ -39,7 +41,7 @@ export async function inputOf(o: MakeOptions, shop: Shop): Promise<Input> {
   else if (isSolidName(o.input)) file = fromSolid(bytes, o, shop);
   else file = await fromPicture(bytes, o, shop, decoded);
   if (o.with !== undefined || o.offset !== undefined) await combineWith(file, o);
-  return { file, decoded };
+  return { isNew: !isJob, file, decoded };
 }
 
 /** The files of a job, decoded. @throws Problem `no-picture` where it has none */
@@ -56,12 +58,19 @@ export async function filesOf({ file, decoded }: Input): Promise<Files> {
   };
 }
 
+/** Lets the application choose the cutters. */
+const AUTO = "auto";
+
+/** Whether the clearing cutters are to be chosen: where nobody named any for a new job, or asked for it. */
+export const isChoosing = (o: MakeOptions, { isNew }: Input): boolean =>
+  o.clear.includes(AUTO) || (isNew && o.clear.length === 0);
+
 /** The cutters that the options name. */
 function chosen(o: MakeOptions, shop: Shop): Chosen {
   const cutters = (specs: readonly string[]) => specs.map((spec) => parseCutter(spec, shop.cutters));
   const usual = usualHelpers(outcomeById(o.as), shop);
   const named = (specs: readonly string[], otherwise: readonly Cutter[] = []) =>
-    specs.length === 0 ? otherwise : cutters(specs.filter((c) => c !== "none"));
+    specs.length === 0 || specs.includes(AUTO) ? otherwise : cutters(specs.filter((c) => c !== "none"));
   return {
     main: cutters(o.cutter),
     clear: named(o.clear, usual.clear),

@@ -1,5 +1,6 @@
 import { buildJob, type BuildResult } from "@oaken/core/job/build";
 import { boardJob, boardPrefixes, putBoard } from "@oaken/core/job/boards";
+import { type Choice, chooseAll, type ChosenJob } from "@oaken/core/job/choose";
 import type { JobDocument } from "@oaken/core/job/document";
 import { outputsOf } from "@oaken/core/job/outputs";
 import type { Files } from "@oaken/core/job/tools";
@@ -12,9 +13,9 @@ import { formatTime } from "@oaken/core/units";
 import { writeJobFile } from "@oaken/files/jobfile";
 import { encoded } from "@oaken/files/outputs";
 import { configure } from "./configure.ts";
-import { filesOf, inputOf } from "./input.ts";
-import { parseMake } from "./options.ts";
-import { type BoardReport, type Made, reportOf, wholeReport } from "./report.ts";
+import { filesOf, type Input, inputOf, isChoosing } from "./input.ts";
+import { type MakeOptions, parseMake } from "./options.ts";
+import { type BoardReport, choiceReport, type Made, reportOf, wholeReport } from "./report.ts";
 import { writeAll } from "./write.ts";
 
 /** Runs `oaken make`. @returns the exit code: 0 written, 3 stopped by a finding; bad input throws a Problem */
@@ -25,19 +26,24 @@ export async function make(args: string[], print: (line: string) => void): Promi
   const own = boardIn(input.file.job, o.board);
   configure(own, o, FIRST_SHOP);
   putBoard(input.file.job, own);
-  const job = (input.file.job = checkJob(input.file.job, FIRST_SHOP));
+  input.file.job = checkJob(input.file.job, FIRST_SHOP);
   const files = await filesOf(input);
   const [raster] = input.decoded.values();
   const decode = performance.now() - t0;
 
+  const { builds, choices } = chosenAndBuilt(input, own.board.id, files, o);
+  const { job } = input.file;
   const prefixes = boardPrefixes(job);
-  const boards = boardsBuilt(job, files, o.cell).map((build, i): Made => ({
+  const boards = builds.map((build, i): Made => ({
     build,
     findings: inspect({ build }),
     ...outputsOf(build, "written by oaken make", { prefix: prefixes[i], solid: o.stl }),
   }));
   const picture = raster ? { width: raster.width, height: raster.height } : null;
-  const report = wholeReport(boards.map((b): BoardReport => reportOf(b, picture, decode)));
+  const report = {
+    ...wholeReport(boards.map((b): BoardReport => reportOf(b, picture, decode))),
+    ...(choices.length > 0 && { choice: choiceReport(choices[0]) }),
+  };
   const stops = boards.flatMap((b) => b.findings.filter((f) => f.severity === "stop"));
   const write = stops.length === 0 || o.force;
   const reportFile = { name: "report.json", bytes: Buffer.from(JSON.stringify(report, null, 1) + "\n") };
@@ -56,6 +62,7 @@ export async function make(args: string[], print: (line: string) => void): Promi
     if (write) {
       for (const f of outputs) if (f.program) print(`${f.name}: ${f.program.lines} lines`);
       print(`${formatTime(report.seconds)} of machining; everything is in ${o.out}.`);
+      for (const c of choices) print(`Clearing cutters: ${c.reason}.`);
       if (stops.length > 0)
         print(
           "Written in spite of findings that stop, because of --force. Do not run these programs before " +
@@ -66,14 +73,28 @@ export async function make(args: string[], print: (line: string) => void): Promi
   return write ? 0 : 3;
 }
 
-/** Every board, built. What was kept on the way is let go of: it may be larger than all that is written. */
-function boardsBuilt(job: JobDocument, files: Files, cell: number | undefined): BuildResult[] {
+/**
+ * Chooses clearing cutters for a board where nobody did, and builds every board. What was kept on the way is let go of:
+ * it may be larger than all that is written.
+ */
+function chosenAndBuilt(
+  input: Input,
+  board: string,
+  files: Files,
+  o: MakeOptions,
+): { builds: BuildResult[]; choices: Choice[] } {
   const kept = new Kept();
-  return job.boards.map(({ id }) => {
-    const build = buildJob(boardJob(job, id), { files, now: () => performance.now(), cell }, kept);
+  const own = boardJob(input.file.job, board);
+  const chosen: ChosenJob = isChoosing(o, input)
+    ? chooseAll(own, FIRST_SHOP.cutters, files, kept)
+    : { job: own, choices: [] };
+  putBoard(input.file.job, chosen.job);
+  const builds = input.file.job.boards.map(({ id }) => {
+    const build = buildJob(boardJob(input.file.job, id), { files, now: () => performance.now(), cell: o.cell }, kept);
     if (build.problem) throw new Problem(build.problem.code, build.problem.message);
     return build;
   });
+  return { builds, choices: chosen.choices };
 }
 
 /** Which board something is said of, where there is more than one. */

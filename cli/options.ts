@@ -126,7 +126,8 @@ oaken outline PICTURE --size W --out DIR [options]
   --board NAME           the board of a job that the options are for; the first when not given
 oaken check PROGRAM --stock WxHxT --cutter SPEC [--zero CORNER]
   --cutter SPEC          ${FORMS}, or an id of the rack; twice for a cut-out roughed by the first
-  --clear SPEC|none      clearing cutter before a V cutter (flat3 when not given); again for the next, smaller one
+  --clear auto|none|SPEC clearing cutter before a V cutter (auto when not given: the set that is quickest);
+                         again for the next, smaller one
   --rest SPEC            a smaller cutter for what the pocket's leaves; again for the next
   --rough SPEC|none      a roughing cutter before a surface is finished; again for the next, smaller one
   --rim MM               a flat rim round a surface        --mirror   a sheet that is seen from its back

@@ -1,6 +1,8 @@
 import { clearanceOf } from "@oaken/core/geometry/clearance/clearance";
 import type { Finding } from "@oaken/core/inspect/finding";
 import type { BuildResult } from "@oaken/core/job/build";
+import { describeCutter } from "@oaken/core/cutters/profile";
+import type { Choice } from "@oaken/core/job/choose";
 import { rangeOf } from "@oaken/core/height/field";
 import { type Drawn, mainHeights, mainShapes, mainTones, type Toned } from "@oaken/core/job/drawings";
 import type { HeightsProduct } from "@oaken/core/makings/product";
@@ -50,6 +52,13 @@ function heightReport({ field }: HeightsProduct) {
 
 /** What grooves bare, as shares of the surface. */
 const tonesReport = ({ least, most, spacing }: Toned["tones"]) => ({ least: to(least, 6), most: to(most, 6), spacing });
+
+/** Sets of clearing cutters that were tried, s; the one that was taken is the first. */
+export const choiceReport = ({ tried, reason }: Choice) => ({
+  tried: tried.map((t) => ({ clear: t.cutters.map(describeCutter), seconds: to(t.seconds, 1), planned: t.isPlanned })),
+  taken: tried[0].cutters.map(describeCutter),
+  reason,
+});
 
 /** A board with all that was made of it. */
 export interface Made {

@@ -42,3 +42,9 @@ export function cutKind(kind: string): CutKind {
     );
   return found;
 }
+
+/** The kind of cut that comes before a kind to help it, where how long both take can be told without planning. */
+export function chosenHelp(kind: string): CutKind | null {
+  const help = CUTS.find((k) => k.helps?.kind === kind && k.helps.comes === "before");
+  return help?.estimate && cutKind(kind).estimate ? help : null;
+}

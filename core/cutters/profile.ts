@@ -175,6 +175,9 @@ export function describeCutter(c: Cutter): string {
   return `${c.kind} ${num(c.diameter)}`;
 }
 
+/** Cutters one after another in words. */
+export const describeCutters = (cutters: readonly Cutter[]): string => cutters.map(describeCutter).join(", then ");
+
 /** Whether two cutters are the same tool in the spindle. */
 export function sameCutter(a: Cutter, b: Cutter): boolean {
   return (

@@ -3,7 +3,7 @@ import clipper, { type IntPoint } from "clipper-lib";
 import { crossingEdges, type Edges } from "./crossing.ts";
 import { nesting } from "./nesting.ts";
 import { ringArea, ringCount, type Rings } from "./rings.ts";
-import { squaredDistance } from "./segmentgrid.ts";
+import { squaredDistance } from "./segmentcells.ts";
 import { closedEdges, isSound } from "./sound.ts";
 
 /**

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { seeded } from "../testing/random.ts";
 import { depthInside } from "./nearedge.ts";
 import { insideRegion, type Rings, ringsFrom } from "./rings.ts";
-import { squaredDistance } from "./segmentgrid.ts";
+import { squaredDistance } from "./segmentcells.ts";
 
 /** A star with as many corners as asked, wild ones next to gentle ones, and a hole in its middle. */
 function star(random: () => number, corners: number): Rings {

@@ -1,4 +1,3 @@
-import { squaredDistance } from "./segmentgrid.ts";
 import { ringCount, type Rings } from "./rings.ts";
 
 /** Cells at most, and how wide they are at least in lengths of a usual edge. */
@@ -118,3 +117,11 @@ export class SegmentCells {
 
 /** Edges along a border between cells lie in both, mm. */
 const ROUNDING = 1e-9;
+
+/** Squared distance of (x, y) from the line between a and b, mm². */
+export function squaredDistance(x: number, y: number, ax: number, ay: number, bx: number, by: number): number {
+  const dx = bx - ax;
+  const dy = by - ay;
+  const t = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy || 1)));
+  return (x - ax - t * dx) ** 2 + (y - ay - t * dy) ** 2;
+}

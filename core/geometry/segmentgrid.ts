@@ -1,7 +1,7 @@
 import Flatbush from "flatbush";
 import { orient2d } from "robust-predicates";
 import type { Rings } from "./rings.ts";
-import { SegmentCells } from "./segmentcells.ts";
+import { SegmentCells, squaredDistance } from "./segmentcells.ts";
 
 /** Distance to the edges of closed rings, and whether ways are clear of them, by indices made when they are asked. */
 export class SegmentGrid {
@@ -78,12 +78,4 @@ function boxesOf({ xy, starts }: Rings): { boxes: Flatbush; ends: Int32Array } {
     }
   boxes.finish();
   return { boxes, ends };
-}
-
-/** Squared distance of (x, y) from the line between a and b, mm². */
-export function squaredDistance(x: number, y: number, ax: number, ay: number, bx: number, by: number): number {
-  const dx = bx - ax;
-  const dy = by - ay;
-  const t = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy || 1)));
-  return (x - ax - t * dx) ** 2 + (y - ay - t * dy) ** 2;
 }

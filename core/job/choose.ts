@@ -1,12 +1,17 @@
 import { copyOf } from "../copy.ts";
-import { type Cutter, describeCutter } from "../cutters/profile.ts";
+import { type Cutter, describeCutters } from "../cutters/profile.ts";
 import type { CutKind } from "../cuts/kind.ts";
-import { CUTS, cutKind } from "../cuts/register.ts";
+import { chosenHelp } from "../cuts/register.ts";
+import type { Kept } from "../kept.ts";
+import { noProgress, Problem } from "../problem.ts";
 import { formatTime } from "../units.ts";
+import { graphOf } from "./build.ts";
 import type { BoardJob, JobCut } from "./document.ts";
 import { setHelpers } from "./edit.ts";
+import type { Made } from "./graph.ts";
 import { estimateCut, planCuts, type Planning } from "./plan.ts";
 import { withChanges } from "./prove.ts";
+import type { Files } from "./tools.ts";
 
 /** A set of cutters that could come before a cut, and what it comes to. */
 export interface Tried {
@@ -34,12 +39,8 @@ const MOST_CUTTERS = 10;
 /** Sets whose estimates come within this of the best are planned, so many at most, and the fastest is taken. */
 const NEAR = 1.12;
 const MOST_PLANNED = 2;
-
-/** The kind of cut that comes before a kind to help it, where how long both take can be told without planning. */
-export function chosenHelp(kind: string): CutKind | null {
-  const help = CUTS.find((k) => k.helps?.kind === kind && k.helps.comes === "before");
-  return help?.estimate && cutKind(kind).estimate ? help : null;
-}
+/** A set with fewer cutters is taken where it takes no longer than this share: each change is one more to get wrong. */
+const WORTH_A_CHANGE = 1.03;
 
 /**
  * Tries the cutters of a rack before a cut: none, each, and every two of them, the larger first. Times are estimated
@@ -73,14 +74,45 @@ export function chooseHelpers(
     planned.set(t, sets.planned(t.cutters));
   }
   // What was only estimated does not come before what was planned.
-  const rank = (t: Tried) => [Number(!t.isPlanned), t.seconds] as const;
   const all = possible
     .map((t) => planned.get(t) ?? t)
     .filter((t) => Number.isFinite(t.seconds))
-    .sort((a, b) => rank(a)[0] - rank(b)[0] || rank(a)[1] - rank(b)[1]);
-  const [best] = all;
+    .sort((a, b) => Number(b.isPlanned) - Number(a.isPlanned) || a.seconds - b.seconds);
+  const fewest = all.filter((t) => t.isPlanned && t.seconds <= WORTH_A_CHANGE * all[0].seconds);
+  const best = fewest.reduce((a, b) => (b.cutters.length < a.cutters.length ? b : a));
+  all.splice(all.indexOf(best), 1);
+  all.unshift(best);
   const choice = { target, kind: help.kind, tried: all, reason: reasonOf(all) };
   return { job: sets.withCutters(best.cutters), choice };
+}
+
+/** A job with the cutters that suit it, for every cut that has help of which that can be told. */
+export interface ChosenJob {
+  job: BoardJob;
+  choices: Choice[];
+}
+
+/** Chooses for every cut of a job; one whose outline cannot be made stays as it is. */
+export function chooseAll(job: BoardJob, rack: readonly Cutter[], files: Files, kept: Kept): ChosenJob {
+  const targets = job.cuts.filter((c) => c.on && !c.target && chosenHelp(c.kind));
+  const choices: Choice[] = [];
+  if (targets.length === 0) return { job, choices };
+  const graph = graphOf(job, files, kept);
+  const makings = new Map<string, Made>();
+  for (const { id } of job.makings)
+    try {
+      makings.set(id, graph.made(id));
+    } catch (e) {
+      if (!(e instanceof Problem)) throw e;
+    }
+  const planning: Planning = { makings, kept, grain: null, step: () => noProgress, now: () => 0 };
+  for (const { id } of targets) {
+    const chosen = chooseHelpers(job, id, rack, planning);
+    if (!chosen) continue;
+    job = chosen.job;
+    choices.push(chosen.choice);
+  }
+  return { job, choices };
 }
 
 /** Sets of cutters before one cut of a job. */
@@ -166,10 +198,6 @@ function candidates(rack: readonly Cutter[], help: CutKind): Cutter[] {
   return Array.from({ length: MOST_CUTTERS }, (_, k) => all[Math.round((k * (all.length - 1)) / (MOST_CUTTERS - 1))]);
 }
 
-/** The cutters of a set in words. */
-export const setWords = (cutters: readonly Cutter[]): string =>
-  cutters.length === 0 ? "none" : cutters.map(describeCutter).join(", then ");
-
 /** The set that was taken against the fastest of each other number of cutters. */
 function reasonOf([taken, ...others]: readonly Tried[]): string {
   const rivals = [0, 1, 2]
@@ -177,8 +205,8 @@ function reasonOf([taken, ...others]: readonly Tried[]): string {
     .filter((t) => t !== undefined)
     .sort((a, b) => a.seconds - b.seconds);
   const words = rivals.map(
-    (t) => `${t.cutters.length === 0 ? "without any" : setWords(t.cutters)} ${formatTime(t.seconds)}`,
+    (t) => `${t.cutters.length === 0 ? "without any" : describeCutters(t.cutters)} ${formatTime(t.seconds)}`,
   );
-  const first = taken.cutters.length === 0 ? "no clearing cutter" : setWords(taken.cutters);
+  const first = taken.cutters.length === 0 ? "no clearing cutter" : describeCutters(taken.cutters);
   return `${first}: ${formatTime(taken.seconds)}${words.length > 0 ? `; ${words.join("; ")}` : ""}`;
 }

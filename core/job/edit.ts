@@ -70,7 +70,7 @@ export function addUsualHelper(job: BoardJob, target: JobCut, kind: string, shop
   return addHelper(job, target, kind, nearestCutter(shop, { kind: is, diameter, angle }));
 }
 
-/** Puts these cutters in place of a cut's helpers of a kind, in this order; those with the same cutter stay as they are. */
+/** Puts these cutters in place of a cut's helpers of a kind, in this order; the same cutters keep their settings. */
 export function setHelpers(job: BoardJob, target: JobCut, kind: string, cutters: readonly Cutter[]): void {
   const before = job.cuts.filter((c) => c.target === target.id && c.kind === kind);
   job.cuts = job.cuts.filter((c) => !before.includes(c));

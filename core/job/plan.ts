@@ -166,7 +166,7 @@ export function planCuts(job: BoardJob, { makings, kept, grain, step, now }: Pla
   });
 }
 
-/** How long a cut would take, found without planning it, s; null where its kind cannot tell or it has nothing to cut. */
+/** How long a cut would take, found without planning it, s; null where its kind cannot tell or nothing is to be cut. */
 export function estimateCut(job: BoardJob, id: string, { makings, kept }: Planning): number | null {
   const cut = job.cuts.find((c) => c.id === id)!;
   const kind = cutKind(cut.kind);

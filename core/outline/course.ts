@@ -1,4 +1,4 @@
-import { squaredDistance } from "../geometry/segmentgrid.ts";
+import { squaredDistance } from "../geometry/segmentcells.ts";
 import { type Shape, STRIDE } from "../geometry/shape.ts";
 import type { Pair } from "./fit.ts";
 

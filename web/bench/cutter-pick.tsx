@@ -1,6 +1,6 @@
 "use client";
 import { Fragment } from "react";
-import { cutKind, CUTS } from "@oaken/core/cuts/register";
+import { chosenHelp, cutKind, CUTS } from "@oaken/core/cuts/register";
 import { cutterIn } from "@oaken/core/cutters/rack";
 import { angleFrom, describeCutter, sameCutter, shoulderOf } from "@oaken/core/cutters/profile";
 import type { JobCut } from "@oaken/core/job/document";
@@ -9,6 +9,7 @@ import { LengthField } from "../ui/length-field.tsx";
 import { Pick } from "../ui/pick.tsx";
 import { SHOP } from "../ui/shop.ts";
 import { useActions, useBench, useSpoken } from "./context.tsx";
+import { CutterSets } from "./cutter-sets.tsx";
 
 /** The cutter of a cut, and those that work for it. */
 export function CutterPick({ cut }: { cut: JobCut }) {
@@ -100,6 +101,7 @@ function Helpers({ cut, kind, label }: { cut: JobCut; kind: string; label: strin
               ),
           ),
       )}
+      {chosenHelp(cut.kind)?.kind === kind && <CutterSets cut={cut} kind={kind} />}
     </>
   );
 }

@@ -14,6 +14,8 @@ export interface BegunOutcome {
   /** what the tone step does for it that the plain one goes without, mm */
   prepared: { even?: number; smooth?: number } | null;
   seconds: number;
+  /** its cuts, with the cutters chosen for this picture */
+  cuts: BoardJob["cuts"];
   problem: string | null;
   worst: string | null;
   suits: { good: boolean; why: string } | null;

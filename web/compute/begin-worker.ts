@@ -2,6 +2,7 @@ import { strokeWidths } from "@oaken/core/geometry/clearance/strokes";
 import { inspect } from "@oaken/core/inspect/inspect";
 import { buildJob, type BuildResult } from "@oaken/core/job/build";
 import { graphOf } from "@oaken/core/job/build";
+import { chooseAll } from "@oaken/core/job/choose";
 import { pieceSeen } from "@oaken/core/job/seen";
 import { shapesOf } from "@oaken/core/inspect/products";
 import { clearance, onePicture } from "@oaken/core/job/tools";
@@ -15,6 +16,7 @@ import { blockiness, type Fit, fitnessOf, judge, preparation, unevenness } from 
 import type { Raster } from "@oaken/core/picture/raster";
 import { noiseOf } from "@oaken/core/picture/tone";
 import { Cancelled, Problem } from "@oaken/core/problem";
+import { SHOP } from "../ui/shop.ts";
 import type { BeginAsk, Begun, BegunOutcome } from "./begin-messages.ts";
 import { pixels } from "./pixels.ts";
 
@@ -46,7 +48,9 @@ async function begin(ask: BeginAsk): Promise<void> {
       // A turn of the event loop, so that a newer request is seen.
       await new Promise((r) => setTimeout(r));
       if (ask.seq !== newest) return;
-      const build = buildJob(w.job, { files: onePicture(raster), cells: CELLS, quick: true }, kept);
+      const files = onePicture(raster);
+      const { job } = chooseAll(w.job, SHOP.cutters, files, kept);
+      const build = buildJob(job, { files, cells: CELLS, quick: true }, kept);
       const shapes = shapesOf(build)[0]?.product;
       if (w === wanted[0]) {
         if (shapes) Object.assign(known, strokesOf(shapes));
@@ -127,7 +131,8 @@ function withTone(job: BoardJob, settings: NonNullable<BegunOutcome["prepared"]>
 }
 
 function outcomeOf(id: string, prepared: BegunOutcome["prepared"], build: BuildResult, fit: Fit): BegunOutcome {
-  const said = { id, prepared, seconds: build.seconds, problem: null, worst: null, suits: null, picture: null };
+  const { cuts } = build.job;
+  const said = { id, prepared, seconds: build.seconds, cuts, problem: null, worst: null, suits: null, picture: null };
   if (build.problem) return { ...said, problem: build.problem.message };
   const worst = inspect({ build }).find((f) => f.severity !== "note");
   const isNothing = build.cuts.every((c) => c.toolpath.kind.length === 0);

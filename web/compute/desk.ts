@@ -1,3 +1,4 @@
+import type { Choice } from "@oaken/core/job/choose";
 import type { BoardJob } from "@oaken/core/job/document";
 import type { Answer, Ask, Built, DrawnRings, DrawnSurface, DrawnTone, WrittenBoard } from "./messages.ts";
 import { Watched } from "./watched.ts";
@@ -18,6 +19,13 @@ interface Scrub {
 
 const startWorker = () => new Worker(new URL("./worker.ts", import.meta.url), { type: "module" });
 const ENDED = "The computation ended in the middle of its work";
+
+/** What an answer to a call holds. */
+function resultOf(a: Answer): WrittenBoard | Uint8Array | Choice | null | undefined {
+  if (a.type === "outputs") return a.written;
+  if (a.type === "thumb") return a.png;
+  return a.type === "chosen" ? a.choice : undefined;
+}
 
 /**
  * The page's side of the workers. Two of them: one builds, one previews while a slider moves, so that the contour never
@@ -91,6 +99,11 @@ export class Desk {
     return this.call((seq) => ({ type: "thumb", seq, side }));
   }
 
+  /** Clearing cutters tried against each other for a cut; null where there is nothing to choose. */
+  choose(job: BoardJob, target: string): Promise<Choice | null> {
+    return this.call((seq) => ({ type: "choose", seq, job, target }));
+  }
+
   private call<T>(ask: (seq: number) => Ask): Promise<T> {
     // Negative numbers, so that a newer build does not stop these.
     const seq = -++this.seq;
@@ -112,7 +125,7 @@ export class Desk {
     if (call) {
       this.waiting.delete(a.seq);
       if (a.type === "failed") call.failed(new Error(a.message));
-      else call.done((a.type === "outputs" ? a.written : a.type === "thumb" ? a.png : undefined) as never);
+      else call.done(resultOf(a) as never);
       return this.wanted === null;
     }
     if (a.type === "surface") {

@@ -1,4 +1,5 @@
 import type { Finding } from "@oaken/core/inspect/finding";
+import type { Choice } from "@oaken/core/job/choose";
 import type { BoardJob } from "@oaken/core/job/document";
 import type { Shading } from "@oaken/core/proof/shading";
 import type { OutlineFigures } from "@oaken/core/outline/figures";
@@ -15,6 +16,7 @@ export type Ask =
   | { type: "scrub"; seq: number; cut: number; move: number }
   | { type: "outputs"; seq: number; job: BoardJob; from: string; prefix: string }
   | { type: "thumb"; seq: number; side: number }
+  | { type: "choose"; seq: number; job: BoardJob; target: string }
   | { type: "listen"; stop: SharedArrayBuffer | null };
 
 /** A grey picture for drawing. */
@@ -165,4 +167,5 @@ export type Answer =
   | { type: "surface"; seq: number; surface: DrawnSurface }
   | { type: "outputs"; seq: number; written: WrittenBoard }
   | { type: "thumb"; seq: number; png: Uint8Array }
+  | { type: "chosen"; seq: number; choice: Choice | null }
   | { type: "failed"; seq: number; message: string };

@@ -1,5 +1,6 @@
 import { inspect } from "@oaken/core/inspect/inspect";
 import { buildJob, type BuildResult } from "@oaken/core/job/build";
+import { chooseAll } from "@oaken/core/job/choose";
 import type { BoardJob } from "@oaken/core/job/document";
 import { Kept } from "@oaken/core/kept";
 import { makingKind } from "@oaken/core/makings/register";
@@ -7,6 +8,7 @@ import type { Files } from "@oaken/core/job/tools";
 import type { Raster } from "@oaken/core/picture/raster";
 import { Cancelled, Problem } from "@oaken/core/problem";
 import { pieceSeen } from "@oaken/core/job/seen";
+import { SHOP } from "../ui/shop.ts";
 import type { Answer, Ask } from "./messages.ts";
 import { drawing, pixels, solid } from "./pixels.ts";
 import { Scrubber } from "./scrubber.ts";
@@ -117,6 +119,9 @@ async function answer(ask: Ask): Promise<void> {
     } else if (ask.type === "outputs") {
       const { job, from, prefix, seq } = ask;
       send({ type: "outputs", seq, written: writtenOf(job, await filesOf(job), from, prefix, kept) });
+    } else if (ask.type === "choose") {
+      const { choices } = chooseAll(ask.job, SHOP.cutters, await filesOf(ask.job), kept);
+      send({ type: "chosen", seq: ask.seq, choice: choices.find((c) => c.target === ask.target) ?? null });
     } else if (ask.type === "thumb") {
       if (!last) return;
       send({ type: "thumb", seq: ask.seq, png: await thumb(last, ask.side) });

@@ -59,13 +59,12 @@ export function BeginPage() {
   const start = async (outcome: string, prepared: BegunOutcome["prepared"]) => {
     try {
       const job = structuredClone(jobs[outcome]);
+      const shown = begun?.outcomes.find((o) => o.id === outcome && o.prepared === prepared);
+      if (shown && !stale) job.cuts = shown.cuts;
       if (prepared) Object.assign(aboutOf(job, "", "grey")!.settings, prepared);
       const document = documentOf(job);
       const made = await api<{ id: string }>("/api/jobs", { method: "POST", json: { document } });
-      await keepPicture(
-        made.id,
-        begun?.outcomes.find((o) => o.id === outcome && o.prepared === prepared),
-      );
+      await keepPicture(made.id, shown);
       router.push(`/job/${made.id}`);
     } catch (e) {
       setWrong((e as Error).message);

@@ -11,8 +11,8 @@ const HELIX_SHARE = 0.8;
 /** Ways at depth from open ground are no longer than this many radii: beyond that a helix or ramp is as quick. */
 const LONGEST_WAY = 3;
 /**
- * Ways at depth over ground that earlier cutters have opened are no longer than this, mm: lifting, travelling and coming
- * down again takes as long as that much way at a usual feed.
+ * Ways at depth over ground that earlier cutters have opened are no longer than this, mm: lifting, travelling and
+ * coming down again takes as long as that much way at a usual feed.
  */
 const LONGEST_OPEN_WAY = 30;
 /** Open ground is looked at in places so far apart, as a share of the cutter's radius. */
@@ -142,7 +142,8 @@ export class Ground {
   }
 
   /**
-   * Sideways as deep as the cutter stands, and down from there, over ground that earlier cutters have opened all the way.
+   * Sideways as deep as the cutter stands, and down from there, over ground that earlier cutters have opened all the
+   * way.
    * @returns whether it went
    */
   private overOpen(x: number, y: number): boolean {

@@ -49,8 +49,8 @@ const turnsAlong = (length: number, drop: number, slope: number): number =>
   2 * Math.ceil(drop / (2 * length * slope) - 1e-9);
 
 /**
- * How long a way must be at least for a cutter to sink along it, mm: one that does not cut at its centre must move on by
- * more than that centre.
+ * How long a way must be at least for a cutter to sink along it, mm: one that does not cut at its centre must move on
+ * by more than that centre.
  */
 export const leastRamp = ({ centre, radius }: { centre: boolean; radius: number }): number =>
   centre ? LEAST_RAMP : 2 * LEAST_HELIX * radius;

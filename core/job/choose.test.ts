@@ -1,0 +1,139 @@
+import { describe, expect, it } from "vitest";
+import { cutterIn } from "../cutters/rack.ts";
+import type { Cutter } from "../cutters/profile.ts";
+import { Kept } from "../kept.ts";
+import { noProgress } from "../problem.ts";
+import { begun, SHOP } from "../testing/shop.ts";
+import { seeded } from "../testing/random.ts";
+import type { Raster } from "../picture/raster.ts";
+import { graphOf } from "./build.ts";
+import { chooseAll, type Tried } from "./choose.ts";
+import type { BoardJob } from "./document.ts";
+import { setHelpers } from "./edit.ts";
+import type { Made } from "./graph.ts";
+import { planCuts, type Planning } from "./plan.ts";
+import { totalSeconds } from "./prove.ts";
+import { onePicture } from "./tools.ts";
+
+const STOCK = { width: 150, height: 100, thickness: 18 };
+
+/** Dark shapes on white, soft at their edges: bars, discs and rings of every size. */
+function picture(seed: number): Raster {
+  const random = seeded(seed);
+  const [width, height] = [300, 200];
+  const discs = Array.from({ length: 2 + Math.floor(7 * random()) }, () => ({
+    x: width * (0.1 + 0.8 * random()),
+    y: height * (0.15 + 0.7 * random()),
+    r: 4 + 60 * random() ** 2,
+    hollow: random() < 0.4 ? random() : 0,
+    bar: random() < 0.4,
+  }));
+  const data = new Uint8ClampedArray(4 * width * height).fill(255);
+  for (let k = 0; k < width * height; k++) {
+    const [x, y] = [k % width, Math.floor(k / width)];
+    let ink = 0;
+    for (const d of discs) {
+      const off = d.bar ? Math.max(Math.abs(x - d.x), 3 * Math.abs(y - d.y)) : Math.hypot(x - d.x, y - d.y);
+      ink = Math.max(ink, Math.min(1, d.r - off, off - d.hollow * d.r + 1));
+    }
+    data.fill(255 * (1 - Math.max(0, ink)), 4 * k, 4 * k + 3);
+  }
+  return { width, height, data };
+}
+
+const FLATS = ["flat10", "flat6", "flat3", "flat2"].map((id) => cutterIn(SHOP.cutters, id));
+/** None, each, and every two of the flat cutters, the larger first. */
+const SETS: Cutter[][] = [
+  [],
+  ...FLATS.map((c) => [c]),
+  ...FLATS.flatMap((a) => FLATS.filter((b) => b.diameter < a.diameter).map((b) => [a, b])),
+];
+
+/** A job, and how it is planned. */
+function jobOf(outcome: string, raster: Raster): { job: BoardJob; planning: Planning } {
+  const asset = { sha: "0".repeat(64), name: "art.png", width: raster.width, height: raster.height };
+  const job = begun(outcome, asset, STOCK);
+  const kept = new Kept(40);
+  const graph = graphOf(job, onePicture(raster), kept);
+  const makings = new Map<string, Made>(job.makings.map(({ id }) => [id, graph.made(id)]));
+  return { job, planning: { makings, kept, grain: null, step: () => noProgress, now: () => 0 } };
+}
+
+/** Seconds of a job with these cutters before its carve, fully planned; Infinity where they leave places out. */
+function planned(job: BoardJob, planning: Planning, cutters: readonly Cutter[]): number {
+  const own = structuredClone(job);
+  setHelpers(
+    own,
+    own.cuts.find((c) => c.id === "carve")!,
+    "clear",
+    cutters,
+  );
+  const cuts = planCuts(own, planning);
+  const isOut = cuts.some((c) => c.id !== "carve" && c.notes.some((n) => n.severity === "stop"));
+  return isOut ? Infinity : totalSeconds(own, cuts);
+}
+
+describe("clearing cutters by themselves", () => {
+  for (const outcome of ["sign", "raised"])
+    it(`${outcome}: within 5 % of the fastest of all sets of up to two, on pictures of every character`, () => {
+      const off: number[] = [];
+      let others = 0;
+      for (let seed = 1; seed <= 7; seed++) {
+        const raster = picture(10 * seed + outcome.length);
+        const { job, planning } = jobOf(outcome, raster);
+        const all = SETS.map((set) => planned(job, planning, set));
+        const chosen = chooseAll(job, SHOP.cutters, onePicture(raster), planning.kept);
+        const [{ tried }] = chosen.choices;
+        const mine = totalSeconds(chosen.job, planCuts(chosen.job, planning));
+        expect(tried[0].seconds, `seed ${seed}`).toBeCloseTo(mine, 6);
+        expect(mine / Math.min(...all), `seed ${seed}`).toBeLessThan(1.05);
+        if (mine < 0.8 * planned(job, planning, [FLATS[2]])) others++;
+        // Of sets that anybody would think of, times are told before they are planned.
+        const isSame = (t: Tried, set: Cutter[]) => t.cutters.map((c) => c.id).join() === set.map((c) => c.id).join();
+        SETS.forEach((set, i) => {
+          const t = tried.find((u) => isSame(u, set));
+          if (t && !t.isPlanned && all[i] < 2 * Math.min(...all)) off.push(t.seconds / all[i]);
+        });
+      }
+      off.sort((a, b) => a - b);
+      expect(off[off.length >> 1], off.join()).toBeGreaterThan(0.85);
+      expect(off[off.length >> 1]).toBeLessThan(1.15);
+      // One cutter for everything would often take much longer.
+      expect(others).toBeGreaterThan(outcome === "raised" ? 4 : 0);
+    });
+
+  it("are none where there are none in the rack, and leave a job without a carve as it is", () => {
+    const raster = picture(5);
+    const { job, planning } = jobOf("sign", raster);
+    const files = onePicture(raster);
+    const none = chooseAll(
+      job,
+      SHOP.cutters.filter((c) => c.kind !== "flat"),
+      files,
+      planning.kept,
+    );
+    expect(none.job.cuts.map((c) => c.id)).toEqual(["carve"]);
+    expect(none.choices[0].reason).toMatch(/^no clearing cutter: /);
+    const pocket = jobOf("pocket", raster);
+    expect(chooseAll(pocket.job, SHOP.cutters, files, pocket.planning.kept)).toEqual({ job: pocket.job, choices: [] });
+  });
+
+  it("a picture without ink is left to say so itself", () => {
+    const white: Raster = { width: 20, height: 20, data: new Uint8ClampedArray(1600).fill(255) };
+    const asset = { sha: "0".repeat(64), name: "white.png", width: 20, height: 20 };
+    const job = begun("sign", asset, STOCK);
+    expect(chooseAll(job, SHOP.cutters, onePicture(white), new Kept())).toEqual({ job, choices: [] });
+  });
+
+  it("of the helpers that there were, those with the same cutter keep their settings", () => {
+    const { job } = jobOf("sign", picture(3));
+    const carve = job.cuts.find((c) => c.id === "carve")!;
+    setHelpers(job, carve, "clear", [FLATS[1], FLATS[2]]);
+    job.cuts[1].settings = { stepover: 0.7 };
+    setHelpers(job, carve, "clear", [FLATS[2]]);
+    expect(job.cuts.map((c) => [c.kind, c.cutter.id, c.settings])).toEqual([
+      ["clear", "flat3", { stepover: 0.7 }],
+      ["vcarve", "v60", {}],
+    ]);
+  });
+});

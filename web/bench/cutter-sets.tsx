@@ -1,0 +1,90 @@
+"use client";
+import { Check } from "lucide-react";
+import { useState } from "react";
+import { type Cutter, describeCutters, sameCutter } from "@oaken/core/cutters/profile";
+import type { Choice } from "@oaken/core/job/choose";
+import type { BoardJob, JobCut } from "@oaken/core/job/document";
+import { setHelpers } from "@oaken/core/job/edit";
+import { formatTime } from "@oaken/core/units";
+import { useActions, useBench, useDesk } from "./context.tsx";
+
+/** Sets that are shown: the slower ones are no help. */
+const SHOWN = 6;
+
+/** What a choice hangs on: the job but for the cutters that are chosen. */
+const keyOf = (doc: BoardJob, cut: string, kind: string): string =>
+  JSON.stringify([doc.makings, doc.stock, doc.machine, doc.cuts.filter((c) => c.target !== cut || c.kind !== kind)]);
+
+/** Cutters of the rack tried against each other before a cut: each set a row with its time, one click away. */
+export function CutterSets({ cut, kind }: { cut: JobCut; kind: string }) {
+  const { change } = useActions();
+  const desk = useDesk();
+  const doc = useBench((s) => s.doc);
+  const [found, setFound] = useState<{ key: string; choice: Choice | null } | null>(null);
+  const [working, setWorking] = useState(false);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const key = keyOf(doc, cut.id, kind);
+  const mine = doc.cuts.filter((c) => c.target === cut.id && c.kind === kind).map((c) => c.cutter);
+  const tried = found?.key === key ? (found.choice?.tried ?? []) : null;
+  const look = async () => {
+    setWorking(true);
+    setWrong(null);
+    try {
+      setFound({ key, choice: await desk.choose(doc, cut.id) });
+    } catch (e) {
+      setWrong((e as Error).message);
+    }
+    setWorking(false);
+  };
+  const take = (cutters: Cutter[]) =>
+    change("clearing cutters", (d) =>
+      setHelpers(
+        d,
+        d.cuts.find((c) => c.id === cut.id)!,
+        kind,
+        cutters,
+      ),
+    );
+  return (
+    <div className="mx-3 shrink-0 border-t border-line py-2">
+      {!tried && (
+        <button type="button" className="btn !h-8" onClick={() => void look()} disabled={working}>
+          {working ? "Trying the rack …" : "Which are quickest?"}
+        </button>
+      )}
+      {wrong && <p className="mt-1 text-red">{wrong}</p>}
+      {tried?.length === 0 && <p className="text-soft">There is nothing to carve yet that cutters could clear.</p>}
+      {tried && tried.length > 0 && (
+        <ul aria-label="Clearing cutters by time" className="flex flex-col gap-px">
+          {tried.slice(0, SHOWN).map((t) => {
+            const isNow = isSame(t.cutters, mine);
+            const name = t.cutters.length === 0 ? "none" : describeCutters(t.cutters);
+            return (
+              <li key={name}>
+                <button
+                  type="button"
+                  aria-pressed={isNow}
+                  onClick={() => take(t.cutters)}
+                  className="flex min-h-[28px] w-full items-center justify-between gap-2 rounded px-2 text-left
+                    hover:bg-sunk aria-pressed:bg-sunk aria-pressed:font-semibold"
+                >
+                  <span className="flex items-center gap-1">
+                    {isNow && <Check size={14} aria-hidden className="text-spruce" />}
+                    {name}
+                  </span>
+                  <span className="font-mono text-soft">
+                    {t.isPlanned ? "" : "about "}
+                    {formatTime(t.seconds)}
+                  </span>
+                </button>
+              </li>
+            );
+          })}
+        </ul>
+      )}
+    </div>
+  );
+}
+
+const isSame = (a: readonly Cutter[], b: readonly Cutter[]): boolean =>
+  a.length === b.length && a.every((c, i) => sameCutter(c, b[i]));
