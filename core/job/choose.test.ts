@@ -125,15 +125,20 @@ describe("clearing cutters by themselves", () => {
     expect(chooseAll(job, SHOP.cutters, onePicture(white), new Kept())).toEqual({ job, choices: [] });
   });
 
-  it("of the helpers that there were, those with the same cutter keep their settings", () => {
+  it("of the helpers that there were, the same cutters keep their settings, and stops stay", () => {
     const { job } = jobOf("sign", picture(3));
     const carve = job.cuts.find((c) => c.id === "carve")!;
     setHelpers(job, carve, "clear", [FLATS[1], FLATS[2]]);
     job.cuts[1].settings = { stepover: 0.7 };
+    job.cuts[0].stop = { what: "paint", note: "two coats" };
     setHelpers(job, carve, "clear", [FLATS[2]]);
-    expect(job.cuts.map((c) => [c.kind, c.cutter.id, c.settings])).toEqual([
-      ["clear", "flat3", { stepover: 0.7 }],
-      ["vcarve", "v60", {}],
+    const paint = { what: "paint", note: "two coats" };
+    expect(job.cuts.map((c) => [c.kind, c.cutter.id, c.settings, c.stop])).toEqual([
+      ["clear", "flat3", { stepover: 0.7 }, paint],
+      ["vcarve", "v60", {}, undefined],
     ]);
+    // Without helpers it is done before the cut itself.
+    setHelpers(job, carve, "clear", []);
+    expect(job.cuts.map((c) => [c.kind, c.stop])).toEqual([["vcarve", paint]]);
   });
 });

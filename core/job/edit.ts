@@ -70,15 +70,23 @@ export function addUsualHelper(job: BoardJob, target: JobCut, kind: string, shop
   return addHelper(job, target, kind, nearestCutter(shop, { kind: is, diameter, angle }));
 }
 
-/** Puts these cutters in place of a cut's helpers of a kind, in this order; the same cutters keep their settings. */
+/**
+ * Puts these cutters in place of a cut's helpers of a kind, in this order. The same cutters keep their settings, and
+ * what a person does before the first of them is done before whatever comes first now.
+ */
 export function setHelpers(job: BoardJob, target: JobCut, kind: string, cutters: readonly Cutter[]): void {
   const before = job.cuts.filter((c) => c.target === target.id && c.kind === kind);
   job.cuts = job.cuts.filter((c) => !before.includes(c));
-  for (const cutter of cutters) {
-    const same = before.find((c) => sameCutter(c.cutter, cutter));
+  const now = cutters.map((cutter) => {
     const id = addHelper(job, target, kind, { ...cutter });
-    if (same) job.cuts.find((c) => c.id === id)!.settings = same.settings;
-  }
+    const same = before.find((c) => sameCutter(c.cutter, cutter));
+    const added = job.cuts.find((c) => c.id === id)!;
+    if (same) Object.assign(added, { settings: same.settings, on: same.on, ...(same.stop && { stop: same.stop }) });
+    return added;
+  });
+  const stop = before.find((c) => c.stop)?.stop;
+  const first = now[0] ?? target;
+  if (stop && !now.some((c) => c.stop)) first.stop ??= stop;
 }
 
 export function removeCut(job: BoardJob, id: string): void {

@@ -121,8 +121,7 @@ class TriangleNodes {
     const cx = p.x;
     const cy = p.y;
     if (settleAmong(b, p, edge[i], edge[j], edge[k], Math.max(0.5 * radius, 0.02))) {
-      walkToFoot(b, edge[i], p.x, p.y, foot);
-      if (!onInside(b, foot, p.x, p.y)) return;
+      if (!this.isInside(p, edge[i]) || !this.isInside(p, edge[j]) || !this.isInside(p, edge[k])) return;
       this.doubt(p, i, edge[j], edge[k]);
     } else {
       // Newton's way led astray: the circle's own centre serves, at its true distance, so that the graph stays whole.
@@ -136,6 +135,15 @@ class TriangleNodes {
     this.y[t] = p.y;
     this.d[t] = p.d;
     this.has[t] = 1;
+  }
+
+  /**
+   * Whether a place lies on the region's side of the boundary near an edge. Where two contours all but touch, a place
+   * outside may be as far from the one as from the other and on the inside of one: a node is inside of all its edges.
+   */
+  private isInside(p: Point, edge: number): boolean {
+    walkToFoot(this.b, edge, p.x, p.y, this.foot);
+    return onInside(this.b, this.foot, p.x, p.y);
   }
 
   private grow(n: number): void {

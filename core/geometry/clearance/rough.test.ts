@@ -3,6 +3,7 @@ import { seeded } from "../../testing/random.ts";
 import { mended } from "../mend.ts";
 import { insideRegion, ringsFrom } from "../rings.ts";
 import { SegmentGrid } from "../segmentgrid.ts";
+import { isSound } from "../sound.ts";
 import { clearanceOf, inset } from "./clearance.ts";
 
 /** Chords of arcs and rounding, mm. */
@@ -41,4 +42,46 @@ it("insets of outlines as rough as noise makes them come nowhere nearer to the e
   }
   expect(points).toBeGreaterThan(20_000);
   expect(largest).toBeLessThan(TOLERANCE);
+});
+
+it("of two holes that all but touch, nothing is found inside either", () => {
+  let tried = 0;
+  for (let seed = 1; seed <= 60; seed++) {
+    const random = seeded(500 + seed);
+    const gap = 10 ** (-2 - 3.5 * random());
+    // Two ellipses, one above the other, drawn with points that do not face each other.
+    const hole = (above: boolean): [number, number][] => {
+      const [rx, ry, n] = [6 + 14 * random(), 2 + 8 * random(), 30 + Math.floor(120 * random())];
+      const turn = (2 * Math.PI * random()) / n;
+      const raw = Array.from({ length: n }, (_, i): [number, number] => {
+        const a = turn - (2 * Math.PI * i) / n;
+        return [50 + random() * 1e-3 + rx * Math.cos(a), ry * Math.sin(a)];
+      });
+      const side = above ? Math.min(...raw.map((p) => p[1])) : Math.max(...raw.map((p) => p[1]));
+      const at = above ? 50 + gap : 50;
+      return raw.map(([x, y]) => [x, y - side + at]);
+    };
+    const region = ringsFrom([
+      [
+        [0, 0],
+        [100, 0],
+        [100, 100],
+        [0, 100],
+      ],
+      hole(true),
+      hole(false),
+    ]);
+    if (!isSound(region)) continue;
+    tried++;
+    const { axis } = clearanceOf(region);
+    const grid = new SegmentGrid(region);
+    for (let i = 0; i < axis.x.length; i++) {
+      const d = grid.distance(axis.x[i], axis.y[i], 100);
+      if (d < 1e-6) continue;
+      const what = `seed ${seed}, ${gap} mm apart: ${axis.x[i]}, ${axis.y[i]}`;
+      if (!insideRegion(region, axis.x[i], axis.y[i]) && d > 1e-3) expect(what).toBe("inside");
+      if (Math.abs(d - axis.d[i]) > 0.001) expect(axis.d[i], what).toBe(d);
+    }
+  }
+  expect(tried).toBeGreaterThan(30);
 });
