@@ -150,9 +150,10 @@ export function onInside(b: Boundary, f: Foot, x: number, y: number): boolean {
   if (!f.vertex) return left >= 0;
   const p = b.prev[f.edge];
   const leftBefore = b.ux[p] * vy - b.uy[p] * vx;
-  // At a vertex the edge that the point is less in line with decides; seen from the nearest vertex both agree unless
-  // flat.
-  return Math.abs(left) > Math.abs(leftBefore) ? left >= 0 : leftBefore >= 0;
+  // At a vertex where the region is wider than half a turn what is left of either edge is inside, else of both. A sharp
+  // one is seen from the right of one edge's line and from the left of the other's.
+  const isReflex = b.ux[p] * b.uy[f.edge] - b.uy[p] * b.ux[f.edge] < 0;
+  return isReflex ? left >= 0 || leftBefore >= 0 : left >= 0 && leftBefore >= 0;
 }
 
 /** The boundary's vertices, x and y by turns. */

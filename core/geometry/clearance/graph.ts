@@ -24,6 +24,8 @@ export const AXIS_TOLERANCE = 0.001;
 const MAX_HALVINGS = 7;
 /** A node nearer to another piece than to its own by more than this is not on the axis, mm. */
 const DOUBT = 2e-4;
+/** Nearer to the edge than this, which side of it a place is on is rounding, mm. */
+const ON_EDGE = 1e-5;
 /** How often samples are added where nodes were in doubt; each round looks only at what changed. */
 const ROUNDS = 12;
 /** How often the whole graph is drawn again because a point between two nodes was in doubt. */
@@ -146,6 +148,18 @@ class TriangleNodes {
     return onInside(this.b, this.foot, p.x, p.y);
   }
 
+  /** Whether a place between two nodes is inside; where it is not, samples are added at both edges. */
+  bothInside(p: Point, left: number, right: number): boolean {
+    const { b, foot } = this;
+    const isIn = (e: number) => this.isInside(p, e) || foot.d < ON_EDGE;
+    if (isIn(left) && isIn(right)) return true;
+    for (const e of [left, right]) {
+      walkToFoot(b, e, p.x, p.y, foot);
+      this.doubts.push(foot.edge, foot.t);
+    }
+    return false;
+  }
+
   private grow(n: number): void {
     const more = (a: Float64Array) => {
       const next = new Float64Array(n);
@@ -195,18 +209,18 @@ function draw(b: Boundary, s: Samples, nodes: TriangleNodes, strict: boolean): A
       const my = (y.data[n0] + y.data[n1]) / 2;
       p.x = mx;
       p.y = my;
-      if (settleBetween(b, p, l, r, len)) {
-        const off = Math.max(
-          Math.sqrt((p.x - mx) ** 2 + (p.y - my) ** 2),
-          Math.abs(p.d - (d.data[n0] + d.data[n1]) / 2),
-        );
-        if (off > AXIS_TOLERANCE && off < 0.5 * len) {
-          const deeper = nodes.doubt(p, sl, l, r) ? MAX_HALVINGS : depth + 1;
-          const m = add(p.x, p.y, p.d);
-          split(n0, m, sl, sr, deeper);
-          split(m, n1, sl, sr, deeper);
-          return;
-        }
+      const isSettled = settleBetween(b, p, l, r, len);
+      const off = Math.max(Math.sqrt((p.x - mx) ** 2 + (p.y - my) ** 2), Math.abs(p.d - (d.data[n0] + d.data[n1]) / 2));
+      const isNear = isSettled && off < 0.5 * len;
+      if (!isNear) [p.x, p.y] = [mx, my];
+      // Both ends inside, the way between them through a needle of what is not: they are no neighbours.
+      if (!nodes.bothInside(p, l, r)) return;
+      if (isNear && off > AXIS_TOLERANCE) {
+        const deeper = nodes.doubt(p, sl, l, r) ? MAX_HALVINGS : depth + 1;
+        const m = add(p.x, p.y, p.d);
+        split(n0, m, sl, sr, deeper);
+        split(m, n1, sl, sr, deeper);
+        return;
       }
     }
     a.push(n0);

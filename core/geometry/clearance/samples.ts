@@ -8,6 +8,8 @@ const COARSE = 3;
 const BETA = 0.5;
 /** No finer than this, mm; exact equidistance is reached by Newton steps, not by sampling. */
 const FINEST = 0.01;
+/** No finer than this along needles, whose other side keeps pieces out of the triangulation, mm. */
+const NEEDLE = 0.001;
 /** Corners get a branch of their own where leaving it out would lose more than this, mm. */
 const CORNER_LOSS = 0.004;
 /** Neighbouring spacings differ by no more than this factor. */
@@ -100,7 +102,9 @@ export class Samples {
       const i = queue.pop()!;
       this.queued[i] = 0;
       const len = this.pieceLength(i);
-      if (len > 2 * FINEST && this.tooLong(i, len)) this.insert(i, this.t[i] + len / 2);
+      const isMissing = this.tri.edge(this.next[i], i) < 0;
+      if (len > 2 * (isMissing ? NEEDLE : FINEST) && (isMissing || this.tooLong(i, len)))
+        this.insert(i, this.t[i] + len / 2);
     }
   }
 
@@ -109,7 +113,6 @@ export class Samples {
     const j = next[i];
     // A half-edge has its triangle on the right; the region lies on the left of i → j, so on the right of j → i.
     const e = tri.edge(j, i);
-    if (e < 0) return true;
     const apex = tri.corner[e % 3 === 0 ? e + 2 : e - 1];
     if (apex >= FRAME && apex !== next[j] && apex !== prev[i]) {
       const r = circumradius(tri.xy, i, j, apex);
@@ -169,6 +172,9 @@ export class Samples {
       const q = tri.corner[hp];
       if (this.next[p] === q) this.want(p);
       else if (this.next[q] === p) this.want(q);
+      // And a piece that it has cut in two, whose ends both are its neighbours now.
+      if (p >= FRAME && tri.edge(this.next[p], p) < 0) this.want(p);
+      if (p >= FRAME && tri.edge(p, this.prev[p]) < 0) this.want(this.prev[p]);
       h = tri.twin[hp];
     } while (h >= 0 && h !== first);
   }
