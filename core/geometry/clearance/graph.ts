@@ -123,7 +123,7 @@ class TriangleNodes {
     const cx = p.x;
     const cy = p.y;
     if (settleAmong(b, p, edge[i], edge[j], edge[k], Math.max(0.5 * radius, 0.02))) {
-      if (!this.isInside(p, edge[i]) || !this.isInside(p, edge[j]) || !this.isInside(p, edge[k])) return;
+      if (!this.isInsideOf(p, i) || !this.isInsideOf(p, j) || !this.isInsideOf(p, k)) return;
       this.doubt(p, i, edge[j], edge[k]);
     } else {
       // Newton's way led astray: the circle's own centre serves, at its true distance, so that the graph stays whole.
@@ -140,21 +140,27 @@ class TriangleNodes {
   }
 
   /**
-   * Whether a place lies on the region's side of the boundary near an edge. Where two contours all but touch, a place
-   * outside may be as far from the one as from the other and on the inside of one: a node is inside of all its edges.
+   * Whether a place lies on the region's side of the boundary near a sample. Where two contours all but touch, a place
+   * outside may be as far from the one as from the other and on the inside of one: a node is inside of all its samples.
    */
+  private isInsideOf(p: Point, sample: number): boolean {
+    const { edge, t } = this.s;
+    // A needle's tip belongs to both its edges, and is seen through it from the one.
+    return this.isInside(p, edge[sample]) || (t[sample] === 0 && this.isInside(p, this.b.prev[edge[sample]]));
+  }
+
   private isInside(p: Point, edge: number): boolean {
     walkToFoot(this.b, edge, p.x, p.y, this.foot);
     return onInside(this.b, this.foot, p.x, p.y);
   }
 
-  /** Whether a place between two nodes is inside; where it is not, samples are added at both edges. */
+  /** Whether a place between two nodes is inside of the samples beside it; where it is not, more are added there. */
   bothInside(p: Point, left: number, right: number): boolean {
     const { b, foot } = this;
-    const isIn = (e: number) => this.isInside(p, e) || foot.d < ON_EDGE;
+    const isIn = (i: number) => this.isInsideOf(p, i) || foot.d < ON_EDGE;
     if (isIn(left) && isIn(right)) return true;
-    for (const e of [left, right]) {
-      walkToFoot(b, e, p.x, p.y, foot);
+    for (const i of [left, right]) {
+      walkToFoot(b, this.s.edge[i], p.x, p.y, foot);
       this.doubts.push(foot.edge, foot.t);
     }
     return false;
@@ -214,7 +220,7 @@ function draw(b: Boundary, s: Samples, nodes: TriangleNodes, strict: boolean): A
       const isNear = isSettled && off < 0.5 * len;
       if (!isNear) [p.x, p.y] = [mx, my];
       // Both ends inside, the way between them through a needle of what is not: they are no neighbours.
-      if (!nodes.bothInside(p, l, r)) return;
+      if (!nodes.bothInside(p, sl, sr)) return;
       if (isNear && off > AXIS_TOLERANCE) {
         const deeper = nodes.doubt(p, sl, l, r) ? MAX_HALVINGS : depth + 1;
         const m = add(p.x, p.y, p.d);
