@@ -1,5 +1,6 @@
 import { cpus } from "node:os";
 import { benchAccuracy } from "./accuracy.ts";
+import { benchChoose } from "./choose.ts";
 import { benchCuts } from "./cuts.ts";
 import { onceInProcess } from "./cold.ts";
 import { benchHeight } from "./height.ts";
@@ -12,6 +13,7 @@ const parts: Record<string, () => Promise<void>> = {
   outline: benchOutline,
   cuts: benchCuts,
   accuracy: benchAccuracy,
+  choose: benchChoose,
   height: benchHeight,
   page: benchPage,
   server: benchServer,

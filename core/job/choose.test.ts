@@ -28,7 +28,7 @@ function picture(seed: number): Raster {
     hollow: random() < 0.4 ? random() : 0,
     bar: random() < 0.4,
   }));
-  const data = new Uint8ClampedArray(4 * width * height).fill(255);
+  const data = new Uint8Array(4 * width * height).fill(255);
   for (let k = 0; k < width * height; k++) {
     const [x, y] = [k % width, Math.floor(k / width)];
     let ink = 0;
@@ -119,7 +119,7 @@ describe("clearing cutters by themselves", () => {
   });
 
   it("a picture without ink is left to say so itself", () => {
-    const white: Raster = { width: 20, height: 20, data: new Uint8ClampedArray(1600).fill(255) };
+    const white: Raster = { width: 20, height: 20, data: new Uint8Array(1600).fill(255) };
     const asset = { sha: "0".repeat(64), name: "white.png", width: 20, height: 20 };
     const job = begun("sign", asset, STOCK);
     expect(chooseAll(job, SHOP.cutters, onePicture(white), new Kept())).toEqual({ job, choices: [] });

@@ -36,9 +36,12 @@ export interface Choice {
 
 /** Cutters of a rack that are tried at most: more, and they are taken evenly by their size. */
 const MOST_CUTTERS = 10;
-/** Sets whose estimates come within this of the best are planned, so many at most, and the fastest is taken. */
-const NEAR = 1.12;
-const MOST_PLANNED = 2;
+/**
+ * The set that is estimated best is planned, the next one too where its estimate comes within this of that, and further
+ * ones while they are estimated faster than any was planned; so many at most.
+ */
+const NEAR = 1.1;
+const MOST_PLANNED = 5;
 /** A set with fewer cutters is taken where it takes no longer than this share: each change is one more to get wrong. */
 const WORTH_A_CHANGE = 1.03;
 
@@ -69,8 +72,9 @@ export function chooseHelpers(
   const possible = tried.filter((t) => Number.isFinite(t.seconds)).sort((a, b) => a.seconds - b.seconds);
   const planned = new Map<Tried, Tried>();
   for (const t of possible) {
-    const isEnough = planned.size >= MOST_PLANNED || t.seconds > NEAR * possible[0].seconds;
-    if (isEnough && [...planned.values()].some((p) => Number.isFinite(p.seconds))) break;
+    const fastest = Math.min(...[...planned.values()].map((p) => p.seconds));
+    const isHopeless = t.seconds > fastest * (planned.size < 2 ? NEAR : 1);
+    if (Number.isFinite(fastest) && (isHopeless || planned.size >= MOST_PLANNED)) break;
     planned.set(t, sets.planned(t.cutters));
   }
   // What was only estimated does not come before what was planned.
