@@ -2,16 +2,13 @@ import { describe, expect, it } from "vitest";
 import { cutterIn } from "../cutters/rack.ts";
 import type { Cutter } from "../cutters/profile.ts";
 import { Kept } from "../kept.ts";
-import { noProgress } from "../problem.ts";
+import { secondsWith, setsOfFlats, toPlan } from "../testing/choosing.ts";
 import { begun, SHOP } from "../testing/shop.ts";
 import { seeded } from "../testing/random.ts";
 import type { Raster } from "../picture/raster.ts";
-import { graphOf } from "./build.ts";
 import { chooseAll, type Tried } from "./choose.ts";
-import type { BoardJob } from "./document.ts";
 import { setHelpers } from "./edit.ts";
-import type { Made } from "./graph.ts";
-import { planCuts, type Planning } from "./plan.ts";
+import { planCuts } from "./plan.ts";
 import { totalSeconds } from "./prove.ts";
 import { onePicture } from "./tools.ts";
 
@@ -42,55 +39,26 @@ function picture(seed: number): Raster {
 }
 
 const FLATS = ["flat10", "flat6", "flat3", "flat2"].map((id) => cutterIn(SHOP.cutters, id));
-/** None, each, and every two of the flat cutters, the larger first. */
-const SETS: Cutter[][] = [
-  [],
-  ...FLATS.map((c) => [c]),
-  ...FLATS.flatMap((a) => FLATS.filter((b) => b.diameter < a.diameter).map((b) => [a, b])),
-];
-
-/** A job, and how it is planned. */
-function jobOf(outcome: string, raster: Raster): { job: BoardJob; planning: Planning } {
-  const asset = { sha: "0".repeat(64), name: "art.png", width: raster.width, height: raster.height };
-  const job = begun(outcome, asset, STOCK);
-  const kept = new Kept(40);
-  const graph = graphOf(job, onePicture(raster), kept);
-  const makings = new Map<string, Made>(job.makings.map(({ id }) => [id, graph.made(id)]));
-  return { job, planning: { makings, kept, grain: null, step: () => noProgress, now: () => 0 } };
-}
-
-/** Seconds of a job with these cutters before its carve, fully planned; Infinity where they leave places out. */
-function planned(job: BoardJob, planning: Planning, cutters: readonly Cutter[]): number {
-  const own = structuredClone(job);
-  setHelpers(
-    own,
-    own.cuts.find((c) => c.id === "carve")!,
-    "clear",
-    cutters,
-  );
-  const cuts = planCuts(own, planning);
-  const isOut = cuts.some((c) => c.id !== "carve" && c.notes.some((n) => n.severity === "stop"));
-  return isOut ? Infinity : totalSeconds(own, cuts);
-}
 
 describe("clearing cutters by themselves", () => {
   for (const outcome of ["sign", "raised"])
     it(`${outcome}: within 5 % of the fastest of all sets of up to two, on pictures of every character`, () => {
+      const sets = setsOfFlats();
       const off: number[] = [];
       let others = 0;
       for (let seed = 1; seed <= 7; seed++) {
         const raster = picture(10 * seed + outcome.length);
-        const { job, planning } = jobOf(outcome, raster);
-        const all = SETS.map((set) => planned(job, planning, set));
+        const { job, planning } = toPlan(outcome, raster, STOCK);
+        const all = sets.map((set) => secondsWith(job, planning, set));
         const chosen = chooseAll(job, SHOP.cutters, onePicture(raster), planning.kept);
         const [{ tried }] = chosen.choices;
         const mine = totalSeconds(chosen.job, planCuts(chosen.job, planning));
         expect(tried[0].seconds, `seed ${seed}`).toBeCloseTo(mine, 6);
         expect(mine / Math.min(...all), `seed ${seed}`).toBeLessThan(1.05);
-        if (mine < 0.8 * planned(job, planning, [FLATS[2]])) others++;
+        if (mine < 0.8 * secondsWith(job, planning, [FLATS[2]])) others++;
         // Of sets that anybody would think of, times are told before they are planned.
         const isSame = (t: Tried, set: Cutter[]) => t.cutters.map((c) => c.id).join() === set.map((c) => c.id).join();
-        SETS.forEach((set, i) => {
+        sets.forEach((set, i) => {
           const t = tried.find((u) => isSame(u, set));
           if (t && !t.isPlanned && all[i] < 2 * Math.min(...all)) off.push(t.seconds / all[i]);
         });
@@ -104,7 +72,7 @@ describe("clearing cutters by themselves", () => {
 
   it("are none where there are none in the rack, and leave a job without a carve as it is", () => {
     const raster = picture(5);
-    const { job, planning } = jobOf("sign", raster);
+    const { job, planning } = toPlan("sign", raster, STOCK);
     const files = onePicture(raster);
     const none = chooseAll(
       job,
@@ -114,7 +82,7 @@ describe("clearing cutters by themselves", () => {
     );
     expect(none.job.cuts.map((c) => c.id)).toEqual(["carve"]);
     expect(none.choices[0].reason).toMatch(/^no clearing cutter: /);
-    const pocket = jobOf("pocket", raster);
+    const pocket = toPlan("pocket", raster, STOCK);
     expect(chooseAll(pocket.job, SHOP.cutters, files, pocket.planning.kept)).toEqual({ job: pocket.job, choices: [] });
   });
 
@@ -126,7 +94,7 @@ describe("clearing cutters by themselves", () => {
   });
 
   it("of the helpers that there were, the same cutters keep their settings, and stops stay", () => {
-    const { job } = jobOf("sign", picture(3));
+    const { job } = toPlan("sign", picture(3), STOCK);
     const carve = job.cuts.find((c) => c.id === "carve")!;
     setHelpers(job, carve, "clear", [FLATS[1], FLATS[2]]);
     job.cuts[1].settings = { stepover: 0.7 };

@@ -1,0 +1,49 @@
+import type { Cutter } from "../cutters/profile.ts";
+import { graphOf } from "../job/build.ts";
+import type { BoardJob, StockSettings } from "../job/document.ts";
+import { setHelpers } from "../job/edit.ts";
+import type { Made } from "../job/graph.ts";
+import { planCuts, type Planning } from "../job/plan.ts";
+import { totalSeconds } from "../job/prove.ts";
+import { onePicture } from "../job/tools.ts";
+import { Kept } from "../kept.ts";
+import type { Raster } from "../picture/raster.ts";
+import { noProgress } from "../problem.ts";
+import { begun, SHOP } from "./shop.ts";
+
+/** Plans and what they follow from, for every set of cutters of a picture. */
+const MOST_KEPT = 40;
+
+/** A job on a picture, with the makings that its cuts read. */
+export function toPlan(
+  outcome: string,
+  raster: Raster,
+  stock: Partial<StockSettings>,
+): { job: BoardJob; planning: Planning } {
+  const asset = { sha: "0".repeat(64), name: "art.png", width: raster.width, height: raster.height };
+  const job = begun(outcome, asset, stock);
+  const kept = new Kept(MOST_KEPT);
+  const graph = graphOf(job, onePicture(raster), kept);
+  const makings = new Map<string, Made>(job.makings.map(({ id }) => [id, graph.made(id)]));
+  return { job, planning: { makings, kept, grain: null, step: () => noProgress, now: () => 0 } };
+}
+
+/** None, each, and every two of the rack's flat cutters, the larger first. */
+export function setsOfFlats(): Cutter[][] {
+  const flats = SHOP.cutters.filter((c) => c.kind === "flat").sort((a, b) => b.diameter - a.diameter);
+  return [[], ...flats.map((c) => [c]), ...flats.flatMap((a, i) => flats.slice(i + 1).map((b) => [a, b]))];
+}
+
+/** Seconds with these cutters before the carve, fully planned; Infinity where they leave places out. */
+export function secondsWith(job: BoardJob, planning: Planning, cutters: readonly Cutter[]): number {
+  const own = structuredClone(job);
+  setHelpers(
+    own,
+    own.cuts.find((c) => c.id === "carve")!,
+    "clear",
+    cutters,
+  );
+  const cuts = planCuts(own, planning);
+  const isOut = cuts.some((c) => c.id !== "carve" && c.notes.some((n) => n.severity === "stop"));
+  return isOut ? Infinity : totalSeconds(own, cuts);
+}
