@@ -257,7 +257,8 @@ function joinNegative(args: string[]): string[] {
   return out;
 }
 
-function positive(option: string, value: string, most: number): number {
+/** A length above 0. @throws Problem `bad-length` */
+export function positive(option: string, value: string, most: number): number {
   const mm = parseLength(value);
   if (!(mm > 0) || mm > most)
     throw new Problem("bad-length", `${option} ${value}: give a length above 0 and up to ${most} mm.`);

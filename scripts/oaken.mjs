@@ -186,6 +186,7 @@ const tasks = {
   make: () => cli("make"),
   outline: () => cli("outline"),
   check: () => cli("check"),
+  feeds: () => cli("feeds"),
   async test() {
     install();
     chromium();
@@ -245,7 +246,7 @@ const tasks = {
     rmSync(folder, { recursive: true });
   },
   help() {
-    console.log("oaken start · dev · test · make · outline · check · bench · shots — see README.md");
+    console.log("oaken start · dev · test · make · outline · check · feeds · bench · shots — see README.md");
   },
 };
 

@@ -41,7 +41,7 @@ export const stepdownField = <S extends object>(depth: (c: CutContext, s: S) => 
   });
 
 /** More of a flat cutter's diameter at once leaves ridges where rings turn. */
-const MOST_STEPOVER = 0.45;
+export const USUAL_STEPOVER_MOST = 0.45;
 
 export const stepoverField = fieldsFor<CutContext>().length("stepover", "Stepover", {
   help: "Distance between neighbouring passes.",
@@ -49,7 +49,7 @@ export const stepoverField = fieldsFor<CutContext>().length("stepover", "Stepove
   max: 100,
   step: 0.1,
   auto: (c) => {
-    const share = Math.min(MOST_STEPOVER, c.material.stepover);
+    const share = Math.min(USUAL_STEPOVER_MOST, c.material.stepover);
     return {
       value: Math.max(0.01, Math.round(share * c.cutter.diameter * 100) / 100),
       reason: `${share} × the cutter in ${c.material.name.toLowerCase()}`,

@@ -1,0 +1,91 @@
+import { parseArgs } from "node:util";
+import { feedsFor } from "@oaken/core/cutters/feeds";
+import { plasmaFor } from "@oaken/core/cutters/plasma";
+import { type Cutter, describeCutter } from "@oaken/core/cutters/profile";
+import { FORMS, parseCutter } from "@oaken/core/cutters/rack";
+import { USUAL_STEPOVER_MOST } from "@oaken/core/cuts/fields";
+import { Problem } from "@oaken/core/problem";
+import type { Reasoned } from "@oaken/core/reasoned";
+import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
+import { machineIn, materialIn } from "@oaken/core/shop/shop";
+import { formatLength } from "@oaken/core/units";
+import { positive } from "./options.ts";
+
+const USAGE = `oaken feeds --cutter SPEC --material ID [--machine ID] [--depth MM] [--width MM] [--json]
+  feed, plunge, spindle speed and stepdown of a cutter in a material, each with its reason
+  --cutter SPEC    ${FORMS}, or an id of the rack
+  --depth MM       of one pass; of a torch, the sheet's thickness; as deep as the material allows when not given
+  --width MM       taken sideways; the usual stepover when not given`;
+
+/** Deepest and widest that anyone cuts at once, mm. */
+const MOST = 500;
+/** Sheet that a torch cuts where nothing else is said, mm. */
+const USUAL_SHEET = 3;
+
+/** Runs `oaken feeds`: prints the numbers that a cut would begin with. @returns 0; bad input throws a Problem */
+export function feeds(args: string[], print: (line: string) => void): number {
+  const text = { type: "string" } as const;
+  let parsed;
+  try {
+    parsed = parseArgs({
+      args,
+      options: { cutter: text, material: text, machine: text, depth: text, width: text, json: { type: "boolean" } },
+    });
+  } catch (e) {
+    throw new Problem("usage", `${(e as Error).message.split(". ")[0]}.\n${USAGE}`);
+  }
+  const v = parsed.values;
+  if (!v.cutter || !v.material) throw new Problem("usage", USAGE);
+  const cutter = parseCutter(v.cutter, FIRST_SHOP.cutters);
+  const given = {
+    depth: v.depth === undefined ? undefined : positive("--depth", v.depth, MOST),
+    width: v.width === undefined ? undefined : positive("--width", v.width, MOST),
+  };
+  const numbers =
+    cutter.kind === "torch"
+      ? torchNumbers(v.material, given.depth ?? USUAL_SHEET)
+      : cutterNumbers(cutter, v.material, v.machine, given);
+  if (v.json) print(JSON.stringify({ cutter: describeCutter(cutter), material: v.material, ...numbers }));
+  else for (const [name, unit] of Object.entries(UNITS)) if (numbers[name]) print(line(name, numbers[name], unit));
+  return 0;
+}
+
+/** Every number that may be printed, in its order, with its unit. */
+const UNITS: Record<string, string> = {
+  feed: "mm/min",
+  plunge: "mm/min",
+  spindle: "/min",
+  stepdown: "mm",
+  depth: "mm",
+  width: "mm",
+  pierceHeight: "mm",
+  pierceDelay: "s",
+  cutHeight: "mm",
+};
+const line = (name: string, { value, reason }: Reasoned, unit: string): string => {
+  const words = name.replace(/[A-Z]/g, (c) => ` ${c.toLowerCase()}`);
+  return `${words}: ${formatLength(value)} ${unit} — ${reason}`;
+};
+
+function cutterNumbers(
+  cutter: Cutter,
+  materialId: string,
+  machineId: string | undefined,
+  given: { depth?: number; width?: number },
+): Record<string, Reasoned> {
+  const material = materialIn(FIRST_SHOP, materialId);
+  const machine = machineIn(FIRST_SHOP, machineId ?? FIRST_SHOP.machines[0].id);
+  const { stepdown } = feedsFor(cutter, material, machine, 1, cutter.diameter / 2);
+  const share = Math.min(USUAL_STEPOVER_MOST, material.stepover);
+  const depth = given.depth === undefined ? stepdown : { value: given.depth, reason: "as given" };
+  const width =
+    given.width === undefined
+      ? { value: share * cutter.diameter, reason: `${share} × the cutter in ${material.name.toLowerCase()}` }
+      : { value: given.width, reason: "as given" };
+  const { feed, plunge, spindle } = feedsFor(cutter, material, machine, depth.value, width.value);
+  return { feed, plunge, spindle, stepdown, depth, width };
+}
+
+const torchNumbers = (materialId: string, thickness: number): Record<string, Reasoned> => ({
+  ...plasmaFor(materialIn(FIRST_SHOP, materialId), thickness),
+});
