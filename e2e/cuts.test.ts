@@ -103,30 +103,6 @@ describe("cuts on the bench", () => {
     await page.getByRole("menuitemradio", { name: "as it lies on a table" }).click();
   });
 
-  it("clearing cutters are tried against each other, and each set is one click away", async () => {
-    await begin("raised", { width: 120, height: 75, thickness: 18 });
-    await strip()
-      .getByRole("button", { name: /· Carve/ })
-      .click();
-    await page.getByRole("button", { name: "Which are quickest?" }).click();
-    const sets = page.getByRole("list", { name: "Clearing cutters by time" });
-    await sets.waitFor();
-    expect(await accessibility(page)).toEqual([]);
-    const times = await sets.getByRole("button").allTextContents();
-    expect(times.length).toBeGreaterThan(2);
-    // Without any a point scrapes all of it: the slowest by far, and what it is told is estimated.
-    await sets.getByRole("button", { name: /^none/ }).click();
-    await settled(page);
-    expect(await order()).toEqual(["1 · Carve"]);
-    await sets.getByRole("button").first().click();
-    await settled(page);
-    expect(await sets.getByRole("button", { pressed: true }).allTextContents()).toEqual([times[0]]);
-    expect((await order()).length).toBeGreaterThan(1);
-    await page.getByRole("button", { name: /Undo clearing cutters/ }).click();
-    await settled(page);
-    expect(await order()).toEqual(["1 · Carve"]);
-  }, 120_000);
-
   it("each colour becomes its own outline for its own cut", async () => {
     await page.getByRole("button", { name: /^Outline/ }).click();
     await page.getByRole("radio", { name: "colours" }).click();
@@ -183,6 +159,30 @@ describe("cuts on the bench", () => {
         .evaluateAll((g) => g.map((e) => e.getAttribute("aria-label"))),
     ).not.toContain(name);
   });
+
+  it("clearing cutters are tried against each other, and each set is one click away", async () => {
+    await begin("raised", { width: 120, height: 75, thickness: 18 });
+    await strip()
+      .getByRole("button", { name: /· Carve/ })
+      .click();
+    await page.getByRole("button", { name: "Which are quickest?" }).click();
+    const sets = page.getByRole("list", { name: "Clearing cutters by time" });
+    await sets.waitFor();
+    expect(await accessibility(page)).toEqual([]);
+    const times = await sets.getByRole("button").allTextContents();
+    expect(times.length).toBeGreaterThan(2);
+    // Without any a point scrapes all of it: the slowest by far, and what it is told is estimated.
+    await sets.getByRole("button", { name: /^none/ }).click();
+    await settled(page);
+    expect(await order()).toEqual(["1 · Carve"]);
+    await sets.getByRole("button").first().click();
+    await settled(page);
+    expect(await sets.getByRole("button", { pressed: true }).allTextContents()).toEqual([times[0]]);
+    expect((await order()).length).toBeGreaterThan(1);
+    await page.getByRole("button", { name: /Undo clearing cutters/ }).click();
+    await settled(page);
+    expect(await order()).toEqual(["1 · Carve"]);
+  }, 120_000);
 
   it("nothing went wrong in the page", () => expect(wrongs).toEqual([]));
 });
