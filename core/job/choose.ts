@@ -70,6 +70,7 @@ export function chooseHelpers(
         if (sets.atLeast(first, next) < best) tried.push(sets.estimated([first, next]));
       }
   const possible = tried.filter((t) => Number.isFinite(t.seconds)).sort((a, b) => a.seconds - b.seconds);
+  if (possible.length === 0) return null;
   const planned = new Map<Tried, Tried>();
   for (const t of possible) {
     const fastest = Math.min(...[...planned.values()].map((p) => p.seconds));
