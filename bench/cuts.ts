@@ -6,7 +6,7 @@ import type { CutInputs, Planned } from "@oaken/core/cuts/kind";
 import { cutKind } from "@oaken/core/cuts/register";
 import { type Clearance, clearanceOf, inset } from "@oaken/core/geometry/clearance/clearance";
 import { nesting } from "@oaken/core/geometry/nesting";
-import { ringCount, ringsFrom, type Rings } from "@oaken/core/geometry/rings";
+import { ringCount, ringsFrom, ringsLength, type Rings } from "@oaken/core/geometry/rings";
 import { newSurface } from "@oaken/core/proof/surface";
 import { sweep } from "@oaken/core/proof/sweep";
 import { resolve, type Settings } from "@oaken/core/settings/fields";
@@ -44,16 +44,6 @@ function planFresh(
   };
   const k = cutKind(kind);
   return k.plan(inputs, resolve(k.fields, own, context).values);
-}
-
-function edgeOf(r: Rings): number {
-  let sum = 0;
-  for (let k = 0; k < ringCount(r); k++)
-    for (let i = r.starts[k]; i < r.starts[k + 1]; i++) {
-      const j = i + 1 < r.starts[k + 1] ? i + 1 : r.starts[k];
-      sum += Math.hypot(r.xy[2 * j] - r.xy[2 * i], r.xy[2 * j + 1] - r.xy[2 * i + 1]);
-    }
-  return sum;
 }
 
 /** 60 contours with about 2 m of edge, as a tracing of a drawing comes: flattened curves, some with corners. */
@@ -100,7 +90,9 @@ const TURNS = 5;
 export async function benchCuts(): Promise<void> {
   const region = drawing();
   region.parent = nesting(region);
-  console.log(`\nCuts: 60 contours, ${(edgeOf(region) / 1000).toFixed(2)} m of edge, ${region.xy.length / 2} points`);
+  console.log(
+    `\nCuts: 60 contours, ${(ringsLength(region) / 1000).toFixed(2)} m of edge, ${region.xy.length / 2} points`,
+  );
   const library = await clipperInset(region);
   const one = median(9, (k) => library.inset(0.6 + 0.02 * k));
   row("one inset by clipper2-wasm, round joins, arcs within 2 µm", ms(one));

@@ -3,7 +3,7 @@ import { feedsFor } from "@oaken/core/cutters/feeds";
 import { plasmaFor } from "@oaken/core/cutters/plasma";
 import { type Cutter, describeCutter } from "@oaken/core/cutters/profile";
 import { FORMS, parseCutter } from "@oaken/core/cutters/rack";
-import { USUAL_STEPOVER_MOST } from "@oaken/core/cuts/fields";
+import { usualStepdown, usualStepover } from "@oaken/core/cuts/fields";
 import { Problem } from "@oaken/core/problem";
 import type { Reasoned } from "@oaken/core/reasoned";
 import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
@@ -75,13 +75,11 @@ function cutterNumbers(
 ): Record<string, Reasoned> {
   const material = materialIn(FIRST_SHOP, materialId);
   const machine = machineIn(FIRST_SHOP, machineId ?? FIRST_SHOP.machines[0].id);
-  const { stepdown } = feedsFor(cutter, material, machine, 1, cutter.diameter / 2);
-  const share = Math.min(USUAL_STEPOVER_MOST, material.stepover);
-  const depth = given.depth === undefined ? stepdown : { value: given.depth, reason: "as given" };
-  const width =
-    given.width === undefined
-      ? { value: share * cutter.diameter, reason: `${share} × the cutter in ${material.name.toLowerCase()}` }
-      : { value: given.width, reason: "as given" };
+  const stepdown = usualStepdown(cutter, material, machine);
+  const asGiven = (value: number | undefined, usual: Reasoned): Reasoned =>
+    value === undefined ? usual : { value, reason: "as given" };
+  const depth = asGiven(given.depth, stepdown);
+  const width = asGiven(given.width, usualStepover(cutter, material));
   const { feed, plunge, spindle } = feedsFor(cutter, material, machine, depth.value, width.value);
   return { feed, plunge, spindle, stepdown, depth, width };
 }

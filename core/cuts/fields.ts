@@ -1,4 +1,6 @@
-import { feedsFor, type Feeds } from "../cutters/feeds.ts";
+import { feedsFor, type Feeds, type Machine } from "../cutters/feeds.ts";
+import type { Material } from "../cutters/materials.ts";
+import type { Cutter } from "../cutters/profile.ts";
 import type { Reasoned } from "../reasoned.ts";
 import { fieldsFor } from "../settings/list.ts";
 import { formatLength } from "../units.ts";
@@ -33,7 +35,7 @@ export const stepdownField = <S extends object>(depth: (c: CutContext, s: S) => 
     min: 0.005,
     max: 100,
     step: 0.1,
-    auto: (c) => feedsFor(c.cutter, c.material, c.machine, 1, c.cutter.diameter / 2).stepdown,
+    auto: (c) => usualStepdown(c.cutter, c.material, c.machine),
     consequence: (v, c, s) => {
       const n = Math.max(1, Math.ceil(depth(c, s) / v - 1e-6));
       return `${n} ${n === 1 ? "pass" : "passes"} to ${formatLength(depth(c, s))} mm`;
@@ -41,20 +43,27 @@ export const stepdownField = <S extends object>(depth: (c: CutContext, s: S) => 
   });
 
 /** More of a flat cutter's diameter at once leaves ridges where rings turn. */
-export const USUAL_STEPOVER_MOST = 0.45;
+const MOST_STEPOVER = 0.45;
+
+/** How far apart passes usually lie. */
+export function usualStepover(cutter: Cutter, material: Material): Reasoned {
+  const share = Math.min(MOST_STEPOVER, material.stepover);
+  return {
+    value: Math.max(0.01, Math.round(share * cutter.diameter * 100) / 100),
+    reason: `${share} × the cutter in ${material.name.toLowerCase()}`,
+  };
+}
+
+/** How deep one pass usually goes. */
+export const usualStepdown = (cutter: Cutter, material: Material, machine: Machine): Reasoned =>
+  feedsFor(cutter, material, machine, 1, cutter.diameter / 2).stepdown;
 
 export const stepoverField = fieldsFor<CutContext>().length("stepover", "Stepover", {
   help: "Distance between neighbouring passes.",
   min: 0.01,
   max: 100,
   step: 0.1,
-  auto: (c) => {
-    const share = Math.min(USUAL_STEPOVER_MOST, c.material.stepover);
-    return {
-      value: Math.max(0.01, Math.round(share * c.cutter.diameter * 100) / 100),
-      reason: `${share} × the cutter in ${c.material.name.toLowerCase()}`,
-    };
-  },
+  auto: (c) => usualStepover(c.cutter, c.material),
 });
 
 export const rampField = fieldsFor<CutContext>().angle("ramp", "Ramp angle", {

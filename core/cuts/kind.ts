@@ -179,7 +179,7 @@ export interface CutKind<S = Settings, R extends Takes = Takes> {
   sample: Sample;
   plan(inputs: CutInputs<R>, settings: S): Planned;
   /**
-   * How long it would take, found without planning it, s; Infinity where it would have to leave places out. Not given
+   * How long it would take, found without planning it, s; Infinity where it could not do all of it. Not given
    * where only planning tells.
    */
   estimate?(inputs: CutInputs<R>, settings: S): number;

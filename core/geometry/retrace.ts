@@ -1,3 +1,4 @@
+import { Groups } from "./groups.ts";
 import FlatQueue from "flatqueue";
 
 /** A graph in space: nodes x, y, z and edges between them, as node indices. */
@@ -118,18 +119,14 @@ function chainsOf(g: Graph): Chains {
     }
   });
   const count = nodes.length;
-  const root = Int32Array.from({ length: count }, (_, i) => i);
-  const find = (i: number): number => {
-    while (root[i] !== i) i = root[i] = root[root[i]];
-    return i;
-  };
-  for (let c = 0; c < out.from.length; c++) root[find(out.from[c])] = find(out.to[c]);
+  const pieces = new Groups(count);
+  for (let c = 0; c < out.from.length; c++) pieces.join(out.to[c], out.from[c]);
   const { first, item } = incidence(count, out.from, out.to);
   return {
     ...out,
     nodes: Int32Array.from(nodes),
     odd: Uint8Array.from(nodes, (i) => degree(i) % 2),
-    piece: Int32Array.from(root, (_, i) => find(i)),
+    piece: Int32Array.from({ length: count }, (_, i) => pieces.find(i)),
     first,
     chain: item,
   };

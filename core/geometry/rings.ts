@@ -129,3 +129,20 @@ export function complement(r: Rings, margin: number): Rings {
   parent[n] = -1;
   return { xy, starts, parent };
 }
+
+/** Length of closed curve k, mm. */
+export function ringLength({ xy, starts }: Rings, k: number): number {
+  let sum = 0;
+  for (let i = starts[k]; i < starts[k + 1]; i++) {
+    const j = i + 1 < starts[k + 1] ? i + 1 : starts[k];
+    sum += Math.hypot(xy[2 * j] - xy[2 * i], xy[2 * j + 1] - xy[2 * i + 1]);
+  }
+  return sum;
+}
+
+/** Length of all of them, mm. */
+export function ringsLength(r: Rings): number {
+  let sum = 0;
+  for (let k = 0; k < ringCount(r); k++) sum += ringLength(r, k);
+  return sum;
+}

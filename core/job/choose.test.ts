@@ -86,6 +86,15 @@ describe("clearing cutters by themselves", () => {
     expect(chooseAll(pocket.job, SHOP.cutters, files, pocket.planning.kept)).toEqual({ job: pocket.job, choices: [] });
   });
 
+  it("are none whose flutes end above the floor", () => {
+    const raster = picture(7);
+    const { job, planning } = toPlan("raised", raster, { ...STOCK, thickness: 30 });
+    job.cuts.find((c) => c.id === "carve")!.settings = { floor: 10 };
+    const [{ tried }] = chooseAll(job, SHOP.cutters, onePicture(raster), planning.kept).choices;
+    for (const t of tried) for (const c of t.cutters) expect(c.fluteLength).toBeGreaterThanOrEqual(10);
+    expect(tried[0].cutters.length).toBeGreaterThan(0);
+  });
+
   it("a picture without ink is left to say so itself", () => {
     const white: Raster = { width: 20, height: 20, data: new Uint8Array(1600).fill(255) };
     const asset = { sha: "0".repeat(64), name: "white.png", width: 20, height: 20 };

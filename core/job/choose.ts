@@ -97,9 +97,13 @@ export interface ChosenJob {
   choices: Choice[];
 }
 
-/** Chooses for every cut of a job; one whose outline cannot be made stays as it is. */
-export function chooseAll(job: BoardJob, rack: readonly Cutter[], files: Files, kept: Kept): ChosenJob {
-  const targets = job.cuts.filter((c) => c.on && !c.target && chosenHelp(c.kind));
+/**
+ * Chooses for every cut of a job; one whose outline cannot be made stays as it is.
+ * @param only the cut that it is about, where it is not about all of them
+ */
+export function chooseAll(job: BoardJob, rack: readonly Cutter[], files: Files, kept: Kept, only?: string): ChosenJob {
+  const isAbout = (id: string) => only === undefined || id === only;
+  const targets = job.cuts.filter((c) => c.on && !c.target && isAbout(c.id) && chosenHelp(c.kind));
   const choices: Choice[] = [];
   if (targets.length === 0) return { job, choices };
   const graph = graphOf(job, files, kept);

@@ -81,7 +81,10 @@ export function setHelpers(job: BoardJob, target: JobCut, kind: string, cutters:
     const id = addHelper(job, target, kind, { ...cutter });
     const same = before.find((c) => sameCutter(c.cutter, cutter));
     const added = job.cuts.find((c) => c.id === id)!;
-    if (same) Object.assign(added, { settings: same.settings, on: same.on, ...(same.stop && { stop: same.stop }) });
+    if (same) {
+      const { settings, on, stop, group } = same;
+      Object.assign(added, { settings, on, ...(stop && { stop }), ...(group && { group }) });
+    }
     return added;
   });
   const stop = before.find((c) => c.stop)?.stop;

@@ -18,11 +18,10 @@ export interface Asked {
   flat: number | null;
   /** ridges this high may stay on it, mm */
   ridge: number;
-  /**
-   * The wanted z in the middle of a cell inside the region, mm, as a function of the cell's place in a map; NaN where
-   * a cell is half wall and nothing can be said.
-   */
+  /** the wanted z in the middle of a cell inside the region, mm, as a function of the cell's place in a map */
   over(grid: Grid): (cell: number) => number;
+  /** whether a cell is half upright wall, so that nothing can be said of it; not given where there are none */
+  isWall?(grid: Grid): (cell: number) => boolean;
 }
 
 /** Cells beside an upright wall are half wall: those this near to the edge are not judged, in cells. */
@@ -33,10 +32,11 @@ export const upright = (region: Rings, floor: number): Asked => ({
   region,
   flat: null,
   ridge: 0,
-  over(grid) {
+  over: () => () => -floor,
+  isWall(grid) {
     const band = BESIDE * grid.cell;
     const d = edgeDistance(region, grid, band);
-    return (k) => (d[k] < band ? NaN : -floor);
+    return (k) => d[k] < band;
   },
 });
 

@@ -41,6 +41,7 @@ export function lostDetail(s: Surface, asked: Asked, map: Uint8Array): LostDetai
   if (ringCount(asked.region) === 0) return out;
   const inside = maskOf(asked.region, W, H, cell);
   const wanted = asked.over(s);
+  const isWall = asked.isWall?.(s);
   const one = cell * cell;
   for (let k = 0; k < inside.length; k++) {
     if (!inside[k]) continue;
@@ -49,7 +50,7 @@ export function lostDetail(s: Surface, asked: Asked, map: Uint8Array): LostDetai
     // Walls without a flat level meet in corners that no round cutter reaches: detail lost, not floor forgotten.
     const isFloor = w === asked.flat;
     const high = z[k] - w;
-    if (!(high > FINE + (isFloor ? asked.ridge * 1.05 : 0))) continue;
+    if (!(high > FINE + (isFloor ? asked.ridge * 1.05 : 0)) || isWall?.(k)) continue;
     map[k] = Math.max(map[k], Math.min(255, Math.round(high / LOST_STEP)));
     if (isFloor) out.uncut += one;
     else out.lost += one;

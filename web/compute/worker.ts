@@ -120,8 +120,8 @@ async function answer(ask: Ask): Promise<void> {
       const { job, from, prefix, seq } = ask;
       send({ type: "outputs", seq, written: writtenOf(job, await filesOf(job), from, prefix, kept) });
     } else if (ask.type === "choose") {
-      const { choices } = chooseAll(ask.job, SHOP.cutters, await filesOf(ask.job), kept);
-      send({ type: "chosen", seq: ask.seq, choice: choices.find((c) => c.target === ask.target) ?? null });
+      const { choices } = chooseAll(ask.job, SHOP.cutters, await filesOf(ask.job), kept, ask.target);
+      send({ type: "chosen", seq: ask.seq, choice: choices[0] ?? null });
     } else if (ask.type === "thumb") {
       if (!last) return;
       send({ type: "thumb", seq: ask.seq, png: await thumb(last, ask.side) });

@@ -149,13 +149,16 @@ export class Ground {
   private overOpen(x: number, y: number): boolean {
     const { w, p, level } = this;
     if (!p.done || w.z >= 0 || !this.clear(w.x, w.y, x, y, LONGEST_OPEN_WAY)) return false;
+    // It may stand deeper than this level: what is open here need not be open there.
+    const at = { ...level, z1: Math.min(w.z, level.z1) };
     const n = Math.ceil(Math.hypot(x - w.x, y - w.y) / (LOOK * p.radius));
     for (let k = 1; k < n; k++) {
       const [u, v] = [w.x + ((x - w.x) * k) / n, w.y + ((y - w.y) * k) / n];
-      if (!p.done(u, v, this.edges.distance(u, v, p.c.widest), level)) return false;
+      if (!p.done(u, v, this.edges.distance(u, v, p.c.widest), at)) return false;
     }
     w.to(x, y, w.z);
-    if (w.z !== level.z1) w.plunge(level.z1);
+    if (w.z < level.z1) w.rapidTo(level.z1);
+    else if (w.z > level.z1) w.plunge(level.z1);
     return true;
   }
 

@@ -1,5 +1,6 @@
 import Flatbush from "flatbush";
 import { inset } from "../../geometry/clearance/clearance.ts";
+import { Groups } from "../../geometry/groups.ts";
 import { ringCount } from "../../geometry/rings.ts";
 import { cutAlong, loopOf, rotate } from "../../toolpath/loops.ts";
 import { nearestOrder } from "../../toolpath/order.ts";
@@ -62,11 +63,7 @@ function runsOf(p: AreaPlan, floor: Level): Run[] {
 /** Stretches together that lie in one corner. */
 function cornersOf(runs: readonly Run[], near: number): Run[][] {
   if (runs.length === 0) return [];
-  const group = runs.map((_, i) => i);
-  const find = (i: number): number => {
-    while (group[i] !== i) i = group[i] = group[group[i]];
-    return i;
-  };
+  const groups = new Groups(runs.length);
   const [xs, ys, of] = [[] as number[], [] as number[], [] as number[]];
   runs.forEach((run, i) => {
     let [x, y] = [Infinity, Infinity];
@@ -83,10 +80,14 @@ function cornersOf(runs: readonly Run[], near: number): Run[][] {
   index.finish();
   xs.forEach((x, k) => {
     for (const q of index.search(x - near, ys[k] - near, x + near, ys[k] + near))
-      if (of[q] < of[k] && Math.hypot(xs[q] - x, ys[q] - ys[k]) <= near) group[find(of[q])] = find(of[k]);
+      if (of[q] < of[k] && Math.hypot(xs[q] - x, ys[q] - ys[k]) <= near) groups.join(of[k], of[q]);
   });
   const corners = new Map<number, Run[]>();
-  runs.forEach((run, i) => corners.set(find(i), [...(corners.get(find(i)) ?? []), run]));
+  runs.forEach((run, i) => {
+    const corner = corners.get(groups.find(i));
+    if (corner) corner.push(run);
+    else corners.set(groups.find(i), [run]);
+  });
   return [...corners.values()].map((corner) => corner.sort((a, b) => b.step - a.step));
 }
 

@@ -1,13 +1,13 @@
 import { describe, expect, it } from "vitest";
 import { clearanceOf, inset } from "../../geometry/clearance/clearance.ts";
 import { mended } from "../../geometry/mend.ts";
-import { type Rings, ringsFrom } from "../../geometry/rings.ts";
+import { type Rings, ringsFrom, ringsLength } from "../../geometry/rings.ts";
 import { Kept } from "../../kept.ts";
 import { blob, circle, seeded, star } from "../../testing/random.ts";
 import { ROUTER } from "../../testing/shop.ts";
 import { moveSeconds } from "../../toolpath/time.ts";
 import { RAPID, ToolpathWriter } from "../../toolpath/toolpath.ts";
-import { leftAt, liftSeconds, ringsLength, surveyIn } from "./survey.ts";
+import { leftAt, liftSeconds, surveyIn } from "./survey.ts";
 
 const surveyOf = (region: Rings) => surveyIn({ kept: new Kept(), clearance: (r) => clearanceOf(r) }, region);
 

@@ -1,6 +1,7 @@
 import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
 import type { Machine } from "../../cutters/feeds.ts";
-import { ringCount, type Rings } from "../../geometry/rings.ts";
+import { Groups } from "../../geometry/groups.ts";
+import { ringCount, ringLength, ringsLength, type Rings } from "../../geometry/rings.ts";
 import { CLEAR, NEAR } from "../../toolpath/toolpath.ts";
 import type { CutInputs } from "../kind.ts";
 
@@ -40,23 +41,6 @@ function surveyOf(c: Clearance): Survey {
   };
 }
 
-/** Length of closed curve k, mm. */
-export function ringLength({ xy, starts }: Rings, k: number): number {
-  let sum = 0;
-  for (let i = starts[k]; i < starts[k + 1]; i++) {
-    const j = i + 1 < starts[k + 1] ? i + 1 : starts[k];
-    sum += Math.hypot(xy[2 * j] - xy[2 * i], xy[2 * j + 1] - xy[2 * i + 1]);
-  }
-  return sum;
-}
-
-/** Length of all of them, mm. */
-export function ringsLength(r: Rings): number {
-  let sum = 0;
-  for (let k = 0; k < ringCount(r); k++) sum += ringLength(r, k);
-  return sum;
-}
-
 /** A place of greatest clearance, and the clearance of the neck over which it joins a wider one; mm. */
 interface Top {
   top: number;
@@ -70,22 +54,18 @@ interface Top {
  */
 function topsOf({ axis }: Clearance): Top[] {
   const n = axis.x.length;
-  const group = Int32Array.from({ length: n }, (_, i) => i);
-  const find = (i: number): number => {
-    while (group[i] !== i) i = group[i] = group[group[i]];
-    return i;
-  };
+  const groups = new Groups(n);
   const lower = (e: number) => Math.min(axis.d[axis.a[e]], axis.d[axis.b[e]]);
   const order = Float64Array.from({ length: axis.a.length }, (_, e) => e).sort((e, f) => lower(f) - lower(e));
   const tops: Top[] = [];
   for (const e of order) {
-    const [p, q] = [find(axis.a[e]), find(axis.b[e])];
+    const [p, q] = [groups.find(axis.a[e]), groups.find(axis.b[e])];
     if (p === q) continue;
     const [high, low] = axis.d[p] >= axis.d[q] ? [p, q] : [q, p];
     if (axis.d[low] > lower(e)) tops.push({ top: axis.d[low], saddle: lower(e) });
-    group[low] = high;
+    groups.join(high, low);
   }
-  for (let i = 0; i < n; i++) if (group[i] === i) tops.push({ top: axis.d[i], saddle: 0 });
+  for (let i = 0; i < n; i++) if (groups.find(i) === i) tops.push({ top: axis.d[i], saddle: 0 });
   return tops;
 }
 

@@ -158,6 +158,8 @@ function toClear(
 /** How long it would take, without planning it, s. */
 function estimate(inputs: CarveInputs, s: ClearSettings): number {
   const carved = carvedBy(inputs);
+  // Its flutes end above the floor: the shank would rub.
+  if (carved && inputs.cutter.fluteLength < carved.floor) return Infinity;
   const ground = carved && toClear(inputs, s, carved, []);
   return ground ? clearSeconds(inputs, s, ground) : 0;
 }

@@ -1,5 +1,5 @@
 import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
-import { ringCount } from "../../geometry/rings.ts";
+import { ringCount, ringLength, ringsLength } from "../../geometry/rings.ts";
 import { cutAlong, unroll } from "../../toolpath/loops.ts";
 import { moveSeconds } from "../../toolpath/time.ts";
 import { RAPID, ToolpathWriter } from "../../toolpath/toolpath.ts";
@@ -7,7 +7,7 @@ import type { AreaPlan } from "../area/level.ts";
 import { pipsOf } from "../area/pips.ts";
 import { restsOf } from "../area/rests.ts";
 import { leastRamp, wayLength } from "../area/sink.ts";
-import { liftSeconds, ringLength, ringsLength, surveyIn } from "../area/survey.ts";
+import { liftSeconds, surveyIn } from "../area/survey.ts";
 import { slopeOf } from "../fields.ts";
 import type { CarveInputs } from "../vcarve/border.ts";
 import type { ClearSettings, ToClear } from "./clear.ts";
