@@ -1,9 +1,9 @@
 import { parseArgs } from "node:util";
-import { feedsFor } from "@oaken/core/cutters/feeds";
+import { feedsFor, usualStepdown } from "@oaken/core/cutters/feeds";
 import { plasmaFor } from "@oaken/core/cutters/plasma";
 import { type Cutter, describeCutter } from "@oaken/core/cutters/profile";
 import { FORMS, parseCutter } from "@oaken/core/cutters/rack";
-import { usualStepdown, usualStepover } from "@oaken/core/cuts/fields";
+import { usualStepover } from "@oaken/core/cuts/fields";
 import { Problem } from "@oaken/core/problem";
 import type { Reasoned } from "@oaken/core/reasoned";
 import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
@@ -75,12 +75,15 @@ function cutterNumbers(
 ): Record<string, Reasoned> {
   const material = materialIn(FIRST_SHOP, materialId);
   const machine = machineIn(FIRST_SHOP, machineId ?? FIRST_SHOP.machines[0].id);
-  const stepdown = usualStepdown(cutter, material, machine);
+  const stepdown = usualStepdown({ cutter, material });
   const asGiven = (value: number | undefined, usual: Reasoned): Reasoned =>
     value === undefined ? usual : { value, reason: "as given" };
   const depth = asGiven(given.depth, stepdown);
   const width = asGiven(given.width, usualStepover(cutter, material));
-  const { feed, plunge, spindle } = feedsFor(cutter, material, machine, depth.value, width.value);
+  const { feed, plunge, spindle } = feedsFor(
+    { cutter, material, machine },
+    { depth: depth.value, width: width.value },
+  );
   return { feed, plunge, spindle, stepdown, depth, width };
 }
 

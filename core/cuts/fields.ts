@@ -1,4 +1,4 @@
-import { feedsFor, type Feeds, type Machine } from "../cutters/feeds.ts";
+import { type Bite, chipAt, feedsFor, usualStepdown } from "../cutters/feeds.ts";
 import type { Material } from "../cutters/materials.ts";
 import type { Cutter } from "../cutters/profile.ts";
 import type { Reasoned } from "../reasoned.ts";
@@ -9,24 +9,28 @@ import type { CutContext, Note } from "./kind.ts";
 /** What a machine or a spindle can be told at all. */
 const RATES = { min: 1, max: 100_000 };
 
-/** Feed, plunge and spindle speed, each with its reason. */
-export const ratesFrom = <S extends object>(from: {
-  feed(c: CutContext, s: S): Reasoned;
-  plunge(c: CutContext, s: S): Reasoned;
-  spindle(c: CutContext, s: S): Reasoned;
-}) =>
+/** Feed, plunge and spindle speed, each with its reason, from what the cut takes at once; and one dial over them. */
+export const rateFields = <S extends object>(bite: (c: CutContext, s: S) => Bite) =>
   fieldsFor<CutContext, S>()
-    .feed("feed", "Feed", { ...RATES, auto: from.feed })
-    .feed("plunge", "Plunge", { ...RATES, auto: from.plunge })
-    .speed("spindle", "Spindle speed", { ...RATES, more: true, auto: from.spindle });
-
-/** Feed, plunge and spindle speed, from what the cut takes at once. */
-export const rateFields = <S extends object>(feeds: (c: CutContext, s: S) => Feeds) =>
-  ratesFrom<S>({
-    feed: (c, s) => feeds(c, s).feed,
-    plunge: (c, s) => feeds(c, s).plunge,
-    spindle: (c, s) => feeds(c, s).spindle,
-  });
+    .share("pace", "Pace", {
+      help: "Faster or gentler than usual: feed and plunge follow. Less where the machine or the hold is weak.",
+      min: 0.3,
+      max: 2,
+      step: 0.05,
+      slider: true,
+      auto: () => ({ value: 1, reason: "the chip that is usual" }),
+    })
+    .speed("spindle", "Spindle speed", {
+      ...RATES,
+      more: true,
+      auto: (c, s) => feedsFor(c, bite(c, s), { pace: s.pace }).spindle,
+    })
+    .feed("feed", "Feed", {
+      ...RATES,
+      auto: (c, s) => feedsFor(c, bite(c, s), s).feed,
+      gauge: (feed, c, s) => ({ ...chipAt(c, bite(c, s), { feed, spindle: s.spindle }), most: c.machine.feedMost }),
+    })
+    .feed("plunge", "Plunge", { ...RATES, auto: (c, s) => feedsFor(c, bite(c, s), s).plunge });
 
 /** Depth of each pass, with how many that makes. */
 export const stepdownField = <S extends object>(depth: (c: CutContext, s: S) => number) =>
@@ -35,7 +39,7 @@ export const stepdownField = <S extends object>(depth: (c: CutContext, s: S) => 
     min: 0.005,
     max: 100,
     step: 0.1,
-    auto: (c) => usualStepdown(c.cutter, c.material, c.machine),
+    auto: (c) => usualStepdown(c),
     consequence: (v, c, s) => {
       const n = Math.max(1, Math.ceil(depth(c, s) / v - 1e-6));
       return `${n} ${n === 1 ? "pass" : "passes"} to ${formatLength(depth(c, s))} mm`;
@@ -53,10 +57,6 @@ export function usualStepover(cutter: Cutter, material: Material): Reasoned {
     reason: `${share} × the cutter in ${material.name.toLowerCase()}`,
   };
 }
-
-/** How deep one pass usually goes. */
-export const usualStepdown = (cutter: Cutter, material: Material, machine: Machine): Reasoned =>
-  feedsFor(cutter, material, machine, 1, cutter.diameter / 2).stepdown;
 
 export const stepoverField = fieldsFor<CutContext>().length("stepover", "Stepover", {
   help: "Distance between neighbouring passes.",

@@ -1,5 +1,5 @@
 import type { Cutter } from "../cutters/profile.ts";
-import type { Machine } from "../cutters/feeds.ts";
+import type { Machine } from "../cutters/machine.ts";
 import type { Material } from "../cutters/materials.ts";
 import type { Clearance } from "../geometry/clearance/clearance.ts";
 import type { Rings } from "../geometry/rings.ts";

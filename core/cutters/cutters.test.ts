@@ -1,8 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { feedsFor } from "./feeds.ts";
 import { checkCutter, describeCutter, profileOf, sameCutter } from "./profile.ts";
 import { parseCutter } from "./rack.ts";
-import { ROUTER, SHOP, cutterNamed, materialNamed } from "../testing/shop.ts";
+import { SHOP, cutterNamed } from "../testing/shop.ts";
 
 describe("cutter profiles", () => {
   for (const spec of [
@@ -90,50 +89,5 @@ describe("cutters by their numbers", () => {
   it("are the same tool when their numbers are, not their names", () => {
     expect(sameCutter(parseCutter("v:60:12"), parseCutter("v:60:12:0"))).toBe(true);
     expect(sameCutter(parseCutter("flat:3"), parseCutter("ball:3"))).toBe(false);
-  });
-});
-
-describe("feeds", () => {
-  const ash = materialNamed("ash");
-  const flat = parseCutter("flat:6");
-  it("are spindle × flutes × chip load at full engagement, and say so", () => {
-    const f = feedsFor(flat, ash, ROUTER, 2, 6);
-    const chip = Math.min(ash.chipMost, ash.chipPerDiameter * 6);
-    const plain = f.spindle.value * flat.flutes * chip;
-    if (!/held/.test(f.feed.reason)) expect(Math.abs(f.feed.value - plain)).toBeLessThanOrEqual(5);
-    else expect(f.feed.value).toBeLessThanOrEqual(plain);
-    expect(f.feed.reason).toMatch(/chip × 2 flutes/);
-    expect(f.plunge.value).toBeLessThan(f.feed.value);
-  });
-  it("rise for thin chips and never beyond double", () => {
-    const machine = { ...ROUTER, feedMost: 1e6, power: 1e9 };
-    const full = feedsFor(flat, ash, machine, 1, 6).feed.value;
-    const tenth = feedsFor(flat, ash, machine, 1, 0.6).feed.value;
-    expect(tenth / full).toBeCloseTo(1 / (2 * Math.sqrt(0.1 * 0.9)), 2);
-    expect(feedsFor(flat, ash, machine, 1, 0.05).feed.value / full).toBeLessThanOrEqual(2.001);
-  });
-  it("keep within spindle, feed, plunge and power of the machine, and name the limit that held", () => {
-    const weak = { ...ROUTER, power: 20 };
-    expect(feedsFor(flat, ash, weak, 6, 6).feed.reason).toMatch(/held by 20 W/);
-    const slow = { ...ROUTER, feedMost: 300 };
-    expect(feedsFor(flat, ash, slow, 1, 6).feed).toMatchObject({
-      value: 300,
-      reason: expect.stringMatching(/machine's most/),
-    });
-    for (const m of SHOP.materials)
-      for (const c of SHOP.cutters.filter((q) => q.kind !== "torch")) {
-        const f = feedsFor(c, m, ROUTER, 1, c.diameter / 2);
-        expect(f.spindle.value).toBeGreaterThanOrEqual(ROUTER.spindleLeast);
-        expect(f.spindle.value).toBeLessThanOrEqual(ROUTER.spindleMost);
-        expect(f.feed.value).toBeGreaterThan(0);
-        expect(f.feed.value).toBeLessThanOrEqual(ROUTER.feedMost);
-        expect(f.plunge.value).toBeLessThanOrEqual(ROUTER.plungeMost);
-        expect(f.stepdown.value).toBeLessThanOrEqual(c.fluteLength);
-      }
-  });
-  it("of a point go by its width at depth", () => {
-    const v = parseCutter("v:60:12");
-    expect(feedsFor(v, ash, ROUTER, 6, 12).workingDiameter).toBeCloseTo(2 * 3 * Math.tan(Math.PI / 6), 6);
-    expect(feedsFor(v, ash, ROUTER, 0.1, 12).workingDiameter).toBe(1);
   });
 });

@@ -21,6 +21,16 @@ export interface Cutter {
   fluteLength: number;
   /** cuts at its centre, so it may plunge */
   centreCutting: boolean;
+  /** how far it stands out below its shank or holder at its own diameter, mm; as far as it cuts when not given */
+  reach?: number;
+  /** diameter of its shank, mm */
+  shank?: number;
+  /** which way its flutes push the chip */
+  spiral?: "up" | "down" | "compression" | "straight";
+  /** how many the workshop has; where it has none, it is known but never chosen by itself. One when not given. */
+  owned?: number;
+  /** what the workshop wants to remember of it: coating, wear */
+  note?: string;
   name?: string;
   id?: string;
 }

@@ -1,5 +1,5 @@
 import type { Cutter } from "../cutters/profile.ts";
-import type { Machine } from "../cutters/feeds.ts";
+import type { Machine } from "../cutters/machine.ts";
 import type { Material } from "../cutters/materials.ts";
 import type { DrawingStyle } from "../output/dxf.ts";
 import type { Dialect } from "../output/gcode/dialect.ts";

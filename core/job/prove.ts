@@ -1,4 +1,4 @@
-import type { Machine } from "../cutters/feeds.ts";
+import type { Machine } from "../cutters/machine.ts";
 import { type Cutter, profileOf } from "../cutters/profile.ts";
 import type { Kept } from "../kept.ts";
 import type { Progress } from "../problem.ts";

@@ -36,6 +36,17 @@ export interface Field<C = unknown> {
   auto(context: C, settings: Settings): { value: Setting; reason: string };
   /** what the value leads to, shown beside it */
   consequence?(value: Setting, context: C, settings: Settings): string;
+  /** of a feed: where its chip stands between rubbing and breaking */
+  gauge?(value: Setting, context: C, settings: Settings): Gauge;
+}
+
+/** The chip that a feed makes, and between which a cutter cuts well, mm a tooth; the machine's largest feed, mm/min. */
+export interface Gauge {
+  value: number;
+  rubs: number;
+  usual: number;
+  breaks: number;
+  most: number;
 }
 
 export interface Resolved {
@@ -43,6 +54,7 @@ export interface Resolved {
   reason: string;
   set: boolean;
   consequence?: string;
+  gauge?: Gauge;
 }
 
 /**
@@ -65,8 +77,10 @@ export function resolve<C>(
       set,
     };
   }
-  for (const f of fields)
+  for (const f of fields) {
     if (f.consequence) resolved[f.key].consequence = f.consequence(values[f.key], context, values);
+    if (f.gauge) resolved[f.key].gauge = f.gauge(values[f.key], context, values);
+  }
   return { values, resolved };
 }
 

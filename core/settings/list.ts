@@ -1,4 +1,4 @@
-import { type Field, resolve, type Resolved, type Setting, type Settings } from "./fields.ts";
+import { type Field, type Gauge, resolve, type Resolved, type Setting, type Settings } from "./fields.ts";
 
 /** What a field of value V says of itself, beside its key, label and type; S are the settings named before it. */
 interface Says<C, S, K extends string, V extends Setting> {
@@ -14,6 +14,7 @@ interface SaysNumber<C, S, K extends string> extends Says<C, S, K, number> {
   min?: number;
   max?: number;
   slider?: boolean;
+  gauge?(value: number, context: C, settings: S): Gauge;
 }
 interface SaysText<C, S, K extends string> extends Says<C, S, K, string> {
   /** one as a hand would set it */

@@ -1,4 +1,4 @@
-import type { Machine } from "../cutters/feeds.ts";
+import type { Machine } from "../cutters/machine.ts";
 import type { Material } from "../cutters/materials.ts";
 
 /** What entries of the shop look like where they cross a boundary. Numbers beyond these limits are slips of the pen. */

@@ -1,5 +1,5 @@
 import { copyOf } from "../copy.ts";
-import type { Machine } from "../cutters/feeds.ts";
+import type { Machine } from "../cutters/machine.ts";
 import type { Material } from "../cutters/materials.ts";
 import type { Cutter } from "../cutters/profile.ts";
 import { cutterIn } from "../cutters/rack.ts";

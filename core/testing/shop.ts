@@ -1,4 +1,4 @@
-import type { Machine } from "../cutters/feeds.ts";
+import type { Machine } from "../cutters/machine.ts";
 import type { Material } from "../cutters/materials.ts";
 import type { Cutter } from "../cutters/profile.ts";
 import { cutterIn, parseCutter } from "../cutters/rack.ts";

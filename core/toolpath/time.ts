@@ -1,4 +1,4 @@
-import type { Machine } from "../cutters/feeds.ts";
+import type { Machine } from "../cutters/machine.ts";
 import { ARC_CCW, ARC_CW, moveLength, RAPID, sweepOf, TORCH_OFF, TORCH_ON, type Toolpath } from "./toolpath.ts";
 
 /**

@@ -1,5 +1,5 @@
 import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
-import type { Machine } from "../../cutters/feeds.ts";
+import type { Machine } from "../../cutters/machine.ts";
 import { Groups } from "../../geometry/groups.ts";
 import { ringCount, ringLength, ringsLength, type Rings } from "../../geometry/rings.ts";
 import { CLEAR, NEAR } from "../../toolpath/toolpath.ts";

@@ -1,4 +1,3 @@
-import { feedsFor } from "../../cutters/feeds.ts";
 import { profileOf } from "../../cutters/profile.ts";
 import { ringCount, type Rings } from "../../geometry/rings.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
@@ -36,8 +35,10 @@ function carvedBy({ target }: CutContext) {
 }
 
 const targetFloor = (c: CutContext): number => carvedBy(c)?.floor ?? 0;
-const feedsAt = (c: CutContext, s: { stepdown: number; stepover: number }) =>
-  feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown, targetFloor(c) || 1), s.stepover);
+const biteOf = (c: CutContext, s: { stepdown: number; stepover: number }) => ({
+  depth: Math.min(s.stepdown, targetFloor(c) || 1),
+  width: s.stepover,
+});
 /**
  * Share of what a V cutter opens beside its pass, at the ridge asked for, that a clearing cutter may leave it; and the
  * most, mm.
@@ -67,7 +68,7 @@ const fields = fieldsFor<CutContext>()
   .with(directionField)
   .with(entryField)
   .with(rampField)
-  .with(rateFields(feedsAt));
+  .with(rateFields(biteOf));
 export type ClearSettings = SettingsOf<typeof fields>;
 
 /**

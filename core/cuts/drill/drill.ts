@@ -1,4 +1,3 @@
-import { feedsFor } from "../../cutters/feeds.ts";
 import { ringCount, type Rings } from "../../geometry/rings.ts";
 import { parsePlaces, placesField } from "../../settings/places.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
@@ -8,7 +7,7 @@ import { formatLength } from "../../units.ts";
 import { rateFields } from "../fields.ts";
 import { ART, type CutContext, type ArtInputs, defineCut, type Note, type Planned } from "../kind.ts";
 
-const feedsAt = (c: CutContext) => feedsFor(c.cutter, c.material, c.machine, 1, c.cutter.diameter);
+const biteOf = (c: CutContext) => ({ depth: 1, width: c.cutter.diameter });
 /** How far a drill's point reaches beyond where it is full width, mm. */
 const pointOf = (c: CutContext["cutter"]): number =>
   c.kind === "drill" ? c.diameter / 2 / Math.tan(((c.angle ?? 118) * Math.PI) / 360) : 0;
@@ -72,7 +71,7 @@ const fields = fieldsFor<CutContext>()
     auto: (c) => ({ value: Math.max(3, Math.round(4 * c.cutter.diameter)), reason: "four times the drill" }),
   })
   .with(placesField("at", "Holes by hand", "More holes at these places on the stock, mm.", "drill"))
-  .with(rateFields(feedsAt));
+  .with(rateFields(biteOf));
 type DrillSettings = SettingsOf<typeof fields>;
 
 /** Drills at the centres of circles, and at places marked by hand, in pecks. */

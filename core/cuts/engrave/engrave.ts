@@ -1,5 +1,5 @@
 import { rateFields } from "../fields.ts";
-import { feedsFor } from "../../cutters/feeds.ts";
+import { usualStepdown } from "../../cutters/feeds.ts";
 import { profileOf } from "../../cutters/profile.ts";
 import { ringCount } from "../../geometry/rings.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
@@ -17,8 +17,10 @@ const LINE_TOLERANCE = 0.003;
 /** Levels closer than this are one pass, mm. */
 const LEVEL = 1e-6;
 
-const feedsAt = (c: CutContext, s: { depth: number; stepdown: number }) =>
-  feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown, s.depth), 2 * profileOf(c.cutter).r(s.depth));
+const biteOf = (c: CutContext, s: { depth: number; stepdown: number }) => ({
+  depth: Math.min(s.stepdown, s.depth),
+  width: 2 * profileOf(c.cutter).r(s.depth),
+});
 
 const fields = fieldsFor<CutContext>()
   .choice("by", "Depth from", {
@@ -52,9 +54,9 @@ const fields = fieldsFor<CutContext>()
     max: 50,
     step: 0.05,
     more: true,
-    auto: (c) => feedsFor(c.cutter, c.material, c.machine, 0.5, c.cutter.diameter).stepdown,
+    auto: (c) => usualStepdown(c),
   })
-  .with(rateFields(feedsAt));
+  .with(rateFields(biteOf));
 type EngraveSettings = SettingsOf<typeof fields>;
 
 /**

@@ -1,4 +1,4 @@
-import { feedsFor } from "../../cutters/feeds.ts";
+import { usualStepdown } from "../../cutters/feeds.ts";
 import { rangeOf } from "../../height/field.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
@@ -44,9 +44,10 @@ const fields = fieldsFor<CutContext>()
   })
   .with(passFields)
   .with(
-    rateFields<{ stepover: number }>((c, s) =>
-      feedsFor(c.cutter, c.material, c.machine, leftFor(c), Math.min(c.cutter.diameter, s.stepover)),
-    ),
+    rateFields<{ stepover: number }>((c, s) => ({
+      depth: leftFor(c),
+      width: Math.min(c.cutter.diameter, s.stepover),
+    })),
   );
 type FinishSettings = SettingsOf<typeof fields>;
 
@@ -77,7 +78,7 @@ function plan(inputs: CutInputs<typeof HEIGHT_ART>, s: FinishSettings): Planned 
   const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
   const notes = stockNotes("Finish", art, inputs);
   const { low } = rangeOf(art.field);
-  const { stepdown } = feedsFor(inputs.cutter, inputs.material, inputs.machine, 1, inputs.cutter.diameter / 2);
+  const stepdown = usualStepdown(inputs);
   if (inputs.helpers.length === 0 && -low > DEEP * stepdown.value) notes.push(intoSolid(-low, stepdown.value));
   const apart = apartFor(inputs, s);
   const sets = rowsFor(inputs, s, apart);

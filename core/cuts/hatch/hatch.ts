@@ -1,4 +1,3 @@
-import { feedsFor } from "../../cutters/feeds.ts";
 import { isFlat, profileOf } from "../../cutters/profile.ts";
 import { inset } from "../../geometry/clearance/clearance.ts";
 import { ringCount, type Rings } from "../../geometry/rings.ts";
@@ -13,8 +12,10 @@ import { type Level, levels } from "../area/level.ts";
 import { rateFields, stepdownField } from "../fields.ts";
 import { ART, type CutContext, type ArtInputs, defineCut, type Note, type Planned } from "../kind.ts";
 
-const feedsAt = (c: CutContext, s: { depth: number; stepdown: number }) =>
-  feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown, s.depth), 2 * profileOf(c.cutter).r(s.depth));
+const biteOf = (c: CutContext, s: { depth: number; stepdown: number }) => ({
+  depth: Math.min(s.stepdown, s.depth),
+  width: 2 * profileOf(c.cutter).r(s.depth),
+});
 const degrees = (v: number): number => (v * Math.PI) / 180;
 
 const fields = fieldsFor<CutContext>()
@@ -79,7 +80,7 @@ const fields = fieldsFor<CutContext>()
     auto: () => ({ value: true, reason: "a clean edge" }),
   })
   .with(stepdownField((_c: CutContext, s: { depth: number }) => s.depth))
-  .with(rateFields(feedsAt));
+  .with(rateFields(biteOf));
 type HatchSettings = SettingsOf<typeof fields>;
 
 /** Fills the shapes with parallel lines, crossed where wanted, or with rings, engraved at one depth. */

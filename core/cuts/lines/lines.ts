@@ -1,4 +1,3 @@
-import { feedsFor } from "../../cutters/feeds.ts";
 import { profileOf } from "../../cutters/profile.ts";
 import { rectangle } from "../../geometry/shape.ts";
 import type { GreyProduct } from "../../makings/product.ts";
@@ -116,9 +115,7 @@ const fields = fieldsFor<CutContext>()
     },
   })
   .with(
-    rateFields<{ depth: number; spacing: number }>((c, s) =>
-      feedsFor(c.cutter, c.material, c.machine, s.depth, s.spacing),
-    ),
+    rateFields<{ depth: number; spacing: number }>((_, s) => ({ depth: s.depth, width: s.spacing })),
   );
 type LinesSettings = SettingsOf<typeof fields>;
 

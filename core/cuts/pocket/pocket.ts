@@ -1,5 +1,4 @@
 import { upright } from "../../proof/asked.ts";
-import { feedsFor } from "../../cutters/feeds.ts";
 import { inset } from "../../geometry/clearance/clearance.ts";
 import { regionArea, ringCount } from "../../geometry/rings.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
@@ -26,8 +25,10 @@ import {
 import { ART, type ArtInputs, type CutContext, defineCut, type Note, type Planned } from "../kind.ts";
 
 const depthOf = (_c: CutContext, s: { depth: number }): number => s.depth;
-const feedsAt = (c: CutContext, s: { depth: number; stepdown: number; stepover: number }) =>
-  feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown, s.depth), s.stepover);
+const biteOf = (_: CutContext, s: { depth: number; stepdown: number; stepover: number }) => ({
+  depth: Math.min(s.stepdown, s.depth),
+  width: s.stepover,
+});
 
 const fields = fieldsFor<CutContext>()
   .length("depth", "Depth", {
@@ -89,7 +90,7 @@ const fields = fieldsFor<CutContext>()
   .with(directionField)
   .with(entryField)
   .with(rampField)
-  .with(rateFields(feedsAt));
+  .with(rateFields(biteOf));
 type PocketSettings = SettingsOf<typeof fields>;
 
 /** Takes everything inside the shapes down to a floor, islands left standing. */

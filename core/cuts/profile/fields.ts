@@ -1,4 +1,3 @@
-import { feedsFor } from "../../cutters/feeds.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { placesField } from "../../settings/places.ts";
 import { formatLength } from "../../units.ts";
@@ -9,8 +8,10 @@ import type { CutContext } from "../kind.ts";
 /** How deep it goes, mm. */
 export const depthOf = (c: CutContext, s: { through: boolean; past: number; depth: number }): number =>
   s.through ? c.stock.thickness + s.past : s.depth;
-const feedsAt = (c: CutContext, s: Parameters<typeof depthOf>[1] & { stepdown: number }) =>
-  feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown, depthOf(c, s)), c.cutter.diameter);
+const biteOf = (c: CutContext, s: Parameters<typeof depthOf>[1] & { stepdown: number }) => ({
+  depth: Math.min(s.stepdown, depthOf(c, s)),
+  width: c.cutter.diameter,
+});
 const hasTabs = (s: { tabs: number; tabsAt: string }): boolean => s.tabs > 0 || s.tabsAt !== "";
 
 export const profileFields = fieldsFor<CutContext>()
@@ -116,5 +117,5 @@ export const profileFields = fieldsFor<CutContext>()
   .with(leaveField)
   .with(directionField)
   .with(rampField)
-  .with(rateFields(feedsAt));
+  .with(rateFields(biteOf));
 export type ProfileSettings = SettingsOf<typeof profileFields>;

@@ -1,5 +1,4 @@
 import { pocket } from "../pocket/pocket.ts";
-import { feedsFor } from "../../cutters/feeds.ts";
 import { profileOf } from "../../cutters/profile.ts";
 import { ringCount } from "../../geometry/rings.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
@@ -34,8 +33,10 @@ import {
 } from "../kind.ts";
 
 const depthOf = (c: CutContext): number => settingsOf(pocket, c.target)?.depth ?? 0;
-const feedsAt = (c: CutContext, s: { stepdown: number; stepover: number }) =>
-  feedsFor(c.cutter, c.material, c.machine, Math.min(s.stepdown, depthOf(c) || 1), s.stepover);
+const biteOf = (c: CutContext, s: { stepdown: number; stepover: number }) => ({
+  depth: Math.min(s.stepdown, depthOf(c) || 1),
+  width: s.stepover,
+});
 
 const fields = fieldsFor<CutContext>()
   .with(stepoverField)
@@ -44,7 +45,7 @@ const fields = fieldsFor<CutContext>()
   .with(directionField)
   .with(entryField)
   .with(rampField)
-  .with(rateFields(feedsAt));
+  .with(rateFields(biteOf));
 type RestSettings = SettingsOf<typeof fields>;
 
 /** Takes what a pocket's larger cutter, and the rest cuts before this one, could not reach. */

@@ -1,4 +1,3 @@
-import { feedsFor } from "../../cutters/feeds.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
@@ -29,9 +28,10 @@ const fields = fieldsFor<CutContext>()
   .with(helpersAngle)
   .with(passFields)
   .with(
-    rateFields<{ stepover: number }>((c, s) =>
-      feedsFor(c.cutter, c.material, c.machine, c.cutter.diameter / 2, Math.min(c.cutter.diameter, s.stepover)),
-    ),
+    rateFields<{ stepover: number }>((c, s) => ({
+      depth: c.cutter.diameter / 2,
+      width: Math.min(c.cutter.diameter, s.stepover),
+    })),
   );
 type RestFinishSettings = SettingsOf<typeof fields>;
 

@@ -1,4 +1,4 @@
-import { feedsFor } from "../../cutters/feeds.ts";
+import { usualStepdown } from "../../cutters/feeds.ts";
 import { profileOf } from "../../cutters/profile.ts";
 import type { Tips } from "../../height/tips.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
@@ -32,15 +32,16 @@ const fields = fieldsFor<CutContext>()
     min: 0.05,
     max: 100,
     step: 0.1,
-    auto: (c) => feedsFor(c.cutter, c.material, c.machine, 1, c.cutter.diameter / 2).stepdown,
+    auto: (c) => usualStepdown(c),
   })
   .with(stepoverField)
   .with(helpersAngle)
   .with(rampField)
   .with(
-    rateFields<{ stepdown: number; stepover: number }>((c, s) =>
-      feedsFor(c.cutter, c.material, c.machine, s.stepdown, Math.min(c.cutter.diameter, s.stepover)),
-    ),
+    rateFields<{ stepdown: number; stepover: number }>((c, s) => ({
+      depth: s.stepdown,
+      width: Math.min(c.cutter.diameter, s.stepover),
+    })),
   );
 type RoughSettings = SettingsOf<typeof fields>;
 

@@ -1,5 +1,5 @@
 import { profileOf } from "../../cutters/profile.ts";
-import type { Machine } from "../../cutters/feeds.ts";
+import type { Machine } from "../../cutters/machine.ts";
 import { moveSeconds } from "../../toolpath/time.ts";
 import { RAPID, ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { leftAt, liftSeconds, surveyIn } from "../area/survey.ts";

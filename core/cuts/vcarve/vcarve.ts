@@ -1,7 +1,6 @@
 import { sloping } from "../../proof/asked.ts";
 import { rateFields } from "../fields.ts";
 import { CARVE_READS, type CarveInputs, carveRegion } from "./border.ts";
-import { feedsFor } from "../../cutters/feeds.ts";
 import { describeCutter, profileOf, SCRATCH } from "../../cutters/profile.ts";
 import { regionArea, ringCount } from "../../geometry/rings.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
@@ -16,14 +15,10 @@ import { carveSeconds } from "./seconds.ts";
 import { passesOver, strokesOf } from "./strokes.ts";
 import { thinParts } from "./thin.ts";
 
-const feedsAt = (c: CutContext, s: { floor: number }) =>
-  feedsFor(
-    c.cutter,
-    c.material,
-    c.machine,
-    Math.min(s.floor, c.material.stepdown * c.cutter.diameter),
-    c.cutter.diameter,
-  );
+const biteOf = (c: CutContext, s: { floor: number }) => ({
+  depth: Math.min(s.floor, c.material.stepdown * c.cutter.diameter),
+  width: c.cutter.diameter,
+});
 
 const fields = fieldsFor<CutContext>()
   .with(floorFields)
@@ -51,7 +46,7 @@ const fields = fieldsFor<CutContext>()
       };
     },
   })
-  .with(rateFields(feedsAt));
+  .with(rateFields(biteOf));
 export type VcarveSettings = SettingsOf<typeof fields>;
 
 /**

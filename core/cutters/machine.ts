@@ -1,0 +1,46 @@
+/** What a machine can do; a copy lives in every job. Speeds in mm/min and 1/min, acceleration in mm/s². */
+export interface Machine {
+  id: string;
+  name: string;
+  spindleLeast: number;
+  spindleMost: number;
+  /** the only speeds that its spindle has, 1/min, rising; any between its least and its most when not given */
+  spindleSteps?: number[];
+  /** power at the cutter, W */
+  power: number;
+  feedMost: number;
+  plungeMost: number;
+  rapid: number;
+  rapidZ: number;
+  acceleration: number;
+  accelerationZ: number;
+  /** path deviation that corner speed may be computed from, mm (junction deviation) */
+  junction: number;
+  /** seconds from standstill to speed */
+  spindleStart: number;
+  toolChange: number;
+  /** how far it travels, mm; not known when not given */
+  travelX?: number;
+  travelY?: number;
+  travelZ?: number;
+  /** where its operator usually sets the work zero, as a job writes it */
+  zero?: string;
+  /** id of the dialect that it reads */
+  dialect?: string;
+  /** the longest program that its controller takes, lines */
+  mostLines?: number;
+  /** the longest file name that its controller shows, letters */
+  mostLetters?: number;
+  /** what the workshop wants to remember of it */
+  note?: string;
+}
+
+/** A speed that the spindle has: its step next below the one wanted, or its lowest. */
+export function spindleSpeed(machine: Machine, wanted: number): number {
+  const steps = machine.spindleSteps ?? [];
+  const below = steps.filter((s) => s <= wanted + 1e-9);
+  if (steps.length > 0) return below.length > 0 ? below[below.length - 1] : steps[0];
+  const within = Math.max(machine.spindleLeast, Math.min(machine.spindleMost, wanted));
+  // A dial is set by hundreds; but never beyond what the spindle has.
+  return Math.max(machine.spindleLeast, Math.min(machine.spindleMost, Math.round(within / 100) * 100));
+}
