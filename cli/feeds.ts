@@ -80,10 +80,7 @@ function cutterNumbers(
     value === undefined ? usual : { value, reason: "as given" };
   const depth = asGiven(given.depth, stepdown);
   const width = asGiven(given.width, usualStepover(cutter, material));
-  const { feed, plunge, spindle } = feedsFor(
-    { cutter, material, machine },
-    { depth: depth.value, width: width.value },
-  );
+  const { feed, plunge, spindle } = feedsFor({ cutter, material, machine }, { depth: depth.value, width: width.value });
   return { feed, plunge, spindle, stepdown, depth, width };
 }
 

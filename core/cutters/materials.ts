@@ -26,4 +26,8 @@ export interface Material {
   lambda?: number;
   /** of sheet metal: how fast a torch goes against mild steel */
   plasma?: number;
+  /** where its figures come from */
+  source?: string;
+  /** what the workshop wants to remember of it */
+  note?: string;
 }

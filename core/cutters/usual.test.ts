@@ -19,7 +19,14 @@ interface Usual {
   /** of points and balls: how deep they go at once, mm */
   depth?: number;
 }
-const row = (cutter: string, material: string, feed: Range, spindle: Range, stepdown: Range, depth?: number): Usual => ({
+const row = (
+  cutter: string,
+  material: string,
+  feed: Range,
+  spindle: Range,
+  stepdown: Range,
+  depth?: number,
+): Usual => ({
   cutter,
   material,
   feed,

@@ -1,5 +1,5 @@
 import { copyOf } from "../copy.ts";
-import { fileName } from "../output/gcode/writer.ts";
+import { fileName } from "../output/gcode/names.ts";
 import {
   type Board,
   type BoardJob,

@@ -4,6 +4,7 @@ import type { CutKind } from "../cuts/kind.ts";
 import { chosenHelp } from "../cuts/register.ts";
 import type { Kept } from "../kept.ts";
 import { noProgress, Problem } from "../problem.ts";
+import { isOwned } from "../shop/shop.ts";
 import { formatTime } from "../units.ts";
 import { graphOf } from "./build.ts";
 import type { BoardJob, JobCut } from "./document.ts";
@@ -196,7 +197,7 @@ const LEAST_SECOND = 1;
 /** The cutters that a kind can use, largest first, no two alike. */
 function candidates(rack: readonly Cutter[], help: CutKind): Cutter[] {
   const bySize = new Map<number, Cutter>();
-  for (const c of rack)
+  for (const c of rack.filter(isOwned))
     if (
       help.cutters.includes(c.kind) &&
       (!bySize.has(c.diameter) || (c.centreCutting && !bySize.get(c.diameter)!.centreCutting))

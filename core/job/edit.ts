@@ -2,7 +2,7 @@ import { copyOf } from "../copy.ts";
 import { type Cutter, sameCutter } from "../cutters/profile.ts";
 import { parseCutter } from "../cutters/rack.ts";
 import { cutKind } from "../cuts/register.ts";
-import { nearestCutter, type Shop } from "../shop/shop.ts";
+import { isOwned, nearestCutter, type Shop } from "../shop/shop.ts";
 import { makingKind } from "../makings/register.ts";
 import { aboutOf, isCuttable, makingsThatGive } from "./graph.ts";
 import { dropMissing } from "./boards.ts";
@@ -20,7 +20,8 @@ export function freeId(job: BoardJob, base: string): string {
 /** A copy of the first cutter of the rack that a kind of cut can use; what it is tried with where there is none. */
 function usualCutter(kind: string, rack: readonly Cutter[]): Cutter {
   const { cutters, sample } = cutKind(kind);
-  const found = cutters.map((k) => rack.find((c) => c.kind === k)).find(Boolean);
+  const owned = rack.filter(isOwned);
+  const found = cutters.map((k) => owned.find((c) => c.kind === k)).find(Boolean);
   return found ? { ...found } : parseCutter(sample.cutter);
 }
 

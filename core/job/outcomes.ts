@@ -1,7 +1,7 @@
 import type { Cutter } from "../cutters/profile.ts";
 import type { Fit } from "../picture/fitness.ts";
 import { Problem } from "../problem.ts";
-import { nearestCutter, type Shop, type Wish } from "../shop/shop.ts";
+import { isOwned, nearestCutter, type Shop, type Wish } from "../shop/shop.ts";
 import type { BoardJob, StockSettings } from "./document.ts";
 import { bodyMakings, heightMakings, lithoMakings, type Makings, toneMakings } from "./sources.ts";
 import { carved, drilled, free, hatched, lined, pocketed, shaded, standing, type Suits, surfaced } from "./suits.ts";
@@ -78,7 +78,7 @@ const REACHES_BEYOND = 0.5;
 /** The thinnest flat cutter fit to cut through that reaches through the stock; the longest where none does. */
 function longEnough(shop: Shop, thickness: number): Cutter {
   const flats = shop.cutters
-    .filter((c) => c.kind === "flat" && c.diameter >= LEAST_THROUGH)
+    .filter((c) => c.kind === "flat" && c.diameter >= LEAST_THROUGH && isOwned(c))
     .sort((a, b) => a.diameter - b.diameter);
   const fit = flats.find((c) => c.fluteLength > thickness + REACHES_BEYOND) ?? flats[flats.length - 1];
   return fit ? { ...fit } : nearestCutter(shop, { kind: "flat", diameter: LEAST_THROUGH });

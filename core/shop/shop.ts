@@ -31,6 +31,9 @@ export const machineIn = (shop: Shop, id: string): Machine => entryIn(shop.machi
 /** @throws Problem `unknown-dialect` */
 export const dialectIn = (shop: Shop, id: string): Dialect => entryIn(shop.dialects, "dialect", id);
 
+/** Whether the workshop has one: what it has none of is known, and never chosen by itself. */
+export const isOwned = (c: Cutter): boolean => (c.owned ?? 1) > 0;
+
 /** What a cutter should be like: the one of its kind that comes nearest is taken. */
 export interface Wish {
   kind: Cutter["kind"];
@@ -41,7 +44,8 @@ export interface Wish {
 }
 
 /**
- * The rack's cutter of a kind that comes nearest to a wish: by angle first, then by diameter.
+ * The rack's cutter of a kind that comes nearest to a wish: by angle first, then by diameter. One that is owned, where
+ * there is any.
  * @throws Problem `no-such-cutter` where the rack has none of the kind
  */
 export function nearestCutter(shop: Shop, wish: Wish): Cutter {
@@ -51,7 +55,9 @@ export function nearestCutter(shop: Shop, wish: Wish): Cutter {
     return [angle, diameter] as const;
   };
   const byNearness = (a: Cutter, b: Cutter) => off(a)[0] - off(b)[0] || off(a)[1] - off(b)[1];
-  const [nearest] = shop.cutters.filter((c) => c.kind === wish.kind).sort(byNearness);
+  const ofKind = shop.cutters.filter((c) => c.kind === wish.kind);
+  const owned = ofKind.filter(isOwned);
+  const [nearest] = (owned.length > 0 ? owned : ofKind).sort(byNearness);
   if (!nearest) throw new Problem("no-such-cutter", `The rack has no ${wish.kind} cutter. Put one into it first.`);
   return cutterIn(shop.cutters, nearest.id!);
 }

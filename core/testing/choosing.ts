@@ -9,6 +9,7 @@ import { onePicture } from "../job/tools.ts";
 import { Kept } from "../kept.ts";
 import type { Raster } from "../picture/raster.ts";
 import { noProgress } from "../problem.ts";
+import { isOwned } from "../shop/shop.ts";
 import { begun, SHOP } from "./shop.ts";
 
 /** Plans and what they follow from, for every set of cutters of a picture. */
@@ -30,7 +31,7 @@ export function toPlan(
 
 /** None, each, and every two of the rack's flat cutters, the larger first. */
 export function setsOfFlats(): Cutter[][] {
-  const flats = SHOP.cutters.filter((c) => c.kind === "flat").sort((a, b) => b.diameter - a.diameter);
+  const flats = SHOP.cutters.filter((c) => c.kind === "flat" && isOwned(c)).sort((a, b) => b.diameter - a.diameter);
   return [[], ...flats.map((c) => [c]), ...flats.flatMap((a, i) => flats.slice(i + 1).map((b) => [a, b]))];
 }
 

@@ -114,9 +114,7 @@ const fields = fieldsFor<CutContext>()
       return `bares ${percent(least)} to ${percent(most)} of the surface`;
     },
   })
-  .with(
-    rateFields<{ depth: number; spacing: number }>((_, s) => ({ depth: s.depth, width: s.spacing })),
-  );
+  .with(rateFields<{ depth: number; spacing: number }>((_, s) => ({ depth: s.depth, width: s.spacing })));
 type LinesSettings = SettingsOf<typeof fields>;
 
 /** Settings that say how near to each other lines lie. */

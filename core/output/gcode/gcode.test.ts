@@ -38,17 +38,28 @@ const ends = (t: Toolpath, from = 0) =>
     (_, i) => [t.kind[i + from] === RAPID, t.x[i + from], t.y[i + from], t.z[i + from]] as const,
   );
 
+/** A program's moves in stock coordinates. */
+const shifted = (t: Toolpath): Toolpath => ({
+  ...t,
+  x: t.x.map((v) => v + zero.x),
+  y: t.y.map((v) => v + zero.y),
+  z: t.z.map((v) => v + zero.z),
+  cx: t.cx.map((v) => v + zero.x),
+  cy: t.cy.map((v) => v + zero.y),
+});
+
 describe("programs re-read by a parser of their own", () => {
   for (const dialect of SHOP.dialects)
     it(`give back the moves: ${dialect.id}`, () => {
       for (let seed = 1; seed <= 4; seed++) {
         const cuts = cutsOf(seed);
         const programs = writePrograms(cuts, dialect, zero, head);
-        expect(programs.length).toBe(dialect.files === "cutter" ? 2 : 1);
+        if (!dialect.mostLines) expect(programs.length).toBe(dialect.files === "cutter" ? 2 : 1);
         const step = (dialect.unit === "mm" ? 1 : 25.4) * 10 ** -dialect.decimals;
         for (const p of programs) {
           const read = readProgram(p.text);
           expect(read.unit).toBe(dialect.unit);
+          if (dialect.mostLines || !dialect.arcs || dialect.arcForm === "radius") continue;
           const want = p.cuts.flatMap((i) => ends(cuts[i].toolpath));
           const got = ends(read.toolpath);
           // Walk both: a written point may be missing only where it equals the one before it.
@@ -73,7 +84,7 @@ describe("programs re-read by a parser of their own", () => {
       const cuts = cutsOf(1).map((c) => ({ ...c, name, stop: name }));
       for (const { text } of writePrograms(cuts, SHOP.dialects[0], zero, { ...head, job: name })) {
         const comments = text.match(/\([^\n]*\)/g)!;
-        for (const c of comments) expect(c).toMatch(/^\((job|from|cut|cutter|stop): [^()\n]*\)$/);
+        for (const c of comments) expect(c).toMatch(/^\((job|from|bounds|cut|cutter|stop): [^()\n]*\)$/);
         // With its comments taken away nothing of the name is left.
         expect(text.replace(/\([^()\n]*\)/g, "")).not.toMatch(/hello|LOG|print|DEBUG|PROBE|M30 \(/);
       }
@@ -101,42 +112,40 @@ describe("programs re-read by a parser of their own", () => {
       expect(spoil((c) => (c.toolpath.feed[last] = value))).toThrow(/no machine can read/);
       expect(spoil((c) => (c.spindle = value))).toThrow(/no machine can read/);
     }
+    // A feed that rounds to none would stop the machine in the cut.
+    expect(spoil((c) => (c.toolpath.feed[last] = 0.0000004))).toThrow(/no machine can read/);
     // Large and small numbers are written out, without an exponent.
     const { text } = (
-      spoil((c) => ((c.spindle = 123456.7), (c.toolpath.feed[last] = 0.0000004)))() as ReturnType<typeof writePrograms>
+      spoil((c) => ((c.spindle = 123456.7), (c.toolpath.x[last] = 100.0000004)))() as ReturnType<typeof writePrograms>
     )[0];
     expect(text).toContain("S123457");
     expect(text).not.toMatch(/\d[eE][-+]?\d/);
   });
 
-  it("sweep the same surface as the moves they came from", () => {
-    const cuts = cutsOf(2);
-    for (const [k, p] of writePrograms(cuts, SHOP.dialects[0], zero, head).entries()) {
-      const t = readProgram(p.text).toolpath;
-      const shift = (a: Float64Array, d: number) => a.map((v) => v + d);
-      const back = {
-        ...t,
-        x: shift(t.x, zero.x),
-        y: shift(t.y, zero.y),
-        z: shift(t.z, zero.z),
-        cx: shift(t.cx, zero.x),
-        cy: shift(t.cy, zero.y),
-      };
-      const a = newSurface(100, 100, 0.2);
-      const b = newSurface(100, 100, 0.2);
-      sweep(a, cuts[k].toolpath, profileOf(cuts[k].cutter), 1);
-      sweep(b, back, profileOf(cuts[k].cutter), 1);
-      let off = 0;
-      for (let i = 0; i < a.z.length; i++) if (Math.abs(a.z[i] - b.z[i]) > 0.01) off++;
-      // A flat cutter's edge may fall on either side of a cell for a thousandth of a millimetre.
-      expect(off / a.z.length).toBeLessThan(0.0005);
-    }
-  });
+  for (const dialect of SHOP.dialects)
+    it(`sweep the same surface as the moves they came from: ${dialect.id}`, () => {
+      for (const cut of cutsOf(2)) {
+        const a = newSurface(100, 100, 0.2);
+        const b = newSurface(100, 100, 0.2);
+        sweep(a, cut.toolpath, profileOf(cut.cutter), 1);
+        const programs = writePrograms([cut], dialect, zero, head);
+        for (const p of programs) {
+          sweep(b, shifted(readProgram(p.text).toolpath), profileOf(cut.cutter), 1);
+        }
+        let off = 0;
+        for (let i = 0; i < a.z.length; i++) if (Math.abs(a.z[i] - b.z[i]) > 0.01) off++;
+        // A flat cutter's edge may fall on either side of a cell for a hundredth of a millimetre.
+        expect(off / a.z.length).toBeLessThan(0.0005 * (dialect.decimals < 3 ? 4 : 1));
+      }
+    });
 
   it("lift before any sideways rapid, state units and modes first, never write an exponent or minus zero", () => {
     for (const d of SHOP.dialects)
       for (const p of writePrograms(cutsOf(3), d, zero, head)) {
-        const lines = p.text.split("\n").filter((l) => l && !l.startsWith("("));
+        const lines = p.text
+          .split("\n")
+          .filter((l) => l && !/^[(;]/.test(l))
+          .map((l) => l.replace(/^N\d+ /, ""));
         expect(lines[0]).toBe(d.unit === "mm" ? "G21" : "G20");
         expect(lines[1]).toBe("G17 G90 G94 G54");
         expect(p.text).not.toMatch(/-0(?![.\d])|\de[-+]?\d|NaN|Infinity|undefined/);
@@ -146,6 +155,23 @@ describe("programs re-read by a parser of their own", () => {
           if (t.kind[i] === RAPID && Math.hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1]) > 1e-9)
             expect(Math.min(t.z[i], t.z[i - 1]) + zero.z).toBeGreaterThan(0.4);
       }
+  });
+
+  it("go on in another file from a lift where a dialect takes so many lines only, and no file is longer", () => {
+    const dialect = { ...SHOP.dialects[0], mostLines: 120 };
+    const [cut] = cutsOf(3);
+    const whole = writePrograms([cut], SHOP.dialects[0], zero, head);
+    const parts = writePrograms([cut], dialect, zero, head);
+    expect(parts.length).toBeGreaterThan(2);
+    expect(new Set(parts.map((p) => p.name)).size).toBe(parts.length);
+    const cutting = (t: string) => t.split("\n").filter((l) => /[XYZ]/.test(l) && !/^G0 Z/.test(l)).length;
+    for (const p of parts) {
+      // Longer only where one stroke is.
+      if (p.lines > 120) expect(p.text.match(/^G0 X/gm)!.length).toBeLessThanOrEqual(2);
+      expect(p.text).toMatch(/M3 S18000/);
+    }
+    const written = parts.reduce((sum, p) => sum + cutting(p.text), 0);
+    expect(Math.abs(written - cutting(whole[0].text))).toBeLessThanOrEqual(2 * parts.length);
   });
 
   it("names programs so that nobody confuses them", () => {
@@ -192,27 +218,18 @@ describe("a torch's program", () => {
       expect(got.length).toBe(want.length + 1);
       want.forEach((w, i) => {
         expect(got[i].k).toBe(w.k);
-        expect(Math.hypot(got[i].x + zero.x - w.x, got[i].y + zero.y - w.y)).toBeLessThan(0.005);
+        expect(Math.hypot(got[i].x + zero.x - w.x, got[i].y + zero.y - w.y)).toBeLessThan(
+          dialect.decimals < 3 ? 0.01 : 0.005,
+        );
         if (w.k === TORCH_ON) expect(got[i].wait).toBeCloseTo(w.wait, 3);
       });
       // Swept again it opens the same cells.
       const [a, b] = [newSurface(100, 100, 0.5, 3), newSurface(100, 100, 0.5, 3)];
       const profile = profileOf(cut.cutter);
       sweep(a, plan.toolpath, profile, 1);
-      sweep(
-        b,
-        {
-          ...t,
-          x: t.x.map((v) => v + zero.x),
-          y: t.y.map((v) => v + zero.y),
-          cx: t.cx.map((v) => v + zero.x),
-          cy: t.cy.map((v) => v + zero.y),
-        },
-        profile,
-        1,
-      );
+      sweep(b, { ...shifted(t), z: t.z }, profile, 1);
       let differ = 0;
       for (let k = 0; k < a.z.length; k++) if (a.z[k] !== b.z[k]) differ++;
-      expect(differ).toBeLessThan(8);
+      expect(differ).toBeLessThan(dialect.decimals < 3 ? 40 : 8);
     });
 });

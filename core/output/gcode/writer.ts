@@ -1,7 +1,9 @@
 import { type Cutter, describeCutter, sameCutter } from "../../cutters/profile.ts";
-import { Problem } from "../../problem.ts";
-import { ARC_CCW, ARC_CW, CLEAR, RAPID, TORCH_OFF, TORCH_ON, type Toolpath } from "../../toolpath/toolpath.ts";
-import { type Dialect, unitScale } from "./dialect.ts";
+import { CLEAR, RAPID, type Toolpath } from "../../toolpath/toolpath.ts";
+import type { Dialect } from "./dialect.ts";
+import { linesOf, type Piece, ProgramLines } from "./lines.ts";
+import { readBack } from "./readback.ts";
+import { checkPattern, type NameParts, programNames, USUAL_PATTERN } from "./names.ts";
 
 /** One cut as a program needs it: moves in stock coordinates, with its cutter and spindle speed. */
 export interface ProgramCut {
@@ -21,6 +23,17 @@ export interface ProgramHead {
   zero: string;
   /** revision and time, so that a stale program is known as stale */
   from: string;
+  /** the stock's size, in words */
+  stock?: string;
+  /** whose piece it is */
+  person?: string;
+  class?: string;
+  /** of the day it is written, such as 2026-11-27 */
+  date?: string;
+  /** how files are named; see {@link USUAL_PATTERN} */
+  pattern?: string;
+  /** the longest name that the controller shows, letters */
+  mostLetters?: number;
 }
 
 export interface Program {
@@ -31,10 +44,16 @@ export interface Program {
   cuts: number[];
 }
 
+/** Lines that a program has besides its moves, at most: comments, modes, change, spindle, end; and a dialect's own. */
+const AROUND = 24;
+const around = (d: Dialect): number => AROUND + (d.begin?.split("\n").length ?? 0) + (d.end?.split("\n").length ?? 0);
+
 /**
  * G-code per ISO 6983 / RS-274: units, plane, distance mode, work offset and feed mode at the top, safe height before
- * any sideways rapid, coordinates from the work zero in the dialect's unit and decimals.
+ * any sideways rapid, coordinates from the work zero in the dialect's unit and decimals. Where a dialect takes no more
+ * than so many lines, a program goes on in the next file from a lift. Each is read back before it is given.
  * @param zero the work zero in stock coordinates, mm
+ * @throws Problem `not-a-number`, `bad-pattern`, `bad-dialect`, `unfaithful-program`
  */
 export function writePrograms(
   cuts: readonly ProgramCut[],
@@ -42,160 +61,147 @@ export function writePrograms(
   zero: { x: number; y: number; z: number },
   head: ProgramHead,
 ): Program[] {
+  const pattern = head.pattern ?? USUAL_PATTERN;
+  checkPattern(pattern);
+  const files = groupsOf(cuts, dialect).flatMap((group) => filesOf(group, cuts, dialect));
+  const names = programNames(
+    pattern,
+    files.map((pieces, k) => nameParts(pieces, k, files, cuts, head)),
+    dialect.extension,
+    head.mostLetters,
+  );
+  return files.map((pieces, k) => {
+    const out = new ProgramLines(dialect, zero);
+    out.begin(headComments(head, pieces, zero, dialect), pieces[0]);
+    for (const p of pieces) out.cut(p);
+    out.end(pieces[pieces.length - 1]);
+    readBack(out.content, pieces, dialect, zero);
+    return {
+      name: names[k],
+      text: out.content,
+      lines: out.lines.length,
+      cuts: [...new Set(pieces.map((p) => p.index))],
+    };
+  });
+}
+
+/** A piece, and which cut it is of. */
+type OfCut = Piece & { index: number };
+
+/** Cuts that come into one program, by their indices. */
+function groupsOf(cuts: readonly ProgramCut[], dialect: Dialect): number[][] {
   const groups: number[][] = [];
   cuts.forEach((c, i) => {
     if (c.toolpath.kind.length === 0) return;
     const last = groups[groups.length - 1];
     // Where files are one for each cutter, a stop begins a file of its own: what is to be done happens between files.
-    if (
-      last &&
-      (dialect.files === "all" || c.stop === undefined) &&
-      (dialect.files === "all" || sameCutter(cuts[last[0]].cutter, c.cutter))
-    )
-      last.push(i);
+    const goesOn =
+      last && (dialect.files === "all" || (c.stop === undefined && sameCutter(cuts[last[0]].cutter, c.cutter)));
+    if (goesOn) last.push(i);
     else groups.push([i]);
   });
-  return groups.map((group, k) => {
-    const first = cuts[group[0]];
-    const what =
-      dialect.files === "all" && groups[0].length > 1
-        ? "all cuts"
-        : `${group.map((i) => cuts[i].name).join(" ")} ${describeCutter(first.cutter)}`;
-    const name = `${String(k + 1).padStart(2, "0")}-${fileName(`${head.job} ${what}`)}.${dialect.extension}`;
-    const lines = programLines(
-      group.map((i) => cuts[i]),
-      dialect,
-      zero,
-      head,
-    );
-    return { name, text: lines.join("\n") + "\n", lines: lines.length, cuts: group };
-  });
+  return groups;
 }
 
-/** A file name that every controller reads: lower-case letters, digits and dashes. */
-export function fileName(text: string): string {
-  return (
-    text
-      .normalize("NFKD")
-      .toLowerCase()
-      .replace(/[̀-ͯ°]/g, "")
-      .replace(/[^a-z0-9.]+/g, "-")
-      .replace(/^[-.]+|[-.]+$/g, "")
-      .slice(0, 60) || "job"
-  );
-}
-
-const ASCII: Record<string, string> = { "°": " deg", "×": "x", "·": "-", "–": "-" };
-/**
- * A comment: what it is about, then text that may come from anybody. Brackets would end it; and it never begins with
- * that text, for comments that begin with words such as MSG or LOG make some controllers print, log or open files.
- */
-const comment = (about: "job" | "cut" | "cutter" | "stop" | "from", text: string): string =>
-  `(${about}: ${text.replace(/[()]/g, "").replace(/[^\x20-\x7e]/g, (c) => ASCII[c] ?? "?")})`;
-
-/**
- * No word of a program has more digits before its point: coordinates of ten metres, feeds and speeds of a hundred
- * thousand have fewer.
- */
-const MOST = 1e7;
-
-/**
- * A number as a program's word: so many decimals, no exponent, no minus zero.
- * @throws Problem `not-a-number` where it is none that a machine could read
- */
-function digits(v: number, decimals: number): string {
-  if (!(Math.abs(v) < MOST))
-    throw new Problem(
-      "not-a-number",
-      `The program would hold ${v}, which no machine can read, and is not written. Check the cut's feeds, speeds and ` +
-        "sizes; if they are as they should be, this is a fault of Oaken Bit.",
-    );
-  const t = v.toFixed(decimals);
-  const short = decimals > 0 ? t.replace(/\.?0+$/, "") : t;
-  return short === "-0" ? "0" : short;
-}
-
-function programLines(
-  cuts: readonly ProgramCut[],
-  d: Dialect,
-  zero: { x: number; y: number; z: number },
-  head: ProgramHead,
-): string[] {
-  const k = unitScale(d);
-  const unit = 10 ** d.decimals;
-  const round = (v: number) => Math.round(v * unit) / unit;
-  const text = (v: number) => digits(v, d.decimals);
-  const X = (x: number) => round((x - zero.x) * k);
-  const Y = (y: number) => round((y - zero.y) * k);
-  const Z = (z: number) => round((z - zero.z) * k);
-  const out = [
-    comment("job", head.board ? `${head.job}, ${head.board}` : head.job),
-    comment("from", `${head.from}; work zero ${head.zero}`),
-    d.unit === "mm" ? "G21" : "G20",
-    "G17 G90 G94 G54",
-  ];
-  let cutter: Cutter | null = null;
+/** The pieces of each file that a group of cuts takes: one file where its lines are few enough. */
+function filesOf(group: readonly number[], cuts: readonly ProgramCut[], dialect: Dialect): OfCut[][] {
+  const most = (dialect.mostLines ?? Infinity) - around(dialect);
+  const files: OfCut[][] = [[]];
+  let room = most;
   let tool = 0;
-  const beam = cuts[0].cutter.kind === "torch";
-  for (const c of cuts) {
-    if (c.stop !== undefined) {
-      if (cutter) out.push(`G0 Z${text(Z(CLEAR))}`, "M5");
-      out.push(comment("stop", c.stop));
-      if (cutter) {
-        out.push("M0");
-        if (sameCutter(cutter, c.cutter)) out.push(`M3 S${digits(c.spindle, 0)}`, `G4 P${d.dwell}`);
+  let before: Cutter | null = null;
+  for (const index of group) {
+    const c = cuts[index];
+    if (!before || !sameCutter(before, c.cutter)) tool++;
+    before = c.cutter;
+    for (const { from, to, lines } of stretchesOf(c.toolpath, most, dialect)) {
+      const needs = lines + AROUND;
+      if (needs > room && files[files.length - 1].length > 0) {
+        files.push([]);
+        room = most;
       }
+      room -= needs;
+      files[files.length - 1].push({ ...c, index, tool, from, to });
     }
-    if (!cutter || !sameCutter(cutter, c.cutter)) {
-      if (cutter) out.push("M5");
-      tool++;
-      out.push(comment("cutter", `${tool}, ${describeCutter(c.cutter)}`));
-      if (d.files === "all") out.push(`T${tool} M6`);
-      out.push(`G0 Z${text(Z(CLEAR))}`);
-      if (c.cutter.kind !== "torch") out.push(`M3 S${digits(c.spindle, 0)}`, `G4 P${d.dwell}`);
-      cutter = c.cutter;
-    } else if (!beam) out.push(`S${digits(c.spindle, 0)}`);
-    out.push(comment("cut", c.name));
-    const t = c.toolpath;
-    let px = NaN;
-    let py = NaN;
-    let pz = Z(CLEAR);
-    let mode = "";
-    let feed = "";
-    for (let i = 0; i < t.kind.length; i++) {
-      if (t.kind[i] === TORCH_ON || t.kind[i] === TORCH_OFF) {
-        out.push(t.kind[i] === TORCH_ON ? d.torchOn : d.torchOff);
-        if (t.feed[i] > 0) out.push(`G4 P${text(round(t.feed[i]))}`);
-        continue;
-      }
-      const x = X(t.x[i]);
-      const y = Y(t.y[i]);
-      const z = Z(t.z[i]);
-      const isArc = t.kind[i] === ARC_CW || t.kind[i] === ARC_CCW;
-      let words = "";
-      if (x !== px) words += ` X${text(x)}`;
-      if (y !== py) words += ` Y${text(y)}`;
-      if (z !== pz) words += ` Z${text(z)}`;
-      if (words === "") continue;
-      let g = t.kind[i] === RAPID ? "G0" : "G1";
-      // An arc shorter than the last decimal's reach has no stable centre any more: it is a line.
-      if (isArc && d.arcs && Math.hypot(x - px, y - py) > 4 / unit) {
-        g = t.kind[i] === ARC_CW ? "G2" : "G3";
-        words += ` I${text(round((t.cx[i] - zero.x) * k - px))} J${text(round((t.cy[i] - zero.y) * k - py))}`;
-      }
-      const f = digits(t.feed[i] * k, d.unit === "mm" ? 0 : 1);
-      if (g !== "G0" && f !== feed) {
-        words += ` F${f}`;
-        feed = f;
-      }
-      out.push(g === mode ? words.slice(1) : g + words);
-      mode = g;
-      px = x;
-      py = y;
-      pz = z;
-    }
-    if (pz < Z(CLEAR)) out.push(`G0 Z${text(Z(CLEAR))}`);
   }
-  out.push("M5", "M30");
+  return files;
+}
+
+/** Moves from one lift to another that are few enough for a file, with their lines; all at once where they are. */
+function stretchesOf(t: Toolpath, most: number, dialect: Dialect): { from: number; to: number; lines: number }[] {
+  const n = t.kind.length;
+  if (most === Infinity) return [{ from: 0, to: n, lines: 0 }];
+  /** lines before each move */
+  const before = new Float64Array(n + 1);
+  for (let i = 0; i < n; i++) before[i + 1] = before[i] + linesOf(t, i, dialect);
+  const out: { from: number; to: number; lines: number }[] = [];
+  let from = 0;
+  let lift = 0;
+  const take = (to: number) => {
+    out.push({ from, to, lines: before[to] - before[from] });
+    from = to;
+  };
+  for (let i = 1; i <= n; i++) {
+    const isLift = i === n || (t.kind[i] === RAPID && t.z[i] >= CLEAR && t.z[i - 1] >= CLEAR);
+    if (!isLift) continue;
+    if (before[i] - before[from] + AROUND > most && lift > from) take(lift);
+    lift = i;
+  }
+  if (from < n) take(n);
   return out;
+}
+
+function nameParts(
+  pieces: readonly OfCut[],
+  k: number,
+  files: readonly OfCut[][],
+  cuts: readonly ProgramCut[],
+  { job, person, class: ofClass, date }: ProgramHead,
+): NameParts {
+  const names = [...new Set(pieces.map((p) => cuts[p.index].name))];
+  const cutters = new Set(pieces.map((p) => describeCutter(p.cutter)));
+  const isAll = names.length > 1 && cutters.size > 1;
+  return {
+    number: String(k + 1).padStart(2, "0"),
+    job,
+    cut: isAll ? "all cuts" : names.join(" "),
+    cutter: isAll ? "" : describeCutter(pieces[0].cutter),
+    person,
+    class: ofClass,
+    date,
+  };
+}
+
+/** What a program says of itself before its first word. */
+function headComments(
+  head: ProgramHead,
+  pieces: readonly OfCut[],
+  zero: { x: number; y: number },
+  dialect: Dialect,
+): [string, string][] {
+  const whose = [head.person, head.class].filter(Boolean).join(", ");
+  const { x0, y0, x1, y1 } = boundsOf(pieces);
+  const scale = dialect.unit === "mm" ? 1 : 1 / 25.4;
+  const say = (v: number) => (v * scale).toFixed(dialect.unit === "mm" ? 1 : 2);
+  return [
+    ["job", head.board ? `${head.job}, ${head.board}` : head.job],
+    ["from", `${head.from}; work zero ${head.zero}`],
+    ...(whose ? [["for", whose] as [string, string]] : []),
+    ...(head.stock ? [["stock", head.stock] as [string, string]] : []),
+    [
+      "bounds",
+      `X ${say(x0 - zero.x)} to ${say(x1 - zero.x)}, Y ${say(y0 - zero.y)} to ${say(y1 - zero.y)} ${dialect.unit}`,
+    ],
+  ];
+}
+
+function boundsOf(pieces: readonly Piece[]): { x0: number; y0: number; x1: number; y1: number } {
+  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const { toolpath: t, from, to } of pieces)
+    for (let i = from; i < to; i++) {
+      if (Number.isNaN(t.x[i]) || Number.isNaN(t.y[i])) continue;
+      [x0, x1] = [Math.min(x0, t.x[i]), Math.max(x1, t.x[i])];
+      [y0, y1] = [Math.min(y0, t.y[i]), Math.max(y1, t.y[i])];
+    }
+  return { x0, y0, x1, y1 };
 }

@@ -1,7 +1,6 @@
 import type { Material } from "../../cutters/materials.ts";
 
-/** The materials that a new workshop knows; a job keeps a copy of the one it is made from. */
-export const MATERIALS: readonly Material[] = [
+const USUAL: readonly Material[] = [
   {
     id: "ash",
     name: "Ash",
@@ -189,3 +188,13 @@ export const MATERIALS: readonly Material[] = [
     plasma: 1.2,
   },
 ];
+
+const IS_METAL = new Set<Material["family"]>(["soft metal", "steel"]);
+
+/** The materials that a new workshop knows; a job keeps a copy of the one it is made from. */
+export const MATERIALS: readonly Material[] = USUAL.map((m) => ({
+  ...m,
+  source: IS_METAL.has(m.family)
+    ? "Energy: Machinery's Handbook, unit power; the rest a careful middle of the usual range"
+    : "A careful middle of the usual range",
+}));

@@ -1,0 +1,123 @@
+import { Problem } from "../../problem.ts";
+import { ARC_CCW, ARC_CW, RAPID, TORCH_OFF, TORCH_ON, type Toolpath } from "../../toolpath/toolpath.ts";
+import { type Dialect, unitScale } from "./dialect.ts";
+import { CHORD, type Piece } from "./lines.ts";
+import { readProgram } from "./reader.ts";
+
+interface Zero {
+  x: number;
+  y: number;
+  z: number;
+}
+
+/**
+ * Reads a written program again, by a reader that shares nothing with the writer, and holds it against the moves that
+ * it was written from: every one must come back, in order, as what it was, within the dialect's last decimal, and
+ * nothing else.
+ * @throws Problem `unfaithful-program` naming the line's place, where it does not
+ */
+export function readBack(text: string, pieces: readonly Piece[], dialect: Dialect, zero: Zero): void {
+  const back = new Walk(readAgain(text), zero, 2 / 10 ** dialect.decimals / unitScale(dialect));
+  for (const { toolpath: t, from, to, name } of pieces) {
+    for (let i = from; i < to; i++) {
+      if (t.kind[i] === TORCH_ON || t.kind[i] === TORCH_OFF) continue;
+      if (!back.take(t, i, i > from)) throw unfaithful(name, t, i);
+    }
+  }
+  if (!back.isAtEnd) throw unfaithful(pieces[pieces.length - 1].name, null, 0);
+}
+
+function readAgain(text: string): Toolpath {
+  try {
+    return readProgram(text).toolpath;
+  } catch (e) {
+    if (!(e instanceof Problem)) throw e;
+    throw new Problem("unfaithful-program", `A program cannot be read back and is not written. ${e.message}`);
+  }
+}
+
+const unfaithful = (name: string, t: Toolpath | null, i: number): Problem =>
+  new Problem(
+    "unfaithful-program",
+    `The program of ${name}, read back, does not give the toolpath` +
+      (t
+        ? ` (at X ${t.x[i].toFixed(2)} Y ${t.y[i].toFixed(2)} Z ${t.z[i].toFixed(2)} mm from the stock's corner)`
+        : "") +
+      ", and is not written. Check the dialect's blocks and decimals; if they are as they should be, this is a fault of " +
+      "Oaken Bit.",
+  );
+
+/** Goes through what was read as the moves that it was written from come by. */
+class Walk {
+  private g = 0;
+  constructor(
+    private readonly got: Toolpath,
+    private readonly zero: Zero,
+    /** mm */
+    private readonly tolerance: number,
+  ) {}
+
+  private away(k: number, t: Toolpath, i: number): number {
+    const { got, zero } = this;
+    return Math.max(
+      Math.abs(got.x[k] + zero.x - t.x[i]),
+      Math.abs(got.y[k] + zero.y - t.y[i]),
+      Math.abs(got.z[k] + zero.z - t.z[i]),
+    );
+  }
+
+  /** What was read stays where it was, or only goes up: a program lifts by itself before a stop and at its ends. */
+  private isLift(k: number): boolean {
+    const { got } = this;
+    if (got.kind[k] !== RAPID) return false;
+    if (k === 0) return true;
+    return got.x[k] === got.x[k - 1] && got.y[k] === got.y[k - 1] && got.z[k] >= got.z[k - 1];
+  }
+
+  /** Takes what stands for one move. @returns whether it does */
+  take(t: Toolpath, i: number, hasBefore: boolean): boolean {
+    const { got, tolerance } = this;
+    // A move shorter than the last decimal is not written.
+    const stays = this.g > 0 && this.away(this.g - 1, t, i) <= tolerance;
+    for (; this.g < got.kind.length; this.g++) {
+      const k = this.g;
+      if (this.away(k, t, i) <= tolerance && this.isSameKind(k, t, i)) {
+        this.g++;
+        return true;
+      }
+      if (this.isLift(k)) continue;
+      if (!(hasBefore && this.isOnArc(k, t, i))) break;
+    }
+    return stays;
+  }
+
+  /** A rapid is a rapid and a cut a cut, and an arc turns the same way about the same centre. */
+  private isSameKind(k: number, t: Toolpath, i: number): boolean {
+    const { got, zero } = this;
+    if ((got.kind[k] === RAPID) !== (t.kind[i] === RAPID)) return false;
+    if (got.kind[k] !== ARC_CW && got.kind[k] !== ARC_CCW) return true;
+    if (got.kind[k] !== t.kind[i]) return false;
+    // By its radius a flat arc's centre is loose, but the arc is not: what counts is how far it bulges.
+    const radius = Math.hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]);
+    const read = Math.hypot(got.x[k] - got.cx[k], got.y[k] - got.cy[k]);
+    const off = Math.hypot(got.cx[k] + zero.x - t.cx[i], got.cy[k] + zero.y - t.cy[i]);
+    const half = k > 0 ? Math.hypot(got.x[k] - got.x[k - 1], got.y[k] - got.y[k - 1]) / 2 : 0;
+    const bulge = (r: number) => (half < r ? r - Math.sqrt(r * r - half * half) : r);
+    return off <= 2 * this.tolerance || Math.abs(bulge(radius) - bulge(read)) <= 2 * this.tolerance;
+  }
+
+  /** Whether what was read lies on the arc that the move is: as lines or in parts it is written so. */
+  private isOnArc(k: number, t: Toolpath, i: number): boolean {
+    if (t.kind[i] !== ARC_CW && t.kind[i] !== ARC_CCW) return false;
+    if (this.got.kind[k] === RAPID) return false;
+    const [x, y] = [this.got.x[k] + this.zero.x, this.got.y[k] + this.zero.y];
+    const radius = Math.hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]);
+    return Math.abs(Math.hypot(x - t.cx[i], y - t.cy[i]) - radius) <= this.tolerance + CHORD;
+  }
+
+  /** Nothing is left but a lift. */
+  get isAtEnd(): boolean {
+    while (this.g < this.got.kind.length && this.isLift(this.g)) this.g++;
+    return this.g === this.got.kind.length;
+  }
+}
