@@ -6,7 +6,7 @@ import type { Material } from "./materials.ts";
 const CARBIDE = 600_000;
 /** What the flutes leave of a cutter, as a share of its diameter: usual practice for two flutes. */
 const CORE = 0.8;
-/** A cutter that bends more than this chatters and leaves its walls leaning: a thousandth of an inch, usual practice. */
+/** A cutter that bends more than this chatters and leaves walls leaning: a thousandth of an inch, usual practice. */
 export const MOST_BEND = 0.025;
 
 /**

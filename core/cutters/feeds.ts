@@ -72,9 +72,10 @@ const bendingChip = ({ cutter, material }: Tooling, depth: number): number =>
  * Spindle speed, feed and plunge for what a cutter takes at once.
  *
  * speed = surface speed / (π·D), as the spindle has it; feed = speed × flutes × chip × thinning (see above), where the
- * chip is the material's for that width (of a point at least {@link HELD_BY_BODY} of its body), thinner where the cutter would bend by more than {@link MOST_BEND}. Held by
- * power = removal rate × specific cutting energy and by the machine's largest feed; where that one holds, the spindle
- * slows with it, so that the chip stays thick enough to carry the heat away.
+ * chip is the material's for that width (of a point at least {@link HELD_BY_BODY} of its body), thinner where the
+ * cutter would bend by more than {@link MOST_BEND}. Held by power = removal rate × specific cutting energy and by the
+ * machine's largest feed; where that one holds, the spindle slows with it, so that the chip stays thick enough to carry the heat
+ * away.
  *
  * @param dial what a person set: times the usual chip (1 as it comes, more is faster), and the spindle speed, 1/min
  */
@@ -84,15 +85,16 @@ export function feedsFor(tooling: Tooling, bite: Bite, dial: { pace?: number; sp
   const wanted = (material.surfaceSpeed * 1000) / (Math.PI * working);
   const pace = dial.pace ?? 1;
   let spindle = dial.spindle ?? spindleSpeed(machine, wanted);
-  let spindleReason = `${material.surfaceSpeed} m/min in ${material.name.toLowerCase()} at ${formatLength(working)} mm wide`;
+  const wide = `${formatLength(working)} mm wide`;
+  let spindleReason = `${material.surfaceSpeed} m/min in ${material.name.toLowerCase()} at ${wide}`;
   if (spindle < 0.95 * wanted)
     spindleReason =
-      `${material.surfaceSpeed} m/min at ${formatLength(working)} mm wide would need ${round(wanted, 100)}; ` +
+      `${material.surfaceSpeed} m/min at ${wide} would need ${round(wanted, 100)}; ` +
       (machine.spindleSteps ? "the step below" : "this spindle's most");
 
   const isPoint = cutter.kind === "v" || cutter.kind === "taper";
-  const wide = isPoint ? Math.max(working, HELD_BY_BODY * cutter.diameter) : working;
-  const usual = Math.min(material.chipMost, material.chipPerDiameter * wide);
+  const held = isPoint ? Math.max(working, HELD_BY_BODY * cutter.diameter) : working;
+  const usual = Math.min(material.chipMost, material.chipPerDiameter * held);
   const bends = Math.max(RUBS * usual, bendingChip(tooling, bite.depth));
   const chip = Math.min(pace * usual, bends);
   const thinning = thinningAt(bite.width, working);

@@ -45,6 +45,7 @@ export const cutterColumns: readonly Column[] = [
     key: "tip",
     label: "Flat tip",
     type: "number",
+    more: true,
     unit: "mm",
     least: 0,
     most: 50,
@@ -56,6 +57,7 @@ export const cutterColumns: readonly Column[] = [
     key: "tipRadius",
     label: "Tip radius",
     type: "number",
+    more: true,
     unit: "mm",
     least: 0,
     above: true,
@@ -67,6 +69,7 @@ export const cutterColumns: readonly Column[] = [
     key: "halfAngle",
     label: "Half angle",
     type: "number",
+    more: true,
     unit: "°",
     least: 0,
     above: true,
@@ -140,3 +143,18 @@ export const cutterColumns: readonly Column[] = [
   },
   { key: "note", label: "Note", type: "text", optional: true, help: "Coating, wear: whatever is worth remembering." },
 ];
+
+/** Figures that a kind of cutter needs, as they usually are. */
+const USUAL: Record<string, Record<string, number>> = {
+  v: { angle: 60, tip: 0 },
+  drill: { angle: 118 },
+  taper: { tipRadius: 0.5, halfAngle: 5 },
+};
+
+/** A cutter whose kind may have changed: what means nothing for it is left out, what it needs is as usual. */
+export function suitedCutter(entry: Entry): Entry {
+  const out: Entry = { ...entry };
+  for (const c of cutterColumns) if (c.when && !c.when(out)) delete out[c.key];
+  for (const [key, value] of Object.entries(USUAL[String(out.kind)] ?? {})) out[key] ??= value;
+  return out;
+}

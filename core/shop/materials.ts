@@ -25,7 +25,7 @@ export const materialColumns: readonly Column[] = [
     key: "chipMost",
     label: "Thickest chip",
     type: "number",
-    unit: "mm",
+    unit: "mm a tooth",
     least: 0,
     above: true,
     most: 10,

@@ -1,8 +1,8 @@
 import { checkCutter, type Cutter } from "../cutters/profile.ts";
 import { checkDialect, type Dialect } from "../output/gcode/dialect.ts";
 import { Problem } from "../problem.ts";
-import { type Column, type Entry, ID } from "./column.ts";
-import { cutterColumns } from "./cutters.ts";
+import { type Column, type Entry, ID, readFigure, sayFigure } from "./column.ts";
+import { cutterColumns, suitedCutter } from "./cutters.ts";
 import { dialectColumns } from "./dialects.ts";
 import { machineColumns } from "./machines.ts";
 import { materialColumns } from "./materials.ts";
@@ -17,6 +17,8 @@ export interface Part {
   columns: readonly Column[];
   /** what no single column can tell. @throws Problem */
   check(entry: Entry): void;
+  /** a changed entry without figures that mean nothing for it now, and with the usual ones that it needs */
+  suited?(entry: Entry): Entry;
 }
 
 const name: Column = { key: "name", label: "Name", type: "text" };
@@ -30,6 +32,7 @@ export const PARTS: readonly Part[] = [
     one: "cutter",
     columns: [name, ...cutterColumns],
     check: (e) => checkCutter(e as unknown as Cutter),
+    suited: suitedCutter,
   },
   {
     id: "materials",
@@ -68,11 +71,22 @@ export function partNamed(id: string): Part {
 }
 
 /**
+ * A figure of an entry that comes from outside: what its column would write is what it may hold.
+ * @throws Problem `bad-entry` naming the column
+ */
+export function readValue(c: Column, value: unknown): unknown {
+  if (value === undefined || value === null) return readFigure(c, "");
+  if (typeof value === "object" && !Array.isArray(value))
+    throw new Problem("bad-entry", `${c.label}: it is no figure.`);
+  return readFigure(c, sayFigure(c, value));
+}
+
+/**
  * Checks an entry that comes from outside, figure by figure, so that what is wrong is named by its column.
  * @returns the same, with no other keys
  * @throws Problem `bad-entry`
  */
-export function checkEntry(part: Part, given: unknown, read: (c: Column, value: unknown) => unknown): Entry {
+export function readEntry(part: Part, given: unknown): Entry {
   if (typeof given !== "object" || given === null || Array.isArray(given))
     throw new Problem("bad-entry", `A ${part.one} is an object with its figures.`);
   const from = given as Record<string, unknown>;
@@ -83,7 +97,7 @@ export function checkEntry(part: Part, given: unknown, read: (c: Column, value: 
   if (other !== undefined) throw new Problem("bad-entry", `"${other.slice(0, 40)}" is not a figure of a ${part.one}.`);
   const entry: Entry = { id: from.id, name: "" };
   for (const c of part.columns) {
-    const value = read(c, from[c.key]);
+    const value = readValue(c, from[c.key]);
     if (value !== undefined) entry[c.key] = value;
   }
   part.check(entry);

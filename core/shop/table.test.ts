@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { FIRST_SHOP } from "./first/shop.ts";
 import { type Entry, readFigure } from "./column.ts";
-import { freshId, partNamed, PARTS } from "./parts.ts";
-import { readEntry, readTable, writeCsv, writeJson } from "./table.ts";
+import { freshId, partNamed, PARTS, readEntry } from "./parts.ts";
+import { readTable, writeCsv, writeJson } from "./table.ts";
 
 const entriesOf = (id: string): Entry[] => FIRST_SHOP[id as "cutters"] as unknown as Entry[];
 const rack = partNamed("cutters");
@@ -101,6 +101,15 @@ describe("files of the shop", () => {
     expect(readFigure(column("materials", "face"), "#ff8000")).toEqual([255, 128, 0]);
     expect(() => readFigure(column("materials", "face"), "red")).toThrow(/#rrggbb/);
     expect(readFigure(column("machines", "spindleSteps"), "10000 17000; 24000")).toEqual([10000, 17000, 24000]);
+  });
+  it("a cutter whose kind changes keeps what fits it and gets what it needs", () => {
+    const flat = entriesOf("cutters").find((e) => e.kind === "flat")!;
+    for (const kind of ["flat", "ball", "v", "taper", "drill", "torch"]) {
+      const changed = rack.suited!({ ...flat, kind });
+      expect(readEntry(rack, changed)).toEqual(changed);
+      const back = rack.suited!({ ...changed, kind: "flat" });
+      expect(back).toEqual(flat);
+    }
   });
   it("ids are made from names, unlike those that are taken", () => {
     expect(freshId("Fräser 6 mm", new Set())).toBe("fra-ser-6-mm");

@@ -1,7 +1,7 @@
 import Papa from "papaparse";
 import { Problem } from "../problem.ts";
-import { type Column, type Entry, readFigure, sayFigure } from "./column.ts";
-import { checkEntry, freshId, type Part } from "./parts.ts";
+import { type Column, type Entry, sayFigure } from "./column.ts";
+import { freshId, type Part, readEntry, readValue } from "./parts.ts";
 
 /** A fault in a file of entries: where it is, and what is wrong there. */
 export interface Fault {
@@ -35,17 +35,6 @@ export function writeCsv(part: Part, entries: readonly Entry[]): string {
   const rows = entries.map((e) => [e.id, ...part.columns.map((c) => asText(c, sayFigure(c, e[c.key])))]);
   return Papa.unparse({ fields: ["id", ...part.columns.map((c) => c.key)], data: rows }, { newline: "\n" }) + "\n";
 }
-
-/** Reads a figure of a JSON file: what its column would write is what it may hold. */
-const readValue = (c: Column, value: unknown): unknown => {
-  if (value === undefined || value === null) return readFigure(c, "");
-  if (typeof value === "object" && !Array.isArray(value))
-    throw new Problem("bad-entry", `${c.label}: it is no figure.`);
-  return readFigure(c, sayFigure(c, value));
-};
-
-/** What one entry that comes from outside holds. @throws Problem `bad-entry` */
-export const readEntry = (part: Part, value: unknown): Entry => checkEntry(part, value, readValue);
 
 /**
  * Entries of a part from a file that somebody made, JSON or a table. Either all of them, or every fault with its place:
@@ -128,8 +117,8 @@ function csvRows(part: Part, text: string): Record<string, unknown>[] {
     if (row.length > head.length)
       throw new Problem(
         "bad-shop-file",
-        `Row ${k + 1} has ${row.length} values under ${head.length} columns. Where commas are decimal signs, separate ` +
-          "values by semicolons.",
+        `Row ${k + 1} has ${row.length} values under ${head.length} columns. Where commas are decimal signs, ` +
+          "separate values by semicolons.",
       );
     return Object.fromEntries(
       columns.map((c, i) => [c === "id" ? "id" : c.key, c === "id" ? row[i]?.trim() : fromText(c, row[i] ?? "")]),

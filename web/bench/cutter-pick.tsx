@@ -2,21 +2,23 @@
 import { Fragment } from "react";
 import { chosenHelp, cutKind, CUTS } from "@oaken/core/cuts/register";
 import { cutterIn } from "@oaken/core/cutters/rack";
-import { angleFrom, describeCutter, sameCutter, shoulderOf } from "@oaken/core/cutters/profile";
+import { angleFrom, type Cutter, describeCutter, shoulderOf } from "@oaken/core/cutters/profile";
 import type { JobCut } from "@oaken/core/job/document";
+import { isOwned } from "@oaken/core/shop/shop";
 import { addHelper, removeCut } from "@oaken/core/job/edit";
 import { LengthField } from "../ui/length-field.tsx";
 import { Pick } from "../ui/pick.tsx";
-import { SHOP } from "../ui/shop.ts";
+import { useShop } from "../ui/shop.tsx";
 import { useActions, useBench, useSpoken } from "./context.tsx";
 import { CutterSets } from "./cutter-sets.tsx";
 
 /** The cutter of a cut, and those that work for it. */
 export function CutterPick({ cut }: { cut: JobCut }) {
   const { change } = useActions();
+  const rack = useShop().cutters;
   const kinds = cutKind(cut.kind).cutters;
-  const known = SHOP.cutters.filter((c) => kinds.includes(c.kind));
-  const inRack = known.find((c) => sameCutter(c, cut.cutter));
+  const known = rack.filter((c) => kinds.includes(c.kind) && (isOwned(c) || c.id === cut.cutter.id));
+  const inRack = known.find((c) => c.id === cut.cutter.id);
   const options = [
     ...(inRack ? [] : [{ value: "own", label: describeCutter(cut.cutter) }]),
     ...known.map((c) => ({ value: c.id!, label: describeCutter(c) })),
@@ -32,10 +34,11 @@ export function CutterPick({ cut }: { cut: JobCut }) {
           options={options}
           onChange={(v) =>
             v !== "own" &&
-            change("cutter", (d) => void (d.cuts.find((c) => c.id === cut.id)!.cutter = cutterIn(SHOP.cutters, v)))
+            change("cutter", (d) => void (d.cuts.find((c) => c.id === cut.id)!.cutter = cutterIn(rack, v)))
           }
         />
       </div>
+      {inRack && !sameFigures(inRack, cut.cutter) && <ChangedInRack cut={cut} now={inRack} />}
       {cut.cutter.kind === "v" && <Angle cut={cut} />}
       {cut.cutter.kind === "torch" && <Kerf cut={cut} />}
       {CUTS.map(({ kind, helps }) =>
@@ -45,13 +48,35 @@ export function CutterPick({ cut }: { cut: JobCut }) {
   );
 }
 
+/** What a cut is planned by: notes and numbers owned change nothing. */
+const sameFigures = (a: Cutter, b: Cutter): boolean => {
+  const figures = ({ name: _n, note: _w, owned: _o, ...rest }: Cutter) => JSON.stringify(Object.entries(rest).sort());
+  return figures(a) === figures(b);
+};
+
+/** The job holds a copy of its cutter; where the rack's has changed since, it says so and offers the new one. */
+function ChangedInRack({ cut, now }: { cut: JobCut; now: Cutter }) {
+  const { change } = useActions();
+  const take = () =>
+    change("the rack's cutter", (d) => void (d.cuts.find((c) => c.id === cut.id)!.cutter = { ...now }));
+  return (
+    <p className="mx-3 flex shrink-0 items-center justify-between gap-2 pb-2 text-[12.5px] leading-[17px] text-soft">
+      <span>The rack's {now.name ?? describeCutter(now)} has changed since; this job keeps its own.</span>
+      <button className="btn !h-7" onClick={take}>
+        Take the rack's
+      </button>
+    </p>
+  );
+}
+
 /** The cutters that work for this cut, one after the other, each taking what the last one left. */
 function Helpers({ cut, kind, label }: { cut: JobCut; kind: string; label: string }) {
   const { change } = useActions();
   const doc = useBench((s) => s.doc);
+  const rack = useShop().cutters;
   const mine = doc.cuts.filter((c) => c.target === cut.id && c.kind === kind);
-  const flats = SHOP.cutters
-    .filter((c) => cutKind(kind).cutters.includes(c.kind))
+  const flats = rack
+    .filter((c) => cutKind(kind).cutters.includes(c.kind) && isOwned(c))
     .map((c) => ({
       value: c.id!,
       label: describeCutter(c),
@@ -68,7 +93,7 @@ function Helpers({ cut, kind, label }: { cut: JobCut; kind: string; label: strin
         <Fragment key={h.id}>
           {row(
             i === 0 ? label : "and then with",
-            SHOP.cutters.some((c) => c.id === h.cutter.id) ? h.cutter.id! : "own",
+            rack.some((c) => c.id === h.cutter.id) ? h.cutter.id! : "own",
             [
               { value: "none", label: "nothing" },
               ...(h.cutter.id ? [] : [{ value: "own", label: describeCutter(h.cutter) }]),
@@ -79,7 +104,7 @@ function Helpers({ cut, kind, label }: { cut: JobCut; kind: string; label: strin
               change(`${kind} cutter`, (d) =>
                 v === "none"
                   ? removeCut(d, h.id)
-                  : void (d.cuts.find((c) => c.id === h.id)!.cutter = cutterIn(SHOP.cutters, v)),
+                  : void (d.cuts.find((c) => c.id === h.id)!.cutter = cutterIn(rack, v)),
               ),
           )}
         </Fragment>
@@ -97,7 +122,7 @@ function Helpers({ cut, kind, label }: { cut: JobCut; kind: string; label: strin
                 d,
                 d.cuts.find((c) => c.id === cut.id)!,
                 kind,
-                cutterIn(SHOP.cutters, v),
+                cutterIn(rack, v),
               ),
           ),
       )}

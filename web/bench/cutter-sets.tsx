@@ -6,6 +6,7 @@ import type { Choice } from "@oaken/core/job/choose";
 import type { BoardJob, JobCut } from "@oaken/core/job/document";
 import { setHelpers } from "@oaken/core/job/edit";
 import { formatTime } from "@oaken/core/units";
+import { useShop } from "../ui/shop.tsx";
 import { useActions, useBench, useDesk } from "./context.tsx";
 
 /** Sets that are shown: the slower ones are no help. */
@@ -20,6 +21,7 @@ export function CutterSets({ cut, kind }: { cut: JobCut; kind: string }) {
   const { change } = useActions();
   const desk = useDesk();
   const doc = useBench((s) => s.doc);
+  const { cutters: rack } = useShop();
   const [found, setFound] = useState<{ key: string; choice: Choice | null } | null>(null);
   const [working, setWorking] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
@@ -30,7 +32,7 @@ export function CutterSets({ cut, kind }: { cut: JobCut; kind: string }) {
     setWorking(true);
     setWrong(null);
     try {
-      setFound({ key, choice: await desk.choose(doc, cut.id) });
+      setFound({ key, choice: await desk.choose(doc, cut.id, rack) });
     } catch (e) {
       setWrong((e as Error).message);
     }

@@ -3,7 +3,7 @@ import { CircleAlert, Info, OctagonX, TriangleAlert } from "lucide-react";
 import { Popover } from "radix-ui";
 import type { Finding } from "@oaken/core/inspect/finding";
 import { addUsualHelper } from "@oaken/core/job/edit";
-import { SHOP } from "../ui/shop.ts";
+import { useShop } from "../ui/shop.tsx";
 import { useActions, useBench, useBenchStore, useSpoken } from "./context.tsx";
 
 const LOOK = {
@@ -16,6 +16,7 @@ const LOOK = {
 export function Findings() {
   const built = useBench((s) => s.built);
   const store = useBenchStore();
+  const shop = useShop();
   const { select, change } = useActions();
   const list = built?.findings ?? [];
   const worst = list[0]?.severity;
@@ -30,7 +31,7 @@ export function Findings() {
       const part = [...d.makings, ...d.cuts].find((p) => p.id === id);
       if (part && field !== undefined && value !== undefined) part.settings[field] = value;
       const cut = d.cuts.find((c) => c.id === id);
-      if (cut && helper !== undefined) addUsualHelper(d, cut, helper, SHOP);
+      if (cut && helper !== undefined) addUsualHelper(d, cut, helper, shop);
     });
   const say = useSpoken();
   const Icon = worst ? LOOK[worst].Icon : CircleAlert;

@@ -4,7 +4,7 @@ import { MOST_COAT, ZEROS, zeroWords } from "@oaken/core/job/document";
 import { materialIn } from "@oaken/core/shop/shop";
 import { LengthField } from "../ui/length-field.tsx";
 import { choices, Pick } from "../ui/pick.tsx";
-import { SHOP } from "../ui/shop.ts";
+import { useShop } from "../ui/shop.tsx";
 import { useActions, useBench } from "./context.tsx";
 import { BoardRows } from "./boards.tsx";
 import { Head } from "./slip-head.tsx";
@@ -20,6 +20,7 @@ const LENGTHS = [
 /** The stock: its size as measured, its material and paint, where the machine is zeroed. */
 export function StockSlip() {
   const { doc, whole, unit } = useBench((s) => s);
+  const shop = useShop();
   const isOne = whole.boards.length === 1;
   const { change } = useActions();
   const row = (label: string, field: React.ReactNode, note?: string) => (
@@ -56,8 +57,8 @@ export function StockSlip() {
           <Pick
             label="Material"
             value={doc.stock.material.id}
-            options={choices(SHOP.materials, doc.stock.material)}
-            onChange={(v) => change("material", (d) => void (d.stock.material = materialIn(SHOP, v)))}
+            options={choices(shop.materials, doc.stock.material)}
+            onChange={(v) => change("material", (d) => void (d.stock.material = materialIn(shop, v)))}
           />,
           "sets feeds and depths",
         )}

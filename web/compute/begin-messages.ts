@@ -1,4 +1,5 @@
 import type { Judgement } from "@oaken/core/picture/fitness";
+import type { Cutter } from "@oaken/core/cutters/profile";
 import type { BoardJob } from "@oaken/core/job/document";
 
 export interface BeginAsk {
@@ -6,6 +7,8 @@ export interface BeginAsk {
   sha: string;
   /** one job for each outcome, in their order */
   jobs: BoardJob[];
+  /** cutters to choose from */
+  rack: readonly Cutter[];
 }
 
 /** What one outcome comes to with this picture. */

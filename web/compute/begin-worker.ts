@@ -16,7 +16,6 @@ import { blockiness, type Fit, fitnessOf, judge, preparation, unevenness } from 
 import type { Raster } from "@oaken/core/picture/raster";
 import { noiseOf } from "@oaken/core/picture/tone";
 import { Cancelled, Problem } from "@oaken/core/problem";
-import { SHOP } from "../ui/shop.ts";
 import type { BeginAsk, Begun, BegunOutcome } from "./begin-messages.ts";
 import { pixels } from "./pixels.ts";
 
@@ -49,7 +48,7 @@ async function begin(ask: BeginAsk): Promise<void> {
       await new Promise((r) => setTimeout(r));
       if (ask.seq !== newest) return;
       const files = onePicture(raster);
-      const { job } = chooseAll(w.job, SHOP.cutters, files, kept);
+      const { job } = chooseAll(w.job, ask.rack, files, kept);
       const build = buildJob(job, { files, cells: CELLS, quick: true }, kept);
       const shapes = shapesOf(build)[0]?.product;
       if (w === wanted[0]) {

@@ -1,3 +1,4 @@
+import type { Cutter } from "@oaken/core/cutters/profile";
 import type { Choice } from "@oaken/core/job/choose";
 import type { BoardJob } from "@oaken/core/job/document";
 import type { Answer, Ask, Built, DrawnRings, DrawnSurface, DrawnTone, WrittenBoard } from "./messages.ts";
@@ -100,8 +101,8 @@ export class Desk {
   }
 
   /** Clearing cutters tried against each other for a cut; null where there is nothing to choose. */
-  choose(job: BoardJob, target: string): Promise<Choice | null> {
-    return this.call((seq) => ({ type: "choose", seq, job, target }));
+  choose(job: BoardJob, target: string, rack: readonly Cutter[]): Promise<Choice | null> {
+    return this.call((seq) => ({ type: "choose", seq, job, target, rack }));
   }
 
   private call<T>(ask: (seq: number) => Ask): Promise<T> {

@@ -1,4 +1,5 @@
 import type { Finding } from "@oaken/core/inspect/finding";
+import type { Cutter } from "@oaken/core/cutters/profile";
 import type { Choice } from "@oaken/core/job/choose";
 import type { BoardJob } from "@oaken/core/job/document";
 import type { Shading } from "@oaken/core/proof/shading";
@@ -16,7 +17,7 @@ export type Ask =
   | { type: "scrub"; seq: number; cut: number; move: number }
   | { type: "outputs"; seq: number; job: BoardJob; from: string; prefix: string }
   | { type: "thumb"; seq: number; side: number }
-  | { type: "choose"; seq: number; job: BoardJob; target: string }
+  | { type: "choose"; seq: number; job: BoardJob; target: string; rack: readonly Cutter[] }
   | { type: "listen"; stop: SharedArrayBuffer | null };
 
 /** A grey picture for drawing. */

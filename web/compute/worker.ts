@@ -8,7 +8,6 @@ import type { Files } from "@oaken/core/job/tools";
 import type { Raster } from "@oaken/core/picture/raster";
 import { Cancelled, Problem } from "@oaken/core/problem";
 import { pieceSeen } from "@oaken/core/job/seen";
-import { SHOP } from "../ui/shop.ts";
 import type { Answer, Ask } from "./messages.ts";
 import { drawing, pixels, solid } from "./pixels.ts";
 import { Scrubber } from "./scrubber.ts";
@@ -120,7 +119,7 @@ async function answer(ask: Ask): Promise<void> {
       const { job, from, prefix, seq } = ask;
       send({ type: "outputs", seq, written: writtenOf(job, await filesOf(job), from, prefix, kept) });
     } else if (ask.type === "choose") {
-      const { choices } = chooseAll(ask.job, SHOP.cutters, await filesOf(ask.job), kept, ask.target);
+      const { choices } = chooseAll(ask.job, ask.rack, await filesOf(ask.job), kept, ask.target);
       send({ type: "chosen", seq: ask.seq, choice: choices[0] ?? null });
     } else if (ask.type === "thumb") {
       if (!last) return;

@@ -51,6 +51,18 @@ export class AssetRow extends Model<InferAttributes<AssetRow>, InferCreationAttr
   declare bytes: number;
 }
 
+/** An entry of the shop: a cutter, a material, a machine or a dialect, by its part and id. */
+export class EntryRow extends Model<InferAttributes<EntryRow>, InferCreationAttributes<EntryRow>> {
+  declare part: string;
+  declare id: string;
+  /** in the order of its table */
+  declare position: number;
+  declare entry: string;
+  declare retired: boolean;
+  declare version: number;
+  declare updatedAt: CreationOptional<Date>;
+}
+
 interface Store {
   sequelize: Sequelize;
   path: string;
@@ -61,6 +73,8 @@ interface Store {
 }
 
 const global = globalThis as unknown as { oakenStore?: Promise<Store> };
+/** the database that this bundle's classes of rows belong to */
+let tied: Sequelize | null = null;
 /** How long a connection waits for another program's write to end, ms. */
 const BUSY_MS = 5000;
 
@@ -74,6 +88,7 @@ export async function store(): Promise<Store> {
     throw storageProblem(e);
   });
   const opened = await global.oakenStore;
+  if (tied !== opened.sequelize) initRows((tied = opened.sequelize));
   if (inodeOf(opened.path) !== opened.inode)
     throw new Problem(
       "lost-data",
@@ -109,6 +124,14 @@ async function open(): Promise<Store> {
   await sequelize.query("PRAGMA journal_mode = WAL");
   await migrate(sequelize);
   await clearPassing();
+  return { sequelize, path, inode: inodeOf(path), lastWrite: Promise.resolve() };
+}
+
+/**
+ * Ties the rows' classes to the database. Pages and routes are bundled apart, each with classes of its own: they share
+ * the database that the first of them opened.
+ */
+function initRows(sequelize: Sequelize): void {
   JobRow.init(
     {
       id: { type: DataTypes.STRING, primaryKey: true },
@@ -145,7 +168,18 @@ async function open(): Promise<Store> {
     },
     { sequelize, tableName: "assets", timestamps: false },
   );
-  return { sequelize, path, inode: inodeOf(path), lastWrite: Promise.resolve() };
+  EntryRow.init(
+    {
+      part: { type: DataTypes.STRING, primaryKey: true },
+      id: { type: DataTypes.STRING, primaryKey: true },
+      position: DataTypes.INTEGER,
+      entry: DataTypes.TEXT,
+      retired: DataTypes.BOOLEAN,
+      version: DataTypes.INTEGER,
+      updatedAt: DataTypes.DATE,
+    },
+    { sequelize, tableName: "shop", createdAt: false },
+  );
 }
 
 /**

@@ -12,7 +12,7 @@ import { type JobCard, card, summaryOf } from "./card.ts";
 import { JobRow, RevisionRow, store, write } from "./db.ts";
 import { passingName, storageProblem, writePassing, writeWhole } from "./files.ts";
 import { limited } from "./respond.ts";
-import { SHOP } from "./shop.ts";
+import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
 
 export async function listJobs(): Promise<JobCard[]> {
   await store();
@@ -32,7 +32,7 @@ async function row(id: string): Promise<JobRow> {
 }
 
 export async function createJob(doc: unknown, what = "created"): Promise<JobCard> {
-  const job = checkJob(doc, SHOP);
+  const job = checkJob(doc, FIRST_SHOP);
   await checkPictures(job, () => []);
   return write(async (transaction) => {
     const r = await JobRow.create(
@@ -52,7 +52,7 @@ export async function openJob(id: string, revision?: number): Promise<{ card: Jo
     order: [["id", "DESC"]],
   });
   if (!rev) throw new Problem("no-revision", "There is no such revision of this job.");
-  return { card: card(r), document: checkJob(JSON.parse(rev.document), SHOP) };
+  return { card: card(r), document: checkJob(JSON.parse(rev.document), FIRST_SHOP) };
 }
 
 export interface Revision {
@@ -88,7 +88,7 @@ export async function copyJob(id: string, key?: number): Promise<JobCard> {
       ? await RevisionRow.findOne({ where: { jobId: id, number: r.revision, refused: false } })
       : await RevisionRow.findOne({ where: { jobId: id, id: key } });
   if (!rev) throw new Problem("no-revision", "There is no such revision of this job.");
-  const doc = checkJob(JSON.parse(rev.document), SHOP);
+  const doc = checkJob(JSON.parse(rev.document), FIRST_SHOP);
   doc.name = key === undefined ? `${doc.name} copy` : `${doc.name}, revision ${rev.number}`;
   const made = await createJob(
     doc,
@@ -147,7 +147,7 @@ export async function importJob(request: Request): Promise<JobCard> {
     await mkdir(folder);
     const file = join(folder, "file");
     await writePassing(file, limited(request, MOST_JOB_FILE));
-    const { document, pictures } = await unpackJob(file, folder, SHOP);
+    const { document, pictures } = await unpackJob(file, folder, FIRST_SHOP);
     for (const { sha, name } of pictures) await keepFile(join(folder, sha), sha, name);
     return await createJob(document, "imported");
   } catch (e) {

@@ -1,5 +1,6 @@
 import { DataTypes, type QueryInterface } from "sequelize";
 import type { RunnableMigration } from "umzug";
+import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
 
 /**
  * What the database has been through; append, never change what one leaves behind. Each step can be taken again:
@@ -39,6 +40,33 @@ export const migrations: (RunnableMigration<QueryInterface> & { name: string })[
         height: { type: DataTypes.INTEGER, allowNull: false },
         bytes: { type: DataTypes.INTEGER, allowNull: false },
       });
+    },
+  },
+  {
+    name: "02-shop",
+    up: async ({ context: q }) => {
+      await q.createTable("shop", {
+        part: { type: DataTypes.STRING, primaryKey: true },
+        id: { type: DataTypes.STRING, primaryKey: true },
+        position: { type: DataTypes.INTEGER, allowNull: false },
+        entry: { type: DataTypes.TEXT, allowNull: false },
+        retired: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
+        version: { type: DataTypes.INTEGER, allowNull: false },
+        updatedAt: DataTypes.DATE,
+      });
+      // What a new workshop knows: rows that people change from then on.
+      const rows = Object.entries(FIRST_SHOP).flatMap(([part, entries]) =>
+        (entries as readonly { id: string }[]).map((entry, position) => ({
+          part,
+          id: entry.id,
+          position,
+          entry: JSON.stringify(entry),
+          retired: false,
+          version: 1,
+          updatedAt: new Date(),
+        })),
+      );
+      await q.bulkInsert("shop", rows, { ignoreDuplicates: true } as object);
     },
   },
 ];

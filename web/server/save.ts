@@ -6,7 +6,7 @@ import { checkPictures, picturesOf } from "./assets.ts";
 import { card, type JobCard, summaryOf } from "./card.ts";
 import { JobRow, RevisionRow, store, write } from "./db.ts";
 import { isJobId, noJob, openJob } from "./jobs.ts";
-import { SHOP } from "./shop.ts";
+import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
 
 /** A save that waits for its turn. */
 interface Save {
@@ -36,7 +36,7 @@ const TOGETHER = 100;
  * @throws Problem `stale` with the number of the newest revision
  */
 export async function saveJob(id: string, base: number, doc: unknown, what: string): Promise<JobCard> {
-  const job = checkJob(doc, SHOP);
+  const job = checkJob(doc, FIRST_SHOP);
   if (!isJobId(id)) throw noJob();
   await checkPictures(job, async () => picturesOf((await openJob(id)).document));
   await store();

@@ -3,6 +3,7 @@ import { useEffect, useMemo, useState } from "react";
 import { useRouter, useSearchParams } from "next/navigation";
 import { documentOf } from "@oaken/core/job/boards";
 import { aboutOf } from "@oaken/core/job/graph";
+import { usualStock } from "@oaken/core/job/document";
 import { OUTCOMES } from "@oaken/core/job/outcomes";
 import type { Cure } from "@oaken/core/picture/fitness";
 import { materialIn } from "@oaken/core/shop/shop";
@@ -12,17 +13,18 @@ import { api } from "../ui/api.ts";
 import { LengthField } from "../ui/length-field.tsx";
 import { HomeLink } from "../ui/mark.tsx";
 import { choices, Pick } from "../ui/pick.tsx";
-import { SHOP } from "../ui/shop.ts";
+import { useShop } from "../ui/shop.tsx";
 import { Toggle } from "../ui/toggle.tsx";
 import { useUnit } from "../ui/use-unit.ts";
 import { beginAddress, ChooseFile, DropAnywhere, PICTURES, useTaking, type Waiting, waitingPictures } from "./drop.tsx";
 import { type Cures, Fitness } from "./fitness.tsx";
-import { jobOf, type Stock, USUAL_STOCK, useBegun } from "./begun.ts";
+import { jobOf, type Stock, useBegun } from "./begun.ts";
 import { Outcomes } from "./outcome-cards.tsx";
 
 /** A dropped picture: what it is good for, at which size, and what it would become. */
 export function BeginPage() {
   const query = useSearchParams();
+  const shop = useShop();
   const router = useRouter();
   const taking = useTaking();
   const sha = query.get("asset") ?? "";
@@ -37,17 +39,17 @@ export function BeginPage() {
   );
   const [unit, setUnit] = useUnit();
   const say = (text: string) => spoken(text, unit);
-  const [stock, setStock] = useState<Stock>(USUAL_STOCK);
+  const [stock, setStock] = useState<Stock>(() => usualStock(shop));
   const [ownWidth, setOwnWidth] = useState<number | null>(null);
   const [cures, setCures] = useState<Cures>({});
   const [waiting, setWaiting] = useState<Waiting[]>([]);
   useEffect(() => setWaiting(waitingPictures()), [sha]);
   const [wrong, setWrong] = useState<string | null>(null);
   const jobs = useMemo(
-    () => Object.fromEntries(OUTCOMES.map((o) => [o.id, jobOf(o.id, asset, stock, ownWidth, cures)])),
-    [asset, stock, ownWidth, cures],
+    () => Object.fromEntries(OUTCOMES.map((o) => [o.id, jobOf(shop, o.id, asset, stock, ownWidth, cures)])),
+    [shop, asset, stock, ownWidth, cures],
   );
-  const { begun, working, stale } = useBegun(sha, jobs, setWrong);
+  const { begun, working, stale } = useBegun(sha, jobs, shop.cutters, setWrong);
   // Until the art is found, the picture's own proportion has to do.
   const shape = begun?.size ?? asset;
   const fits = Math.min(
@@ -170,6 +172,7 @@ async function keepPicture(id: string, made: BegunOutcome | undefined): Promise<
 }
 
 function StockRows({ stock, unit, set }: { stock: Stock; unit: "mm" | "in"; set(patch: Partial<Stock>): void }) {
+  const shop = useShop();
   const length = (name: string, key: "width" | "height" | "thickness", min: number, max: number) => (
     <Row label={name}>
       <LengthField
@@ -191,8 +194,8 @@ function StockRows({ stock, unit, set }: { stock: Stock; unit: "mm" | "in"; set(
         <Pick
           label="Material"
           value={stock.material.id}
-          options={choices(SHOP.materials)}
-          onChange={(id) => set({ material: materialIn(SHOP, id) })}
+          options={choices(shop.materials)}
+          onChange={(id) => set({ material: materialIn(shop, id) })}
         />
       </Row>
     </>

@@ -1,26 +1,28 @@
 import { useEffect, useRef, useState } from "react";
 import { type BoardJob, type StockSettings, usualStock } from "@oaken/core/job/document";
 import { OUTCOMES, outcomeById } from "@oaken/core/job/outcomes";
+import type { Shop } from "@oaken/core/shop/shop";
 import { type Start, startJob, usualHelpers } from "@oaken/core/job/start";
 import type { BeginAsk, Begun } from "../compute/begin-messages.ts";
 import { Watched } from "../compute/watched.ts";
-import { SHOP } from "../ui/shop.ts";
 import type { Cures } from "./fitness.tsx";
 
 export type Stock = StockSettings;
-export const USUAL_STOCK = usualStock(SHOP);
 
 /** What of the stock a person has said: the rest is the outcome's own. */
-const unusual = (stock: Stock): Partial<Stock> =>
-  Object.fromEntries(
-    Object.entries(stock).filter(([k, v]) => JSON.stringify(v) !== JSON.stringify(USUAL_STOCK[k as keyof Stock])),
+function unusual(stock: Stock, shop: Shop): Partial<Stock> {
+  const usual = usualStock(shop);
+  return Object.fromEntries(
+    Object.entries(stock).filter(([k, v]) => JSON.stringify(v) !== JSON.stringify(usual[k as keyof Stock])),
   );
+}
 
 /** Time without a change after which the outcomes are computed anew, ms. */
 const SETTLES = 250;
 
 /** The job that an outcome would begin with. */
 export function jobOf(
+  shop: Shop,
   outcome: string,
   asset: Start["asset"],
   stock: Stock,
@@ -28,8 +30,8 @@ export function jobOf(
   cures: Cures,
 ): BoardJob {
   const o = outcomeById(outcome);
-  const said = o.stock ? unusual(stock) : stock;
-  const job = startJob(SHOP, { outcome: o.id, asset, stock: said, cutters: usualHelpers(o, SHOP) });
+  const said = o.stock ? unusual(stock, shop) : stock;
+  const job = startJob(shop, { outcome: o.id, asset, stock: said, cutters: usualHelpers(o, shop) });
   job.name = asset.name.replace(/\.[^.]+$/, "").replace(/[-_]+/g, " ");
   // Not every outcome has every kind: a surface has no outline.
   const set = (kind: string, settings: object) => {
@@ -46,7 +48,12 @@ export function jobOf(
 }
 
 /** Judgement and outcomes as the worker finds them, anew a moment after the jobs change. */
-export function useBegun(sha: string, jobs: Record<string, BoardJob>, setWrong: (wrong: string) => void) {
+export function useBegun(
+  sha: string,
+  jobs: Record<string, BoardJob>,
+  rack: BeginAsk["rack"],
+  setWrong: (wrong: string) => void,
+) {
   const [begun, setBegun] = useState<Begun | null>(null);
   const [working, setWorking] = useState(true);
   const [stale, setStale] = useState(false);
@@ -76,9 +83,9 @@ export function useBegun(sha: string, jobs: Record<string, BoardJob>, setWrong: 
     setWorking(true);
     setStale(true);
     // Counted at the change: what still comes of the one before is of no use.
-    asked.current = { seq: ++seq.current, sha, jobs: OUTCOMES.map((o) => jobs[o.id]) };
+    asked.current = { seq: ++seq.current, sha, rack, jobs: OUTCOMES.map((o) => jobs[o.id]) };
     const timer = setTimeout(() => worker.current?.ask(asked.current!), SETTLES);
     return () => clearTimeout(timer);
-  }, [jobs, sha]);
+  }, [jobs, sha, rack]);
   return { begun, working, stale };
 }

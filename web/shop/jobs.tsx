@@ -6,10 +6,10 @@ import { spoken } from "@oaken/core/speech";
 import { formatTime } from "@oaken/core/units";
 import { useUnit } from "../ui/use-unit.ts";
 import { api } from "../ui/api.ts";
-import { HomeLink } from "../ui/mark.tsx";
 import { Pick } from "../ui/pick.tsx";
 import { Toggle } from "../ui/toggle.tsx";
 import { ChooseFile, DropAnywhere, PICTURES, useTaking } from "./drop.tsx";
+import { ShopHeader } from "./shop-header.tsx";
 
 interface Card {
   id: string;
@@ -52,9 +52,7 @@ export function JobsPage() {
   return (
     <div className="min-h-full">
       <DropAnywhere take={(f) => void taking.takeAll(f)} />
-      <header className="flex h-[44px] items-center gap-3 border-b border-line bg-raised px-4">
-        <HomeLink />
-      </header>
+      <ShopHeader here="jobs" />
       <main className="mx-auto max-w-[1180px] p-6">
         <div className="mb-5 flex flex-wrap items-center gap-3">
           <h1 className="mr-2 text-[24px]">Jobs</h1>

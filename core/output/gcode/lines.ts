@@ -72,8 +72,8 @@ function digits(v: number, decimals: number): string {
 const unreadable = (what: string): Problem =>
   new Problem(
     "not-a-number",
-    `The program would hold ${what}, which no machine can read, and is not written. Check the cut's feeds, speeds and ` +
-      "sizes; if they are as they should be, this is a fault of Oaken Bit.",
+    `The program would hold ${what}, which no machine can read, and is not written. Check the cut's feeds, speeds ` +
+      "and sizes; if they are as they should be, this is a fault of Oaken Bit.",
   );
 
 const ASCII: Record<string, string> = { "°": " deg", "×": "x", "·": "-", "–": "-" };
@@ -257,8 +257,8 @@ export class ProgramLines {
   /** The program's text, its lines numbered where the dialect wants that. */
   get content(): string {
     const step = this.d.numbers;
-    const lines =
-      step === undefined ? this.lines : this.lines.map((l, i) => (isComment(l) ? l : `N${(i + 1) * step} ${l}`));
+    const numbered = (l: string, i: number) => (isComment(l) ? l : `N${(i + 1) * step!} ${l}`);
+    const lines = step === undefined ? this.lines : this.lines.map(numbered);
     return lines.join("\n") + "\n";
   }
 }

@@ -43,8 +43,8 @@ const unfaithful = (name: string, t: Toolpath | null, i: number): Problem =>
       (t
         ? ` (at X ${t.x[i].toFixed(2)} Y ${t.y[i].toFixed(2)} Z ${t.z[i].toFixed(2)} mm from the stock's corner)`
         : "") +
-      ", and is not written. Check the dialect's blocks and decimals; if they are as they should be, this is a fault of " +
-      "Oaken Bit.",
+      ", and is not written. Check the dialect's blocks and decimals; if they are as they should be, this is a fault " +
+      "of Oaken Bit.",
   );
 
 /** Goes through what was read as the moves that it was written from come by. */

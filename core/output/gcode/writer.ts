@@ -66,7 +66,7 @@ export function writePrograms(
   const files = groupsOf(cuts, dialect).flatMap((group) => filesOf(group, cuts, dialect));
   const names = programNames(
     pattern,
-    files.map((pieces, k) => nameParts(pieces, k, files, cuts, head)),
+    files.map((pieces, k) => nameParts(pieces, k, cuts, head)),
     dialect.extension,
     head.mostLetters,
   );
@@ -154,7 +154,6 @@ function stretchesOf(t: Toolpath, most: number, dialect: Dialect): { from: numbe
 function nameParts(
   pieces: readonly OfCut[],
   k: number,
-  files: readonly OfCut[][],
   cuts: readonly ProgramCut[],
   { job, person, class: ofClass, date }: ProgramHead,
 ): NameParts {

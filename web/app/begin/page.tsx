@@ -1,10 +1,14 @@
 import { Suspense } from "react";
+import { shopNow } from "@/server/shop";
 import { BeginPage } from "@/shop/begin";
+import { ShopProvider } from "@/ui/shop";
 
-export default function Page() {
+export default async function Page() {
   return (
-    <Suspense>
-      <BeginPage />
-    </Suspense>
+    <ShopProvider shop={await shopNow()}>
+      <Suspense>
+        <BeginPage />
+      </Suspense>
+    </ShopProvider>
   );
 }

@@ -3,16 +3,17 @@ import { Plus } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { CUTS } from "@oaken/core/cuts/register";
 import { addCut } from "@oaken/core/job/edit";
-import { SHOP } from "../../ui/shop.ts";
+import { useShop } from "../../ui/shop.tsx";
 import { useActions, useBenchStore } from "../context.tsx";
 
 /** One more cut at the end of the run, on the outline at hand. */
 export function AddCut() {
   const store = useBenchStore();
+  const { cutters } = useShop();
   const { change, select } = useActions();
   const add = (kind: string) => {
     let id = "";
-    change(`add a cut`, (d) => void (id = addCut(d, kind, store.getState().selected, SHOP.cutters)));
+    change(`add a cut`, (d) => void (id = addCut(d, kind, store.getState().selected, cutters)));
     select(id);
   };
   return (

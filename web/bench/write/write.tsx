@@ -3,13 +3,13 @@ import { useEffect, useMemo, useState } from "react";
 import { Download } from "lucide-react";
 import { boardJob, boardPrefixes } from "@oaken/core/job/boards";
 import { type BoardJob, stopWords, zeroWords } from "@oaken/core/job/document";
-import { fileName } from "@oaken/core/output/gcode/writer";
-import { dialectIn } from "@oaken/core/shop/shop";
+import { fileName } from "@oaken/core/output/gcode/names";
+import { dialectIn, machineIn } from "@oaken/core/shop/shop";
 import { formatLength } from "@oaken/core/units";
 import type { WrittenBoard, WrittenFile } from "../../compute/messages.ts";
 import { api } from "../../ui/api.ts";
 import { choices, Pick } from "../../ui/pick.tsx";
-import { SHOP } from "../../ui/shop.ts";
+import { useShop } from "../../ui/shop.tsx";
 import { useActions, useBench, useBenchStore, useDesk, useSpoken } from "../context.tsx";
 import { BoardFiles, stopsOf, type Writing } from "./board-files.tsx";
 import { StockDrawing } from "./stock-drawing.tsx";
@@ -19,7 +19,14 @@ export function Write() {
   const { whole, doc, revision, id, save } = useBench((s) => s);
   const store = useBenchStore();
   const say = useSpoken();
+  const shop = useShop();
   const { changeWhole } = useActions();
+  /** A machine comes with the dialect that it reads. */
+  const takeMachine = (id: string) =>
+    changeWhole("machine", (d) => {
+      d.machine = machineIn(shop, id);
+      if (shop.dialects.some((q) => q.id === d.machine.dialect)) d.dialect = dialectIn(shop, d.machine.dialect!);
+    });
   const boards = useWriting();
   const isOne = boards.length === 1;
   const isDone = boards.every((b) => b.written !== null);
@@ -65,13 +72,20 @@ export function Write() {
         </section>
         <aside className="grid content-start gap-4">
           <div className="card p-4">
-            <h2 className="mb-2 text-[15px]">How the machine wants it</h2>
+            <h2 className="mb-2 text-[15px]">The machine, and how it wants its programs</h2>
+            <Pick
+              label="Machine"
+              className="mb-2 w-full justify-between"
+              value={doc.machine.id}
+              options={choices(shop.machines, doc.machine)}
+              onChange={takeMachine}
+            />
             <Pick
               label="Dialect"
               className="w-full justify-between"
               value={doc.dialect.id}
-              options={choices(SHOP.dialects, doc.dialect)}
-              onChange={(v) => changeWhole("dialect", (d) => void (d.dialect = dialectIn(SHOP, v)))}
+              options={choices(shop.dialects, doc.dialect)}
+              onChange={(v) => changeWhole("dialect", (d) => void (d.dialect = dialectIn(shop, v)))}
             />
             <p className="mt-2 text-[13px] text-soft">
               {doc.machine.name}: {say(`${Math.round(doc.machine.feedMost)} mm/min`)} at most

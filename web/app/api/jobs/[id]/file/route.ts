@@ -1,4 +1,4 @@
-import { fileName } from "@oaken/core/output/gcode/writer";
+import { fileName } from "@oaken/core/output/gcode/names";
 import { exportJob } from "@/server/jobs";
 import { respond } from "@/server/respond";
 

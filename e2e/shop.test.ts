@@ -1,0 +1,151 @@
+import { mkdtempSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import type { Browser, Page } from "playwright-core";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { accessibility } from "./bench.ts";
+import { launch } from "./browser.ts";
+import { type Running, startServer } from "./server.ts";
+
+const dir = mkdtempSync(join(tmpdir(), "oaken-rack-"));
+let server: Running;
+let browser: Browser;
+let page: Page;
+const errors: string[] = [];
+
+beforeAll(async () => {
+  server = await startServer(join(dir, "data"));
+  browser = await launch();
+  page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  page.on("pageerror", (e) => errors.push(e.message));
+  await page.goto(`${server.url}/rack`);
+  await page.getByRole("radio", { name: "mm" }).click();
+});
+afterAll(async () => {
+  await browser?.close();
+  await server?.kill("SIGKILL");
+});
+
+/** Every change has reached the server. */
+const saved = () => page.getByRole("status").getByText("saved").waitFor();
+const cell = (name: string) => page.getByRole("gridcell", { name });
+
+describe("the rack", () => {
+  it("is changed in place by keyboard alone: arrows, typing, Enter; wrong numbers are said and not taken", async () => {
+    await cell("Name of V 60° sign cutter").click();
+    for (const key of ["ArrowDown", "ArrowDown", "ArrowDown", "ArrowDown", "ArrowRight", "ArrowRight"])
+      await page.keyboard.press(key);
+    await page.keyboard.type("1/8in");
+    await page.keyboard.press("Enter");
+    await cell("Diameter of Flat 3 mm: 3.175").waitFor();
+    // The next cell down is at hand.
+    await page.keyboard.type("0");
+    await page.keyboard.press("Enter");
+    await page.getByText("Diameter: 0 is out of range").waitFor();
+    await page.keyboard.press("Escape");
+    await cell("Diameter of Flat 6 mm: 6").waitFor();
+    await saved();
+    await page.reload();
+    await cell("Diameter of Flat 3 mm: 3.175").waitFor();
+  });
+  it("a change is undone, and the kept entry goes back", async () => {
+    await cell("Flutes of Flat 3 mm").click();
+    await page.keyboard.type("4");
+    await page.keyboard.press("Enter");
+    await cell("Flutes of Flat 3 mm: 4").waitFor();
+    await page.keyboard.press("Control+z");
+    await cell("Flutes of Flat 3 mm: 2").waitFor();
+    await saved();
+    await page.reload();
+    await cell("Flutes of Flat 3 mm: 2").waitFor();
+  });
+  it("a kind that changes gets the figures that it needs, and is drawn", async () => {
+    await cell("Kind of Flat 2 mm").click();
+    await page.getByLabel("Kind", { exact: true }).selectOption("taper");
+    await expect.poll(() => page.getByLabel("Half angle", { exact: true }).inputValue()).toBe("5");
+    await page.getByRole("img", { name: "Flat 2 mm" }).waitFor();
+    await page.getByRole("button", { name: "Undo" }).click();
+    await cell("Kind of Flat 2 mm: flat").waitFor();
+  });
+  it("a cutter is duplicated, put aside and brought back", async () => {
+    await cell("Name of Ball 3 mm").click();
+    await page.getByRole("button", { name: "Duplicate" }).click();
+    await cell("Name of Ball 3 mm (2)").waitFor();
+    await page.getByRole("button", { name: "Put aside" }).click();
+    await expect.poll(() => cell("Name of Ball 3 mm (2)").count()).toBe(0);
+    await page.getByRole("radio", { name: "put aside" }).click();
+    await cell("Name of Ball 3 mm (2)").click();
+    await page.getByRole("button", { name: "Bring back" }).click();
+    await page.getByRole("radio", { name: "in use" }).click();
+    await cell("Name of Ball 3 mm (2)").waitFor();
+  });
+  it("a table with faults names each by its row and column and takes nothing; mended it is taken", async () => {
+    const path = join(dir, "mine.csv");
+    const head = "name;kind;diameter;flutes;fluteLength;centreCutting\n";
+    writeFileSync(path, `${head}Gift;flat;3,5;2;12;yes\nBroken;flat;none;2;12;perhaps\n`);
+    await page.getByLabel("Import cutters").setInputFiles(path);
+    await page.getByText('Row 2: Diameter: "none" is not a number.').waitFor();
+    await page.getByText('Row 2: Cuts at centre: "perhaps" is neither yes nor no.').waitFor();
+    writeFileSync(path, `${head}Gift;flat;3,5;2;12;yes\n`);
+    await page.getByLabel("Import cutters").setInputFiles(path);
+    await page.getByLabel("Search rack").fill("gift");
+    await cell("Diameter of Gift: 3.5").waitFor();
+  });
+  it("what the search leaves is sorted by any column", async () => {
+    await page.getByLabel("Search rack").fill("flat");
+    const diameters = () =>
+      page
+        .getByRole("gridcell", { name: /^Diameter of/ })
+        .allInnerTexts()
+        .then((t) => t.map(Number));
+    const header = page.getByRole("columnheader", { name: /Diameter/ });
+    await header.getByRole("button").click();
+    await expect.poll(() => header.getAttribute("aria-sort")).not.toBe("none");
+    const shown = await diameters();
+    const isDown = (await header.getAttribute("aria-sort")) === "descending";
+    expect(shown).toEqual([...shown].sort((a, b) => (isDown ? b - a : a - b)));
+    expect(shown.length).toBeGreaterThan(8);
+  });
+  it("five thousand cutters: a key stroke in a cell and in the search stays quick", async () => {
+    const path = join(dir, "many.csv");
+    const rows = Array.from({ length: 5000 }, (_, i) => `Many ${i},flat,${1 + (i % 100) / 10},2,12,yes`).join("\n");
+    writeFileSync(path, `name,kind,diameter,flutes,fluteLength,centreCutting\n${rows}\n`);
+    await page.getByLabel("Search rack").fill("");
+    await page.getByLabel("Import cutters").setInputFiles(path);
+    await page.getByText(/^50\d\d cutters/).waitFor();
+    expect(await page.getByRole("row").count()).toBeLessThan(80);
+    await page.getByLabel("Search rack").fill("many 4999");
+    await cell("Name of Many 4999").waitFor();
+  });
+});
+
+describe("materials, machines and dialects", () => {
+  it("a dialect is edited beside what it does to a program; what is unsafe is refused", async () => {
+    await page.goto(`${server.url}/machines?table=dialects`);
+    const program = page.getByLabel("A short program in this dialect");
+    await expect.poll(() => program.innerText()).toMatch(/^\(job: Sample\)/);
+    await page.getByLabel("Comments", { exact: true }).selectOption("semicolon");
+    await expect.poll(() => program.innerText()).toMatch(/^; job: Sample/);
+    await page.getByLabel("End block", { exact: true }).fill("M30");
+    await page.getByLabel("Begin block", { exact: true }).focus();
+    await page.getByText(/would leave the spindle on/).waitFor();
+  });
+  it("a job begins with the shop as it is now", async () => {
+    await page.goto(`${server.url}/materials`);
+    await page.getByRole("button", { name: "Add a material" }).click();
+    await page.getByLabel("Name", { exact: true }).fill("Pear wood");
+    await page.keyboard.press("Enter");
+    await cell("Name of Pear wood").waitFor();
+    await saved();
+    const kept = (await (await fetch(`${server.url}/api/shop/materials`)).json()) as { entry: { name: string } }[];
+    expect(kept.some((k) => k.entry.name === "Pear wood")).toBe(true);
+  });
+  it("every room of the shop is clean for those who see it otherwise", async () => {
+    for (const path of ["/rack", "/materials", "/machines", "/machines?table=dialects"]) {
+      await page.goto(server.url + path);
+      await page.getByRole("grid").waitFor();
+      expect(await accessibility(page), path).toEqual([]);
+    }
+  });
+  it("nothing went wrong on any of these pages", () => expect(errors).toEqual([]));
+});
