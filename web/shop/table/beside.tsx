@@ -63,6 +63,8 @@ function Figure({ column: c, value, unit, id, set }: FigureProps) {
   const field = `figure-${id}-${c.key}`;
   const shown = textOf(c, value, unit);
   const take = (text: string) => {
+    // What was not touched stays as it is, to its last decimal.
+    if (text === shown) return setWrong(null);
     try {
       const next = figureFrom(c, text, unit);
       setWrong(null);

@@ -71,8 +71,14 @@ function Shown({ column: c, entry, text }: { column: Column; entry: Entry; text:
 function Editor({ column: c, entry, unit, begun, leave, set, say }: CellProps & { begun: string }) {
   const [isWrong, setIsWrong] = useState(false);
   const isDone = useRef(false);
+  const shown = textOf(c, entry[c.key], unit);
   /** @returns whether it could be taken */
   const take = (text: string): boolean => {
+    // What was not touched stays as it is, to its last decimal.
+    if (text === shown) {
+      isDone.current = true;
+      return true;
+    }
     try {
       const value = figureFrom(c, text, unit);
       if (JSON.stringify(value) !== JSON.stringify(entry[c.key])) set(value);
@@ -124,7 +130,7 @@ function Editor({ column: c, entry, unit, begun, leave, set, say }: CellProps & 
         autoFocus
         aria-label={label}
         className="h-full w-full bg-transparent outline-none"
-        defaultValue={textOf(c, entry[c.key], unit)}
+        defaultValue={shown}
         onChange={(e) => take(e.target.value) && leave(STAY)}
         onKeyDown={keys}
         onBlur={(e) => blurred(e.target.value)}
@@ -146,7 +152,7 @@ function Editor({ column: c, entry, unit, begun, leave, set, say }: CellProps & 
         "w-full bg-transparent outline-none aria-[invalid=true]:text-danger " +
         (c.type === "text" ? "" : "num text-right")
       }
-      defaultValue={begun || textOf(c, entry[c.key], unit)}
+      defaultValue={begun || shown}
       onFocus={({ target: t }) => (begun === "" ? t.select() : t.setSelectionRange(begun.length, begun.length))}
       onKeyDown={keys}
       onBlur={(e) => blurred(e.target.value)}

@@ -1,6 +1,5 @@
 import { type Column, type Entry, readFigure, sayFigure } from "@oaken/core/shop/column";
-import { fieldLength } from "@oaken/core/speech";
-import { parseLength, type Unit } from "@oaken/core/units";
+import { MM_PER_INCH, parseLength, type Unit } from "@oaken/core/units";
 
 const isLength = (c: Column): boolean => c.unit === "mm" && c.type === "number";
 
@@ -13,9 +12,11 @@ export const means = (c: Column, entry: Entry): boolean => !c.when || c.when(ent
 /** The unit behind a figure, lengths in the person's own. */
 export const unitOf = (c: Column, unit: Unit): string => (isLength(c) ? unit : (c.unit ?? ""));
 
-/** A figure as a field shows it, lengths in the person's unit. */
+const SCALE: Record<Unit, number> = { mm: 1, in: MM_PER_INCH };
+
+/** A figure as a field shows it: lengths in the person's unit, as fine as they are kept, so that none changes unseen. */
 export function textOf(c: Column, value: unknown, unit: Unit): string {
-  if (isLength(c) && typeof value === "number") return fieldLength(value, unit);
+  if (isLength(c) && typeof value === "number") return String(Math.round((value / SCALE[unit]) * 1e4) / 1e4);
   return sayFigure(c, value);
 }
 
