@@ -1,3 +1,4 @@
+import { CLEAR } from "@oaken/core/toolpath/toolpath";
 import { profileOf } from "@oaken/core/cutters/profile";
 
 import type { CutInputs } from "@oaken/core/cuts/kind";
@@ -37,7 +38,14 @@ const BLUNT = 0.97;
 function accuracy(name: string, region: Rings, floor: number, clearing: string): void {
   region.parent = nesting(region);
   const b = boundsOf(region.xy);
-  const size = { width: Math.ceil(b.maxX + 5), height: Math.ceil(b.maxY + 5), thickness: 20, margin: 0, coat: 0 };
+  const size = {
+    width: Math.ceil(b.maxX + 5),
+    height: Math.ceil(b.maxY + 5),
+    thickness: 20,
+    margin: 0,
+    coat: 0,
+    travel: CLEAR,
+  };
   const cutters = { v: cutterOf(`v:${ANGLE}:20`), flat: cutterOf(clearing) };
   const base = { stock: size, material: materialNamed("ash"), machine: ROUTER };
   const made = new Map<Rings, Clearance>();

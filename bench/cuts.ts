@@ -1,3 +1,4 @@
+import { CLEAR } from "@oaken/core/toolpath/toolpath";
 import { Kept } from "@oaken/core/kept";
 import { shapesOf } from "@oaken/core/testing/cutting";
 import { profileOf } from "@oaken/core/cutters/profile";
@@ -27,7 +28,7 @@ function planFresh(
 ): Planned {
   const context = {
     cutter: cutterOf(cutter),
-    stock: { ...size, margin: 5, coat: 0 },
+    stock: { ...size, margin: 5, coat: 0, travel: CLEAR },
     material: materialNamed(kind === "plasma" ? "steel" : "ash"),
     machine: ROUTER,
     helpers: [],

@@ -4,8 +4,9 @@ import { cutKind } from "@oaken/core/cuts/register";
 import type { BoardJob, JobCut } from "@oaken/core/job/document";
 import { makingKind, MAKINGS } from "@oaken/core/makings/register";
 import { drawingStyle } from "@oaken/core/output/dxf";
+import { checkPattern } from "@oaken/core/output/gcode/names";
 import { Problem } from "@oaken/core/problem";
-import { dialectIn, materialIn, type Shop } from "@oaken/core/shop/shop";
+import { dialectIn, machineIn, materialIn, type Shop } from "@oaken/core/shop/shop";
 import { type Field, parseSetting } from "@oaken/core/settings/fields";
 import type { MakeOptions } from "./options.ts";
 
@@ -15,7 +16,18 @@ export function configure(job: BoardJob, o: MakeOptions, shop: Shop): void {
   if (o.paint) [job.stock.paint, job.stock.coat] = [o.paint.colour, o.paint.coat];
   if (o.zero) job.stock.zero = o.zero;
   if (o.material) job.stock.material = materialIn(shop, o.material);
+  if (o.machine) takeMachine(job, o.machine, shop);
   if (o.dialect) job.dialect = dialectIn(shop, o.dialect);
+  if (o.clamps.length > 0) job.stock.clamps = o.clamps;
+  const { pattern, person, class: ofClass } = o;
+  if (pattern !== undefined) checkPattern(pattern);
+  if (pattern !== undefined || person !== undefined || ofClass !== undefined)
+    job.naming = {
+      ...job.naming,
+      ...(pattern !== undefined && { pattern }),
+      ...(person !== undefined && { person }),
+      ...(ofClass !== undefined && { class: ofClass }),
+    };
   if (o.cell) job.cell = o.cell;
   const making = (kind: string) => job.makings.find((n) => n.kind === kind);
   const set = (path: string, value: string) => applySetting(job, path, value);
@@ -64,6 +76,13 @@ export function configure(job: BoardJob, o: MakeOptions, shop: Shop): void {
     if (at < 1) throw new Problem("bad-setting", `--set ${s}: write path=value, such as carve.ridge=0.1.`);
     set(s.slice(0, at), s.slice(at + 1));
   }
+}
+
+/** A machine comes with the dialect that it reads. */
+function takeMachine(job: BoardJob, id: string, shop: Shop): void {
+  job.machine = machineIn(shop, id);
+  const { dialect } = job.machine;
+  if (dialect && shop.dialects.some((d) => d.id === dialect)) job.dialect = dialectIn(shop, dialect);
 }
 
 /** The width of what the job is made from: of its picture, or of its drawing, which has no blank surround. */

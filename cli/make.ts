@@ -8,36 +8,58 @@ import { checkJob } from "@oaken/core/job/schema";
 import { inspect } from "@oaken/core/inspect/inspect";
 import { Kept } from "@oaken/core/kept";
 import { Problem } from "@oaken/core/problem";
-import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
+import type { Shop } from "@oaken/core/shop/shop";
 import { formatTime } from "@oaken/core/units";
 import { writeJobFile } from "@oaken/files/jobfile";
-import { encoded } from "@oaken/files/outputs";
+import { encoded, type OutputFile } from "@oaken/files/outputs";
 import { configure } from "./configure.ts";
 import { filesOf, type Input, inputOf, isChoosing } from "./input.ts";
 import { type MakeOptions, parseMake } from "./options.ts";
+import { sheetOf } from "./sheet.ts";
+import { shopFor } from "./shop-for.ts";
 import { type BoardReport, choiceReport, type Made, reportOf, wholeReport } from "./report.ts";
 import { writeAll } from "./write.ts";
+
+/** What programs and sheets say that they come from. */
+const FROM = "written by oaken make";
+
+/** A setup sheet for each board. */
+const sheetsOf = (
+  boards: readonly Made[],
+  files: readonly OutputFile[],
+  prefixes: readonly string[],
+  of: { from: string; date: string },
+): Promise<OutputFile[]> =>
+  Promise.all(
+    boards.map(async ({ build, findings, files: own }, i) => {
+      const proof = files.find((f) => f.name === `${prefixes[i]}proof.png`)!.bytes;
+      const bytes = await sheetOf(build, { findings, files: own, proof, ...of });
+      return { name: `${prefixes[i]}sheet.pdf`, bytes: Buffer.from(bytes) };
+    }),
+  );
 
 /** Runs `oaken make`. @returns the exit code: 0 written, 3 stopped by a finding; bad input throws a Problem */
 export async function make(args: string[], print: (line: string) => void): Promise<number> {
   const o = parseMake(args);
+  const shop = await shopFor(o);
   const t0 = performance.now();
-  const input = await inputOf(o, FIRST_SHOP);
+  const input = await inputOf(o, shop);
   const own = boardIn(input.file.job, o.board);
-  configure(own, o, FIRST_SHOP);
+  configure(own, o, shop);
   putBoard(input.file.job, own);
-  input.file.job = checkJob(input.file.job, FIRST_SHOP);
+  input.file.job = checkJob(input.file.job, shop);
   const files = await filesOf(input);
   const [raster] = input.decoded.values();
   const decode = performance.now() - t0;
 
-  const { builds, choices } = chosenAndBuilt(input, own.board.id, files, o);
+  const { builds, choices } = chosenAndBuilt(input, own.board.id, files, o, shop);
   const { job } = input.file;
   const prefixes = boardPrefixes(job);
+  const date = new Date().toISOString().slice(0, 10);
   const boards = builds.map((build, i): Made => ({
     build,
     findings: inspect({ build }),
-    ...outputsOf(build, "written by oaken make", { prefix: prefixes[i], solid: o.stl }),
+    ...outputsOf(build, FROM, { prefix: prefixes[i], solid: o.stl, frame: o.frame, date }),
   }));
   const picture = raster ? { width: raster.width, height: raster.height } : null;
   const report = {
@@ -46,15 +68,17 @@ export async function make(args: string[], print: (line: string) => void): Promi
   };
   const stops = boards.flatMap((b) => b.findings.filter((f) => f.severity === "stop"));
   const write = stops.length === 0 || o.force;
-  const reportFile = { name: "report.json", bytes: Buffer.from(JSON.stringify(report, null, 1) + "\n") };
+  const reportFile = () => ({ name: "report.json", bytes: Buffer.from(JSON.stringify(report, null, 1) + "\n") });
   const outputs = boards.flatMap((b) => b.files);
-  if (write)
-    await writeAll(o.out, [
-      ...(await encoded(outputs)),
-      { name: "job.json", bytes: Buffer.from(writeJobFile(input.file)) },
-      reportFile,
-    ]);
-  else await writeAll(o.out, [reportFile]);
+  if (write) {
+    const files = await encoded(outputs);
+    if (o.sheet) {
+      const sheets = await sheetsOf(boards, files, prefixes, { from: FROM, date });
+      files.push(...sheets);
+      report.files = [...report.files, ...sheets.map((s) => s.name)];
+    }
+    await writeAll(o.out, [...files, { name: "job.json", bytes: Buffer.from(writeJobFile(input.file)) }, reportFile()]);
+  } else await writeAll(o.out, [reportFile()]);
 
   if (o.json) print(JSON.stringify(report));
   else {
@@ -82,11 +106,12 @@ function chosenAndBuilt(
   board: string,
   files: Files,
   o: MakeOptions,
+  shop: Shop,
 ): { builds: BuildResult[]; choices: Choice[] } {
   const kept = new Kept();
   const own = boardJob(input.file.job, board);
   const chosen: ChosenJob = isChoosing(o, input)
-    ? chooseAll(own, FIRST_SHOP.cutters, files, kept)
+    ? chooseAll(own, shop.cutters, files, kept)
     : { job: own, choices: [] };
   putBoard(input.file.job, chosen.job);
   const builds = input.file.job.boards.map(({ id }) => {

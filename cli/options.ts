@@ -2,7 +2,7 @@ import { parseArgs } from "node:util";
 import { Problem } from "@oaken/core/problem";
 import { parseLength } from "@oaken/core/units";
 import { FORMS } from "@oaken/core/cutters/rack";
-import { MOST_COAT, ZEROS, type StockSettings } from "@oaken/core/job/document";
+import { type Clamp, MOST_COAT, ZEROS, type StockSettings } from "@oaken/core/job/document";
 import { OUTCOMES } from "@oaken/core/job/outcomes";
 
 /** Options that are settings of a part by another name: part and field. `main` is the cut that the outcome is about. */
@@ -97,6 +97,19 @@ export interface MakeOptions {
   border?: string;
   tabs?: string;
   dialect?: string;
+  machine?: string;
+  /** files with the workshop's own cutters, materials and machines */
+  rack?: string;
+  materials?: string;
+  machines?: string;
+  /** how files are named, and for whom */
+  pattern?: string;
+  person?: string;
+  class?: string;
+  /** a setup sheet */
+  sheet: boolean;
+  frame?: "through" | "stops";
+  clamps: Clamp[];
   cell?: number;
   drawing?: string;
   /** settings by another name: path and value */
@@ -122,7 +135,14 @@ oaken outline PICTURE --size W --out DIR [options]
   --offset MM            edges moved outward, or inward where it is less than 0
   --stock WxHxT          stock as measured
   --zero CORNER          ${ZEROS[0]} … ${ZEROS[ZEROS.length - 1]}
-  --material ID          --dialect ID          --cell MM
+  --material ID          --machine ID          --dialect ID|FILE.json
+  --rack FILE  --materials FILE  --machines FILE     the workshop's own, as \`oaken rack export FILE\` writes them
+  --pattern TEXT         how programs are named, with {number} {job} {cut} {cutter} {person} {class} {date}
+  --person NAME          --class NAME          whose piece it is, in headers and names
+  --sheet                writes sheet.pdf, the setup sheet
+  --frame through|stops  a program round the bounds above the stock, spindle off; waits at each corner with stops
+  --clamp X,Y,W,H,Z      a clamp: from its front-left corner on, Z above the stock; again for each
+  --cell MM              how fine the proof is
   --board NAME           the board of a job that the options are for; the first when not given
 oaken check PROGRAM --stock WxHxT --cutter SPEC [--zero CORNER]
   --cutter SPEC          ${FORMS}, or an id of the rack; twice for a cut-out roughed by the first
@@ -183,6 +203,16 @@ export function parseMake(args: string[]): MakeOptions {
         border: text,
         tabs: text,
         dialect: text,
+        machine: text,
+        rack: text,
+        materials: text,
+        machines: text,
+        pattern: text,
+        person: text,
+        class: text,
+        sheet: { type: "boolean" },
+        frame: text,
+        clamp: many,
         board: text,
         cell: text,
         drawing: text,
@@ -233,6 +263,16 @@ export function parseMake(args: string[]): MakeOptions {
     border: v.border,
     tabs: v.tabs,
     dialect: v.dialect,
+    machine: v.machine,
+    rack: v.rack,
+    materials: v.materials,
+    machines: v.machines,
+    pattern: v.pattern,
+    person: v.person,
+    class: v.class,
+    sheet: v.sheet ?? false,
+    frame: v.frame === undefined ? undefined : parseFrame(v.frame),
+    clamps: ((v.clamp as string[] | undefined) ?? []).map(parseClamp),
     board: v.board,
     cell: v.cell === undefined ? undefined : positive("--cell", v.cell, 10),
     drawing: v.drawing,
@@ -275,6 +315,21 @@ function parsePaint(value: string): { colour: string; coat: number } {
       `--paint ${value}: write its colour and how thick it is, up to ${MOST_COAT} mm, such as '#1d1b1a:0.1'.`,
     );
   return { colour: m[1], coat };
+}
+
+/** How the frame is traced. @throws Problem `bad-frame` */
+function parseFrame(value: string): "through" | "stops" {
+  if (value === "through" || value === "stops") return value;
+  throw new Problem("bad-frame", `--frame ${value}: write through, or stops to wait at each corner.`);
+}
+
+/** A clamp from X,Y,W,H,Z. @throws Problem `bad-clamp` */
+function parseClamp(value: string): Clamp {
+  const parts = value.split(",").map((p) => parseLength(p));
+  if (parts.length !== 5 || parts[2] <= 0 || parts[3] <= 0 || parts[4] < 0)
+    throw new Problem("bad-clamp", `--clamp ${value}: write X,Y,W,H,Z in mm, such as 0,80,40,25,12.`);
+  const [x, y, width, height, tall] = parts;
+  return { x, y, width, height, tall };
 }
 
 /** Stock from WxHxT. @throws Problem `bad-stock` */

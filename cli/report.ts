@@ -60,6 +60,15 @@ export const choiceReport = ({ tried, reason }: Choice) => ({
   reason,
 });
 
+/** What a cut runs at: mm/min, 1/min and mm, each with its reason; those that it has. */
+function feedsReport(resolved: BuildResult["cuts"][number]["resolved"]) {
+  const keys = ["feed", "plunge", "spindle", "stepdown", "stepover"].filter((k) => resolved[k]);
+  return {
+    ...Object.fromEntries(keys.map((k) => [k, resolved[k].value])),
+    reasons: Object.fromEntries(keys.map((k) => [k, resolved[k].reason])),
+  };
+}
+
 /** A board with all that was made of it. */
 export interface Made {
   build: BuildResult;
@@ -144,6 +153,7 @@ export function reportOf(
             uncutHeight: to(l.uncutHeight, 3),
           })(lost.get(c.id)),
         facts: Object.fromEntries(Object.entries(c.facts).map(([k, v]) => [k, to(v, 4)])),
+        feeds: feedsReport(c.resolved),
         settings: Object.fromEntries(
           Object.entries(c.resolved).map(([k, r]) => [k, { value: r.value, reason: r.reason }]),
         ),

@@ -169,6 +169,13 @@ async function cli(command) {
   process.exit(run(process.execPath, [main, command, ...args], { cwd: from, env: environment }).status ?? 1);
 }
 
+/** A command about the shop in the data folder: only these load the database. */
+async function shop(command) {
+  install();
+  const main = await bundle("cli/shop-main.ts", "shop");
+  process.exit(run(process.execPath, [main, command, ...args], { cwd: from, env: environment }).status ?? 1);
+}
+
 const tasks = {
   async start() {
     install();
@@ -187,6 +194,10 @@ const tasks = {
   outline: () => cli("outline"),
   check: () => cli("check"),
   feeds: () => cli("feeds"),
+  rack: () => shop("rack"),
+  materials: () => shop("materials"),
+  machines: () => shop("machines"),
+  dialects: () => shop("dialects"),
   async test() {
     install();
     chromium();
@@ -246,7 +257,10 @@ const tasks = {
     rmSync(folder, { recursive: true });
   },
   help() {
-    console.log("oaken start · dev · test · make · outline · check · feeds · bench · shots — see README.md");
+    console.log(
+      "oaken start · dev · test · make · outline · check · feeds · rack · materials · machines · dialects · bench · " +
+        "shots — see README.md",
+    );
   },
 };
 

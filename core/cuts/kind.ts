@@ -19,6 +19,8 @@ export interface Stock {
   margin: number;
   /** how thick its paint is; 0 where it is bare or that is not known */
   coat: number;
+  /** how high above its top rapids pass over everything that stands on it */
+  travel: number;
 }
 
 /** What automatic values may look at: never the geometry, so that the slip fills before anything is computed. */

@@ -1,4 +1,5 @@
 import type { Finding, Inspected, Rule } from "./finding.ts";
+import { clamps } from "./rules/clamps.ts";
 import { coarsePicture } from "./rules/coarse-picture.ts";
 import { cutOutside } from "./rules/cut-outside.ts";
 import { cutterHeight } from "./rules/cutter-height.ts";
@@ -9,7 +10,9 @@ import { finiteMoves } from "./rules/finite-moves.ts";
 import { glow } from "./rules/glow.ts";
 import { leftOut } from "./rules/left-out.ts";
 import { leftStanding } from "./rules/left-standing.ts";
+import { load } from "./rules/load.ts";
 import { loosePieces } from "./rules/loose-pieces.ts";
+import { machineTravel, programLength, zeroHabit } from "./rules/machine.ts";
 import { mendedOutline } from "./rules/mended-outline.ts";
 import { noFloor } from "./rules/no-floor.ts";
 import { offStock } from "./rules/off-stock.ts";
@@ -24,6 +27,8 @@ const RULES: readonly Rule[] = [
   finiteMoves,
   cutOutside,
   sweptMoves,
+  clamps,
+  machineTravel,
   offStock,
   depthAgainstStock,
   noFloor,
@@ -38,6 +43,9 @@ const RULES: readonly Rule[] = [
   droppedSpecks,
   mendedOutline,
   leftOut,
+  load,
+  zeroHabit,
+  programLength,
   planNotes,
   staleProgram,
 ];

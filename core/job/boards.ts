@@ -8,6 +8,7 @@ import {
   type JobDocument,
   type JobMaking,
   type Reads,
+  sharedOf,
 } from "./document.ts";
 
 /**
@@ -16,44 +17,28 @@ import {
  */
 export function boardJob(doc: JobDocument, id?: string): BoardJob {
   const { id: own, name, stock, cuts, cell } = doc.boards.find((b) => b.id === id) ?? doc.boards[0];
-  const { makings, machine, dialect, drawing } = doc;
-  return {
-    name: doc.name,
-    makings,
-    machine,
-    dialect,
-    ...(drawing && { drawing }),
-    board: { id: own, name },
-    stock,
-    cuts,
-    cell,
-  };
+  return { ...sharedOf(doc), board: { id: own, name }, stock, cuts, cell };
 }
 
 /** Puts what a board's job says into the document that it is from. */
 export function putBoard(doc: JobDocument, job: BoardJob): void {
-  const { name, makings, machine, dialect, drawing } = job;
-  Object.assign(doc, { name, makings, machine, dialect });
-  if (drawing) doc.drawing = drawing;
-  else delete doc.drawing;
+  delete doc.drawing;
+  delete doc.naming;
+  Object.assign(doc, sharedOf(job));
   const own = doc.boards.find((b) => b.id === job.board.id)!;
   Object.assign(own, { name: job.board.name, stock: job.stock, cuts: job.cuts, cell: job.cell });
   // A making that one board's change took out is gone for the cuts of all.
-  for (const board of doc.boards) for (const cut of board.cuts) dropMissing(cut, makings);
+  for (const board of doc.boards) for (const cut of board.cuts) dropMissing(cut, job.makings);
 }
 
 /** A document of one board. */
 export function documentOf(job: BoardJob): JobDocument {
-  const { name, makings, machine, dialect, drawing, board, stock, cuts, cell } = job;
+  const { board, stock, cuts, cell } = job;
   return {
     format: JOB_FORMAT,
     version: JOB_VERSION,
-    name,
-    makings,
+    ...sharedOf(job),
     boards: [{ ...board, stock, cuts, cell }],
-    machine,
-    dialect,
-    ...(drawing && { drawing }),
   };
 }
 

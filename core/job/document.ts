@@ -4,6 +4,7 @@ import type { Material } from "../cutters/materials.ts";
 import type { DrawingStyle } from "../output/dxf.ts";
 import type { Dialect } from "../output/gcode/dialect.ts";
 import type { Settings } from "../settings/fields.ts";
+import { formatLength } from "../units.ts";
 import { machineIn, materialIn, type Shop } from "../shop/shop.ts";
 
 /** Version of the document this build writes; older ones are brought up to it, newer ones refused. */
@@ -26,6 +27,30 @@ export interface StockSettings {
   paint?: string;
   /** how thick that paint is, mm; next to nothing when not given */
   coat?: number;
+  /** what holds it down and must not be cut into */
+  clamps?: Clamp[];
+}
+
+/** A clamp or a screw's head on the stock: a rectangle from its front-left corner on, or the disc inside it; mm. */
+export interface Clamp {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+  /** how far it stands above the stock's top */
+  tall: number;
+  round?: boolean;
+}
+
+/** More clamps than hold any board. */
+export const MOST_CLAMPS = 60;
+
+/** How programs are named, and whose piece it is. */
+export interface Naming {
+  /** with values in curly brackets; the usual one when not given */
+  pattern?: string;
+  person?: string;
+  class?: string;
 }
 
 /** What a part of a job reads: the id of a making for each named input; those that it goes without are left out. */
@@ -104,6 +129,13 @@ interface Shared {
   dialect: Dialect;
   /** how curves are written into a DXF; arcs when not said */
   drawing?: DrawingStyle;
+  naming?: Naming;
+}
+
+/** What all boards share, and only that. */
+export function sharedOf(from: Shared): Shared {
+  const { name, makings, machine, dialect, drawing, naming } = from;
+  return { name, makings, machine, dialect, ...(drawing && { drawing }), ...(naming && { naming }) };
 }
 
 /** A job: everything a person decided, and nothing that can be computed from it. */
@@ -165,6 +197,10 @@ export function zeroPoint(stock: StockSettings): { x: number; y: number; z: numb
 export const ZEROS: readonly string[] = ["front", "centre", "back"].flatMap((y) =>
   ["left", "centre", "right"].flatMap((x) => ["top", "bed"].map((z) => `${y}-${x}-${z}`)),
 );
+
+/** The stock's size and what it is of, in words. */
+export const stockWords = ({ width, height, thickness, material }: StockSettings): string =>
+  `${formatLength(width)} x ${formatLength(height)} x ${formatLength(thickness)} mm ${material.name}`;
 
 /** The zero in words: front left corner, top of the stock. */
 export function zeroWords(zero: string): string {

@@ -1,3 +1,4 @@
+import { isOwned } from "../shop/shop.ts";
 import { describe, expect, it } from "vitest";
 import { cutKind } from "../cuts/register.ts";
 import type { Fit } from "../picture/fitness.ts";
@@ -88,7 +89,7 @@ describe("cutters that were chosen", () => {
     it(`${outcome}: more than it can use are refused: ${says.source}`, () =>
       expect(() => begun(outcome, picture, stock, cutters)).toThrow(says));
   it("a cut-out by itself takes the thinnest cutter that reaches through the stock", () => {
-    const reach = SHOP.cutters.filter((c) => c.kind === "flat" && c.diameter >= 3);
+    const reach = SHOP.cutters.filter((c) => c.kind === "flat" && c.diameter >= 3 && isOwned(c));
     for (const thickness of [3, 6, 12, 18, 25]) {
       const { cutter } = begun("cutout", picture, { ...stock, thickness }).cuts[0];
       const through = reach.filter((c) => c.fluteLength > thickness + 0.5);

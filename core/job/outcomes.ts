@@ -101,7 +101,10 @@ const isMetal = ({ material }: StockSettings): boolean =>
   material.family === "soft metal" || material.family === "steel";
 
 /** A V cutter alone would scrape wide floors for hours. */
-const clearing = (shop: Shop): Partial<Chosen> => ({ clear: [nearestCutter(shop, { kind: "flat", diameter: 3 })] });
+const clearing = (shop: Shop): Partial<Chosen> => ({ clear: ifAny(shop, { kind: "flat", diameter: 3 }) });
+/** The cutter nearest to a wish, or none: what only helps can be gone without. */
+const ifAny = (shop: Shop, wish: Wish): Cutter[] =>
+  shop.cutters.some((c) => c.kind === wish.kind) ? [nearestCutter(shop, wish)] : [];
 
 /** Roughing cutters, then one that follows the surface. */
 const surface = (wish: Wish) => (from: Choosing) => [
@@ -188,7 +191,7 @@ export const OUTCOMES: readonly Outcome[] = [
     suits: surfaced,
     takes: { rough: MOST_CUTTERS, rest: MOST_CUTTERS },
     makings: heightMakings,
-    helpers: (shop) => ({ rough: [nearestCutter(shop, { kind: "flat", diameter: 6 })] }),
+    helpers: (shop) => ({ rough: ifAny(shop, { kind: "flat", diameter: 6 }) }),
     cuts: surface({ kind: "ball", diameter: 3 }),
   },
   {
@@ -198,7 +201,7 @@ export const OUTCOMES: readonly Outcome[] = [
     suits: standing,
     takes: { rough: MOST_CUTTERS, rest: MOST_CUTTERS },
     makings: bodyMakings,
-    helpers: (shop) => ({ rough: [nearestCutter(shop, { kind: "flat", diameter: 6 })] }),
+    helpers: (shop) => ({ rough: ifAny(shop, { kind: "flat", diameter: 6 }) }),
     cuts: surface({ kind: "ball", diameter: 3 }),
   },
   {
@@ -210,7 +213,7 @@ export const OUTCOMES: readonly Outcome[] = [
     material: "acrylic",
     takes: { rough: MOST_CUTTERS, rest: MOST_CUTTERS },
     makings: lithoMakings,
-    helpers: (shop) => ({ rough: [nearestCutter(shop, { kind: "flat", diameter: 3 })] }),
+    helpers: (shop) => ({ rough: ifAny(shop, { kind: "flat", diameter: 3 }) }),
     cuts: surface({ kind: "taper" }),
   },
   {

@@ -1,9 +1,11 @@
 import { writeStl } from "../height/stl.ts";
-import { writePrograms } from "../output/gcode/writer.ts";
+import { framingProgram, writePrograms } from "../output/gcode/writer.ts";
 import { heightMap } from "../output/heightmap.ts";
 import { litView } from "../proof/light.ts";
 import { type BuildResult, finished } from "./build.ts";
-import { stopWords, zeroPoint, zeroWords } from "./document.ts";
+import { shortCode } from "./code.ts";
+import { travelHeight } from "../toolpath/over.ts";
+import { stockWords, stopWords, zeroPoint, zeroWords } from "./document.ts";
 import { drawingFiles, mainHeights, mainTones } from "./drawings.ts";
 import { atArmsLength } from "../output/armslength.ts";
 import { backlit } from "../output/backlit.ts";
@@ -33,12 +35,19 @@ export interface HeightScale {
   black: number;
 }
 
+/** However few letters a controller shows, names have this many, so that they can be told apart. */
+const LEAST_LETTERS = 8;
+
 /** What is wanted of a job's files. */
 interface Wanted {
   /** what their names begin with, where a job has more than one board */
   prefix?: string;
   /** the surface as a solid too: the wanted one, else what is left of the stock */
   solid?: boolean;
+  /** a program that goes round the bounds with the spindle off, and whether it waits at the corners */
+  frame?: "through" | "stops";
+  /** the day, such as 2026-11-27 */
+  date?: string;
 }
 
 /**
@@ -47,23 +56,34 @@ interface Wanted {
 export function outputsOf(
   build: BuildResult,
   from: string,
-  { prefix = "", solid = false }: Wanted = {},
+  { prefix = "", solid = false, frame, date }: Wanted = {},
 ): { files: Output[]; heightScale: HeightScale } {
   const { job, proof } = build;
   const { thickness, material, zero } = job.stock;
   const on = build.cuts.filter((c) => c.cut.on);
-  const programs = writePrograms(
-    on.map((c) => ({
-      name: c.cut.name,
-      cutter: c.cut.cutter,
-      spindle: Number(c.values.spindle),
-      toolpath: c.toolpath,
-      stop: c.cut.stop && stopWords(c.cut.stop),
-    })),
-    job.dialect,
-    zeroPoint(job.stock),
-    { job: job.name, ...(prefix && { board: job.board.name }), zero: zeroWords(zero), from },
-  );
+  const cuts = on.map((c) => ({
+    name: c.cut.name,
+    cutter: c.cut.cutter,
+    spindle: Number(c.values.spindle),
+    toolpath: c.toolpath,
+    stop: c.cut.stop && stopWords(c.cut.stop),
+  }));
+  const head = {
+    job: job.name,
+    ...(prefix && { board: job.board.name }),
+    zero: zeroWords(zero),
+    from,
+    stock: stockWords(job.stock),
+    code: shortCode([job, from]),
+    ...job.naming,
+    date,
+    mostLetters: job.machine.mostLetters && Math.max(LEAST_LETTERS, job.machine.mostLetters - prefix.length),
+    height: travelHeight(job.stock.clamps),
+  };
+  const programs = writePrograms(cuts, job.dialect, zeroPoint(job.stock), head);
+  const moving = cuts.filter((c) => c.toolpath.kind.length > 0);
+  if (frame && moving.length > 0)
+    programs.unshift(framingProgram(moving, job.dialect, zeroPoint(job.stock), head, frame === "stops"));
   const { width, height } = proof;
   const map = heightMap(proof, -thickness);
   const lit = litView(finished(build), material, thickness, job.stock);

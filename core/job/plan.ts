@@ -6,6 +6,7 @@ import type { Product } from "../makings/product.ts";
 import { noProgress, Problem, type Progress } from "../problem.ts";
 import { resolve, type Resolved, type Settings } from "../settings/fields.ts";
 import { figures, type PathFigures, ToolpathWriter } from "../toolpath/toolpath.ts";
+import { raised, travelHeight } from "../toolpath/over.ts";
 import { moveSeconds } from "../toolpath/time.ts";
 import type { JobCut, BoardJob } from "./document.ts";
 import type { Made } from "./graph.ts";
@@ -45,7 +46,7 @@ interface Filled {
 /** A cut's neighbours with their settings filled in, needed before any is planned. */
 function contexts(job: BoardJob): Map<string, Filled> {
   const out = new Map<string, Filled>();
-  const { width, height, thickness, margin, material, paint, coat = 0 } = job.stock;
+  const { width, height, thickness, margin, material, paint, coat = 0, clamps } = job.stock;
   const fill = (cut: JobCut): Filled => {
     const known = out.get(cut.id);
     if (known) return known;
@@ -53,7 +54,7 @@ function contexts(job: BoardJob): Map<string, Filled> {
     const target = targetCut && !targetCut.target ? peer(targetCut, fill(targetCut).values) : undefined;
     const context: CutContext = {
       cutter: cut.cutter,
-      stock: { width, height, thickness, margin, coat: paint ? coat : 0 },
+      stock: { width, height, thickness, margin, coat: paint ? coat : 0, travel: travelHeight(clamps) },
       material,
       machine: job.machine,
       target,
@@ -153,11 +154,19 @@ export function planCuts(job: BoardJob, { makings, kept, grain, step, now }: Pla
       const t0 = now();
       const inputs = isNote(from) ? null : { ...inputsFor(from, c, kept, progress), grain: g };
       const planned = inputs ? planOne(cutKind(ofKind), name, inputs, own) : nothing(from as Note);
-      const seconds = moveSeconds(planned.toolpath, c.machine);
+      const toolpath = raised(planned.toolpath, c.stock.travel);
+      const seconds = moveSeconds(toolpath, c.machine);
       let total = 0;
       for (const s of seconds) total += s;
       total *= planned.standsFor ?? 1;
-      return { ...planned, figures: figures(planned.toolpath), moveSeconds: seconds, seconds: total, took: now() - t0 };
+      return {
+        ...planned,
+        toolpath,
+        figures: figures(toolpath),
+        moveSeconds: seconds,
+        seconds: total,
+        took: now() - t0,
+      };
     };
     const coarse = kind.isGrainy ? grain : null;
     const timed: Timed = kept.of("plan", [kind.kind, cut.name, reads, values, context, coarse], plan, PLANS);

@@ -13,6 +13,7 @@ import {
   type JobDocument,
   type JobMaking,
   MOST_BOARDS,
+  MOST_CLAMPS,
   STOPS,
   ZEROS,
   MOST_COAT,
@@ -23,6 +24,7 @@ import { GIVES, type Takes } from "../makings/product.ts";
 import { makingKind, MAKINGS } from "../makings/register.ts";
 
 const length = { type: "number", exclusiveMinimum: 0, maximum: 10000 };
+const place = { type: "number", minimum: -10000, maximum: 10000 };
 const id = { type: "string", minLength: 1, maxLength: 60 };
 const name = { type: "string", maxLength: 200 };
 const reads = { type: "object", maxProperties: 50, additionalProperties: id };
@@ -40,7 +42,30 @@ const stock = {
     margin: { type: "number", minimum: 0, maximum: 500 },
     paint: { type: "string", pattern: "^#[0-9a-fA-F]{6}$" },
     coat: { type: "number", minimum: 0, maximum: MOST_COAT },
+    clamps: {
+      type: "array",
+      maxItems: MOST_CLAMPS,
+      items: {
+        type: "object",
+        required: ["x", "y", "width", "height", "tall"],
+        additionalProperties: false,
+        properties: {
+          x: place,
+          y: place,
+          width: length,
+          height: length,
+          tall: { type: "number", minimum: 0, maximum: 500 },
+          round: { type: "boolean" },
+        },
+      },
+    },
   },
+};
+
+const naming = {
+  type: "object",
+  additionalProperties: false,
+  properties: { pattern: name, person: name, class: name },
 };
 
 const making = {
@@ -117,6 +142,7 @@ export const jobSchema = {
     machine: machineSchema,
     dialect: dialectSchema,
     drawing: { enum: DRAWING_STYLES },
+    naming,
   },
 } as const;
 

@@ -85,6 +85,8 @@ function jsonRows(part: Part, text: string): Record<string, unknown>[] {
   } catch {
     throw new Problem("bad-shop-file", "The file is damaged: it begins as JSON and does not go on so.");
   }
+  // One entry by itself, as a person writes it into a file of its own.
+  if (typeof doc === "object" && doc !== null && "name" in doc && !("format" in doc)) doc = [doc];
   const {
     format,
     version,

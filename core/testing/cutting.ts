@@ -1,4 +1,5 @@
 import { profileOf } from "../cutters/profile.ts";
+import { CLEAR } from "../toolpath/toolpath.ts";
 import type { CutContext, CutInputs, Peer, Planned, Stock } from "../cuts/kind.ts";
 import { cutKind } from "../cuts/register.ts";
 import { clearanceOf } from "../geometry/clearance/clearance.ts";
@@ -63,7 +64,7 @@ export function planReading(
 ): Planned & { values: Settings } {
   const context: CutContext = {
     cutter: cutterOf(cutter),
-    stock: { margin: 5, coat: 0, ...board },
+    stock: { margin: 5, coat: 0, travel: CLEAR, ...board },
     material: materialNamed("ash"),
     machine: ROUTER,
     helpers: [],

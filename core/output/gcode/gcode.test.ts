@@ -84,7 +84,7 @@ describe("programs re-read by a parser of their own", () => {
       const cuts = cutsOf(1).map((c) => ({ ...c, name, stop: name }));
       for (const { text } of writePrograms(cuts, SHOP.dialects[0], zero, { ...head, job: name })) {
         const comments = text.match(/\([^\n]*\)/g)!;
-        for (const c of comments) expect(c).toMatch(/^\((job|from|bounds|cut|cutter|stop): [^()\n]*\)$/);
+        for (const c of comments) expect(c).toMatch(/^\((job|from|code|stock|for|bounds|cut|cutter|stop): [^()\n]*\)$/);
         // With its comments taken away nothing of the name is left.
         expect(text.replace(/\([^()\n]*\)/g, "")).not.toMatch(/hello|LOG|print|DEBUG|PROBE|M30 \(/);
       }

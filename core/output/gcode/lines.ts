@@ -1,6 +1,8 @@
 import { type Cutter, describeCutter, sameCutter } from "../../cutters/profile.ts";
+import { arcSweep } from "../../geometry/shape.ts";
 import { Problem } from "../../problem.ts";
 import { ARC_CCW, ARC_CW, CLEAR, RAPID, TORCH_OFF, TORCH_ON, type Toolpath } from "../../toolpath/toolpath.ts";
+import { plainLetters } from "./names.ts";
 import { blockLines, type Dialect, unitScale } from "./dialect.ts";
 
 /** Part of a cut's moves, from one lift to another. */
@@ -32,13 +34,9 @@ interface Place {
   y: number;
 }
 
-/** How far an arc turns from one place to another, rad; a whole circle where both are the same. */
-function turnOf(isClockwise: boolean, c: Place, from: Place, to: Place): number {
-  const full = 2 * Math.PI;
-  const a = Math.atan2(to.y - c.y, to.x - c.x) - Math.atan2(from.y - c.y, from.x - c.x);
-  const turn = (((isClockwise ? -a : a) % full) + full) % full;
-  return turn < 1e-9 ? full : turn;
-}
+/** How far an arc turns from one place to another, rad, by its sign; a whole circle where both are the same. */
+const turnOf = (isClockwise: boolean, c: Place, from: Place, to: Place): number =>
+  arcSweep(from.x, from.y, c.x, c.y, isClockwise ? -1 : 1, to.x, to.y);
 
 /** In how many parts a dialect writes an arc: one with its centre, several by its radius, many as lines. */
 function arcParts(d: Dialect, radius: number, turn: number): number {
@@ -55,7 +53,7 @@ export function linesOf(t: Toolpath, i: number, d: Dialect): number {
   const c = { x: t.cx[i], y: t.cy[i] };
   const to = { x: t.x[i], y: t.y[i] };
   const turn = turnOf(t.kind[i] === ARC_CW, c, { x: t.x[i - 1], y: t.y[i - 1] }, to);
-  return arcParts(d, Math.hypot(to.x - c.x, to.y - c.y), turn) + 1;
+  return arcParts(d, Math.hypot(to.x - c.x, to.y - c.y), Math.abs(turn)) + 1;
 }
 
 /**
@@ -94,10 +92,12 @@ export class ProgramLines {
   constructor(
     private readonly d: Dialect,
     private readonly zero: { x: number; y: number; z: number },
+    /** how high above the stock rapids go, mm */
+    private readonly height = CLEAR,
   ) {
     this.k = unitScale(d);
     this.unit = 10 ** d.decimals;
-    this.pz = this.Z(CLEAR);
+    this.pz = this.Z(height);
     this.safe = this.text(this.pz);
   }
 
@@ -126,7 +126,9 @@ export class ProgramLines {
   say(about: string, text: string): void {
     const form = this.d.comments ?? "round";
     if (form === "none") return;
-    const plain = text.replace(/[()]/g, "").replace(/[^\x20-\x7e]/g, (c) => ASCII[c] ?? "?");
+    const plain = plainLetters(text)
+      .replace(/[()]/g, "")
+      .replace(/[^\x20-\x7e]/g, (c) => ASCII[c] ?? "?");
     this.lines.push(form === "round" ? `(${about}: ${plain})` : `; ${about}: ${plain}`);
   }
 
@@ -172,7 +174,7 @@ export class ProgramLines {
     this.say("cut", p.name);
     this.px = NaN;
     this.py = NaN;
-    this.pz = this.Z(CLEAR);
+    this.pz = this.Z(this.height);
     this.mode = "";
     this.feed = "";
   }
@@ -181,7 +183,18 @@ export class ProgramLines {
   cut(p: Piece): void {
     this.prepare(p);
     for (let i = p.from; i < p.to; i++) this.move(p.toolpath, i);
-    if (this.pz < this.Z(CLEAR)) this.lines.push(`G0 Z${this.safe}`);
+    if (this.pz < this.Z(this.height)) this.lines.push(`G0 Z${this.safe}`);
+  }
+
+  /** Goes along places above everything with the spindle off, and waits at each where that is wanted. */
+  trace(places: readonly Place[], feed: number, waits: boolean): void {
+    this.lines.push("M5", `G0 Z${this.safe}`);
+    places.forEach((p, i) => {
+      const at = { x: this.X(p.x), y: this.Y(p.y), z: this.Z(this.height) };
+      this.pz = at.z;
+      this.write(i === 0 ? "G0" : "G1", at, "", feed);
+      if (waits) this.lines.push("M0");
+    });
   }
 
   private move(t: Toolpath, i: number): void {
@@ -210,7 +223,7 @@ export class ProgramLines {
     const { d } = this;
     const from = { x: this.px, y: this.py, z: this.pz };
     const a0 = Math.atan2(from.y - c.y, from.x - c.x);
-    const turn = turnOf(isClockwise, c, from, to) * (isClockwise ? -1 : 1);
+    const turn = turnOf(isClockwise, c, from, to);
     const radius = Math.hypot(to.x - c.x, to.y - c.y);
     const parts = arcParts(d, radius / this.k, Math.abs(turn));
     for (let k = 1; k <= parts; k++) {
@@ -257,7 +270,8 @@ export class ProgramLines {
   /** The program's text, its lines numbered where the dialect wants that. */
   get content(): string {
     const step = this.d.numbers;
-    const numbered = (l: string, i: number) => (isComment(l) ? l : `N${(i + 1) * step!} ${l}`);
+    let n = 0;
+    const numbered = (l: string) => (isComment(l) ? l : `N${(n += step!)} ${l}`);
     const lines = step === undefined ? this.lines : this.lines.map(numbered);
     return lines.join("\n") + "\n";
   }

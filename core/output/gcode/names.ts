@@ -1,12 +1,24 @@
 import { Problem } from "../../problem.ts";
 
+/** Letters that stand for others where only plain ones may. */
+const PLAIN: Record<string, string> = { ß: "ss", æ: "ae", ø: "o", ð: "d", þ: "th", ł: "l", đ: "d", œ: "oe", ı: "i" };
+
+/** Text without marks on its letters: what has no plain letter stays as it is. */
+export const plainLetters = (text: string): string =>
+  text
+    .normalize("NFKD")
+    .replace(/[\u0300-\u036f]/g, "")
+    .replace(/[ßæøðþłđœı]/gi, (c) => {
+      const plain = PLAIN[c.toLowerCase()];
+      return c === c.toLowerCase() ? plain : plain.toUpperCase();
+    });
+
 /** A file name that every controller reads: lower-case letters, digits and dashes. */
 export function fileName(text: string, most = 60): string {
   return (
-    text
-      .normalize("NFKD")
+    plainLetters(text)
       .toLowerCase()
-      .replace(/[̀-ͯ°]/g, "")
+      .replace(/°/g, "")
       .replace(/[^a-z0-9.]+/g, "-")
       .replace(/^[-.]+|[-.]+$/g, "")
       .slice(0, most)

@@ -25,6 +25,8 @@ export interface ProgramHead {
   from: string;
   /** the stock's size, in words */
   stock?: string;
+  /** the short code that the setup sheet bears too */
+  code?: string;
   /** whose piece it is */
   person?: string;
   class?: string;
@@ -34,6 +36,8 @@ export interface ProgramHead {
   pattern?: string;
   /** the longest name that the controller shows, letters */
   mostLetters?: number;
+  /** how high above the stock rapids go, mm; clear height when not given */
+  height?: number;
 }
 
 export interface Program {
@@ -71,8 +75,8 @@ export function writePrograms(
     head.mostLetters,
   );
   return files.map((pieces, k) => {
-    const out = new ProgramLines(dialect, zero);
-    out.begin(headComments(head, pieces, zero, dialect), pieces[0]);
+    const out = new ProgramLines(dialect, zero, head.height);
+    out.begin(headComments(head, boundsOf(pieces), zero, dialect), pieces[0]);
     for (const p of pieces) out.cut(p);
     out.end(pieces[pieces.length - 1]);
     readBack(out.content, pieces, dialect, zero);
@@ -174,17 +178,17 @@ function nameParts(
 /** What a program says of itself before its first word. */
 function headComments(
   head: ProgramHead,
-  pieces: readonly OfCut[],
+  { x0, y0, x1, y1 }: Box,
   zero: { x: number; y: number },
   dialect: Dialect,
 ): [string, string][] {
   const whose = [head.person, head.class].filter(Boolean).join(", ");
-  const { x0, y0, x1, y1 } = boundsOf(pieces);
   const scale = dialect.unit === "mm" ? 1 : 1 / 25.4;
   const say = (v: number) => (v * scale).toFixed(dialect.unit === "mm" ? 1 : 2);
   return [
     ["job", head.board ? `${head.job}, ${head.board}` : head.job],
     ["from", `${head.from}; work zero ${head.zero}`],
+    ...(head.code ? [["code", head.code] as [string, string]] : []),
     ...(whose ? [["for", whose] as [string, string]] : []),
     ...(head.stock ? [["stock", head.stock] as [string, string]] : []),
     [
@@ -194,7 +198,14 @@ function headComments(
   ];
 }
 
-function boundsOf(pieces: readonly Piece[]): { x0: number; y0: number; x1: number; y1: number } {
+interface Box {
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+}
+
+function boundsOf(pieces: readonly Piece[]): Box {
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
   for (const { toolpath: t, from, to } of pieces)
     for (let i = from; i < to; i++) {
@@ -203,4 +214,36 @@ function boundsOf(pieces: readonly Piece[]): { x0: number; y0: number; x1: numbe
       [y0, y1] = [Math.min(y0, t.y[i]), Math.max(y1, t.y[i])];
     }
   return { x0, y0, x1, y1 };
+}
+
+/** How fast the frame is traced, mm/min: one can follow it with the eye. */
+const FRAME_FEED = 1500;
+
+/**
+ * A program that goes round the bounds of all cuts above the stock with the spindle off, so that one sees that they lie
+ * where they should, and clear of what holds the stock.
+ * @param stops whether it waits at every corner
+ */
+export function framingProgram(
+  cuts: readonly ProgramCut[],
+  dialect: Dialect,
+  zero: { x: number; y: number; z: number },
+  head: ProgramHead,
+  stops: boolean,
+): Program {
+  const pieces = cuts.map((c): Piece => ({ ...c, tool: 1, from: 0, to: c.toolpath.kind.length }));
+  const box = boundsOf(pieces);
+  const out = new ProgramLines(dialect, zero, head.height);
+  out.begin([...headComments(head, box, zero, dialect), ["frame", "spindle off; above the stock"]], pieces[0]);
+  const corners = [
+    { x: box.x0, y: box.y0 },
+    { x: box.x1, y: box.y0 },
+    { x: box.x1, y: box.y1 },
+    { x: box.x0, y: box.y1 },
+  ];
+  out.trace([...corners, corners[0]], FRAME_FEED, stops);
+  out.end(pieces[0]);
+  const parts = [{ number: "00", job: head.job, cut: "frame", cutter: "", person: head.person, class: head.class }];
+  const [name] = programNames(head.pattern ?? USUAL_PATTERN, parts, dialect.extension, head.mostLetters);
+  return { name, text: out.content, lines: out.lines.length, cuts: [] };
 }

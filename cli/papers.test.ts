@@ -1,0 +1,128 @@
+import { readdir, readFile, writeFile } from "node:fs/promises";
+import { join } from "node:path";
+import { PDFDocument } from "pdf-lib";
+import { beforeAll, describe, expect, it } from "vitest";
+import { DIALECTS } from "@oaken/core/shop/first/dialects";
+import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
+import { partNamed } from "@oaken/core/shop/parts";
+import { writeCsv, writeJson } from "@oaken/core/shop/table";
+import { make } from "./make.ts";
+import { shop } from "./shop.ts";
+import { folderWithArt } from "./testing/folder.ts";
+import { program } from "./testing/program.ts";
+
+let on: Awaited<ReturnType<typeof folderWithArt>>;
+beforeAll(async () => {
+  on = await folderWithArt();
+});
+const board = ["--as", "sign", "--size", "80", "--stock", "100x70x18", "--clear", "none", "--cell", "0.5"];
+const run = (out: string, ...args: string[]) => on.run(on.file("art.png"), ...board, "--out", on.file(out), ...args);
+const text = (out: string, name: string) => readFile(join(on.file(out), name), "utf8");
+const report = async (out: string) => JSON.parse(await text(out, "report.json"));
+
+describe("programs and papers", () => {
+  it("are named by the pattern, for a person and a class, and say whose they are", async () => {
+    await run("named", "--pattern", "{class}-{person}-{cut}", "--person", "../Zoë (Łódź)", "--class", "7 b", "--sheet");
+    const names = await readdir(on.file("named"));
+    expect(names).toContain("7-b-..-zoe-lodz-carve.nc");
+    const nc = await text("named", "7-b-..-zoe-lodz-carve.nc");
+    expect(nc).toMatch(/^\(for: \.\.\/Zoe Lodz, 7 b\)$/m);
+    expect(nc).toMatch(/^\(stock: 100 x 70 x 18 mm Ash\)$/m);
+    expect(nc).toMatch(/^\(code: [0-9A-Z]{6}\)$/m);
+    expect((await report("named")).files).toContain("sheet.pdf");
+    const pdf = await PDFDocument.load(await readFile(join(on.file("named"), "sheet.pdf")));
+    expect(pdf.getPageCount()).toBe(1);
+    expect(pdf.getTitle()).toBe("art, setup sheet");
+  });
+  it("the frame goes round all that is cut, above everything, with the spindle off", async () => {
+    await run("frame", "--frame", "stops", "--clamp", "0,60,10,10,14");
+    const name = (await readdir(on.file("frame"))).find((n) => n.includes("frame"))!;
+    expect(name).toMatch(/^00-/);
+    const nc = await text("frame", name);
+    expect(nc).not.toMatch(/^M[34]\b/m);
+    expect(nc.match(/^M0$/gm)).toHaveLength(5);
+    const round = program(nc).filter((s) => s.from.x !== s.to.x || s.from.y !== s.to.y);
+    for (const s of round.slice(1)) expect(s.to.z).toBeGreaterThan(14);
+    const cutting = (await readdir(on.file("frame"))).find((n) => n.startsWith("01-"))!;
+    const steps = program(await text("frame", cutting)).filter((s) => !s.rapid);
+    for (const axis of ["x", "y"] as const)
+      for (const end of [Math.min, Math.max])
+        expect(end(...round.map((s) => s.to[axis]))).toBeCloseTo(end(...steps.map((s) => s.to[axis])), 1);
+  });
+  it("a clamp in the way stops, one beside it is passed over", async () => {
+    const hit = await run("hit", "--clamp", "40,30,20,10,12");
+    expect(hit.code).toBe(3);
+    expect(hit.said).toMatch(/stop: Carve would run into clamp 1, 12 mm tall/);
+    expect((await run("past", "--clamp", "0,0,8,8,12")).code).toBe(0);
+    const nc = (await readdir(on.file("past"))).find((n) => n.endsWith(".nc"))!;
+    const rapids = program(await text("past", nc)).filter((s) => s.rapid && s.from.x !== s.to.x);
+    for (const s of rapids.slice(1)) expect(Math.min(s.from.z, s.to.z)).toBeGreaterThan(12);
+  });
+  it("the report tells what each cut runs at, with its reasons", async () => {
+    await run("feeds", "--machine", "bench-router");
+    const [cut] = (await report("feeds")).cuts;
+    expect(cut.feeds.feed).toBeGreaterThan(1400);
+    expect(Object.keys(cut.feeds.reasons)).toEqual(["feed", "plunge", "spindle", "stepdown"]);
+    for (const reason of Object.values(cut.feeds.reasons)) expect(reason).toMatch(/\w/);
+  });
+  it("a machine brings the dialect that it reads; a dialect may be a file of its own", async () => {
+    await run("machine", "--machine", "sheet-router");
+    const [name] = (await readdir(on.file("machine"))).filter((n) => n.endsWith(".nc"));
+    expect(await text("machine", name)).toMatch(/^T1 M6$/m);
+    const own = { ...DIALECTS[0], id: "mine", name: "Mine", comments: "semicolon", extension: "tap", begin: "M8" };
+    await writeFile(on.file("mine.json"), JSON.stringify(own));
+    await run("dialect", "--dialect", on.file("mine.json"));
+    const [tap] = (await readdir(on.file("dialect"))).filter((n) => n.endsWith(".tap"));
+    expect(await text("dialect", tap)).toMatch(/^; job: art\n[\s\S]*\nM8\n/);
+  });
+  it("cutters may come from the workshop's own rack", async () => {
+    const rack = [{ ...FIRST_SHOP.cutters[0], id: "mine", name: "My V", angle: 90, fluteLength: 6 }];
+    await writeFile(on.file("rack.csv"), writeCsv(partNamed("cutters"), rack as never));
+    await run("rack", "--rack", on.file("rack.csv"), "--cutter", "mine");
+    expect((await report("rack")).cuts[0].cutter.angle).toBe(90);
+  });
+  for (const [what, args, says] of [
+    ["an unknown machine", ["--machine", "loom"], /No machine "loom"/],
+    ["an unknown name in a pattern", ["--pattern", "{colour}"], /\{colour\} is not known/],
+    ["a frame that is neither", ["--frame", "round"], /write through, or stops/],
+    ["a clamp without a height", ["--clamp", "1,2,3,4"], /write X,Y,W,H,Z/],
+    ["a dialect file that is not there", ["--dialect", "/nowhere.json"], /cannot be opened/],
+    ["a person's name of 300 letters", ["--person", "x".repeat(300)], /person/],
+  ] as [string, string[], RegExp][])
+    it(`${what} is refused with a sentence`, async () => {
+      const made = make([on.file("art.png"), ...board, "--out", on.file("no"), ...args], () => {});
+      await expect(made).rejects.toThrow(says);
+    });
+});
+
+describe("oaken rack export and import", () => {
+  const kept = FIRST_SHOP.cutters.map((entry) => ({ entry: entry as never, retired: entry.owned === 0 }));
+  const keeping = {
+    listEntries: () => Promise.resolve(kept),
+    importEntries: (_: string, given: string) =>
+      Promise.resolve(given.includes("bad") ? { taken: 0, faults: [{ row: 2, column: "Name", message: "Name: no." }] }
+        : { taken: 1, faults: [] }), // prettier-ignore
+  };
+  const say = async (...args: string[]) => {
+    const said: string[] = [];
+    return { code: await shop(args, keeping, (l) => said.push(l)), said };
+  };
+  it("writes what is in use, as a table or as JSON", async () => {
+    const own = kept.filter((k) => !k.retired).map((k) => k.entry);
+    await say("rack", "export", on.file("r.csv"));
+    expect(await readFile(on.file("r.csv"), "utf8")).toBe(writeCsv(partNamed("cutters"), own));
+    await say("rack", "export", on.file("r.json"));
+    expect(await readFile(on.file("r.json"), "utf8")).toBe(writeJson(partNamed("cutters"), own));
+  });
+  it("names each fault of what it takes in, and ends with another code", async () => {
+    await writeFile(on.file("bad.csv"), "bad");
+    await writeFile(on.file("good.csv"), "good");
+    expect(await say("rack", "import", on.file("bad.csv"))).toEqual({
+      code: 3,
+      said: ["row 2: Name: no.", "Nothing was taken. Mend these and try again."],
+    });
+    expect((await say("materials", "import", on.file("good.csv"))).code).toBe(0);
+    await expect(say("rack", "import", "/nowhere.csv")).rejects.toThrow(/cannot be opened/);
+    await expect(say("rack", "burn", "x")).rejects.toThrow(/export\|import FILE/);
+  });
+});

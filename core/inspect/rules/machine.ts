@@ -1,0 +1,59 @@
+import { zeroWords } from "../../job/document.ts";
+import { travelHeight } from "../../toolpath/over.ts";
+import { formatLength } from "../../units.ts";
+import type { Finding, Rule } from "../finding.ts";
+
+/** Cuts that reach farther than the machine travels, wherever on its bed the stock lies. */
+export const machineTravel: Rule = ({ build }) => {
+  const { machine, stock } = build.job;
+  const on = build.cuts.filter((c) => c.cut.on && c.toolpath.kind.length > 0);
+  if (on.length === 0) return [];
+  const most = (of: (f: (typeof on)[number]["figures"]) => number) => Math.max(...on.map((c) => of(c.figures)));
+  const least = (of: (f: (typeof on)[number]["figures"]) => number) => Math.min(...on.map((c) => of(c.figures)));
+  const needs = [
+    { axis: "X", needs: most((f) => f.maxX) - least((f) => f.minX), has: machine.travelX },
+    { axis: "Y", needs: most((f) => f.maxY) - least((f) => f.minY), has: machine.travelY },
+    { axis: "Z", needs: travelHeight(stock.clamps) - least((f) => f.minZ), has: machine.travelZ },
+  ];
+  return needs
+    .filter((n) => n.has !== undefined && n.needs > n.has)
+    .map((n): Finding => ({
+      code: "outside-travel",
+      severity: "stop",
+      message:
+        `The cuts need ${formatLength(n.needs)} mm along ${n.axis}; the ${machine.name.toLowerCase()} travels ` +
+        `${formatLength(n.has!)} mm. It would run against its end. Make the piece smaller or take another machine.`,
+    }));
+};
+
+/** A work zero elsewhere than where this machine's operator usually sets it. */
+export const zeroHabit: Rule = ({ build }) => {
+  const { machine, stock } = build.job;
+  if (machine.zero === undefined || machine.zero === stock.zero) return [];
+  return [
+    {
+      code: "unusual-zero",
+      severity: "note",
+      message:
+        `The work zero is the ${zeroWords(stock.zero)}; on the ${machine.name.toLowerCase()} it is usually the ` +
+        `${zeroWords(machine.zero)}. Set at the wrong place everything is cut there. Check before starting.`,
+    },
+  ];
+};
+
+/** Programs longer than the machine's controller takes. */
+export const programLength: Rule = ({ build }) => {
+  const { machine, dialect } = build.job;
+  const most = machine.mostLines;
+  if (most === undefined || (dialect.mostLines ?? Infinity) <= most) return [];
+  return build.cuts
+    .filter((c) => c.cut.on && c.toolpath.kind.length > most)
+    .map((c): Finding => ({
+      code: "program-too-long",
+      severity: "warning",
+      message:
+        `${c.cut.name} takes about ${c.toolpath.kind.length} lines; the controller of the ` +
+        `${machine.name.toLowerCase()} takes ${most}. Choose a dialect that splits programs at ${most} lines or fewer.`,
+      cut: c.id,
+    }));
+};
