@@ -1,8 +1,7 @@
-import { CLEAR } from "@oaken/core/toolpath/toolpath";
+import { CLEAR, figures, moveLength, RAPID } from "@oaken/core/toolpath/toolpath";
 import { Kept } from "@oaken/core/kept";
 import { shapesOf } from "@oaken/core/testing/cutting";
 import { profileOf } from "@oaken/core/cutters/profile";
-
 import type { CutInputs, Planned } from "@oaken/core/cuts/kind";
 import { cutKind } from "@oaken/core/cuts/register";
 import { type Clearance, clearanceOf, inset } from "@oaken/core/geometry/clearance/clearance";
@@ -12,7 +11,6 @@ import { newSurface } from "@oaken/core/proof/surface";
 import { sweep } from "@oaken/core/proof/sweep";
 import { resolve, type Settings } from "@oaken/core/settings/fields";
 import { blob, circle, seeded, star } from "@oaken/core/testing/random";
-import { figures, moveLength, RAPID } from "@oaken/core/toolpath/toolpath";
 import { moveSeconds } from "@oaken/core/toolpath/time";
 import { clipperInset } from "./clipper.ts";
 import { collectGarbage, median, ms, row } from "./measure.ts";

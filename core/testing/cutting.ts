@@ -1,5 +1,5 @@
 import { profileOf } from "../cutters/profile.ts";
-import { CLEAR } from "../toolpath/toolpath.ts";
+import { CLEAR, RAPID } from "../toolpath/toolpath.ts";
 import type { CutContext, CutInputs, Peer, Planned, Stock } from "../cuts/kind.ts";
 import { cutKind } from "../cuts/register.ts";
 import { clearanceOf } from "../geometry/clearance/clearance.ts";
@@ -17,7 +17,6 @@ import { sweep } from "../proof/sweep.ts";
 import { resolve, type Settings } from "../settings/fields.ts";
 import { mended } from "../geometry/mend.ts";
 import { isSound } from "../geometry/sound.ts";
-import { RAPID } from "../toolpath/toolpath.ts";
 import { greyOf } from "./grey.ts";
 import { ROUTER, cutterOf, materialNamed } from "./shop.ts";
 

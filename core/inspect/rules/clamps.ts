@@ -17,8 +17,8 @@ export const clamps: Rule = ({ build }) => {
         const what = clamp.round ? "screw" : "clamp";
         const message =
           `${c.cut.name} would run into ${what} ${i + 1}, ${formatLength(clamp.tall)} mm tall, at X ` +
-          `${formatLength(clamp.x)} Y ${formatLength(clamp.y)}: the cutter or the machine breaks. Move the ${what} or ` +
-          "the art.";
+          `${formatLength(clamp.x)} Y ${formatLength(clamp.y)}: the cutter or the machine breaks. Move the ${what} ` +
+          "or the art.";
         return [{ code: "into-clamp", severity: "stop", message, cut: c.id, at }];
       }),
     );

@@ -30,8 +30,8 @@ function chipFinding(c: CutResult, gauge: Gauge, isPlastic: boolean): Finding[] 
         code: "chip-too-thick",
         severity: "warning",
         message:
-          `${c.cut.name}: each tooth takes ${chip}, more than the ${formatLength(gauge.breaks, "mm", 4)} mm it bears: ` +
-          "it may break or bend. Feed slower or turn faster.",
+          `${c.cut.name}: each tooth takes ${chip}, more than the ${formatLength(gauge.breaks, "mm", 4)} mm it ` +
+          "bears: it may break or bend. Feed slower or turn faster.",
         ...at,
       },
     ];
@@ -41,8 +41,8 @@ function chipFinding(c: CutResult, gauge: Gauge, isPlastic: boolean): Finding[] 
         code: "chip-too-thin",
         severity: "warning",
         message:
-          `${c.cut.name}: each tooth takes ${chip}, less than the ${formatLength(gauge.rubs, "mm", 4)} mm at which it ` +
-          `still cuts: it rubs${isPlastic ? ", melts the plastic" : " and burns"}. Feed faster or turn slower.`,
+          `${c.cut.name}: each tooth takes ${chip}, less than the ${formatLength(gauge.rubs, "mm", 4)} mm at which ` +
+          `it still cuts: it rubs${isPlastic ? ", melts the plastic" : " and burns"}. Feed faster or turn slower.`,
         ...at,
       },
     ];
@@ -60,8 +60,8 @@ function spindleFinding(c: CutResult, least: number, most: number): Finding[] {
       code: "spindle-out-of-range",
       severity: "warning",
       message:
-        `${c.cut.name} asks for ${spindle} turns a minute; this machine turns from ${least} to ${most}. It would run at ` +
-        "another speed than its feed was figured for.",
+        `${c.cut.name} asks for ${spindle} turns a minute; this machine turns from ${least} to ${most}. It would run ` +
+        "at another speed than its feed was figured for.",
       cut: c.id,
       cure: { id: c.id, field: "spindle", value, label: `spindle ${value}/min` },
     },

@@ -14,7 +14,7 @@ export const unitOf = (c: Column, unit: Unit): string => (isLength(c) ? unit : (
 
 const SCALE: Record<Unit, number> = { mm: 1, in: MM_PER_INCH };
 
-/** A figure as a field shows it: lengths in the person's unit, as fine as they are kept, so that none changes unseen. */
+/** A figure as a field shows it: lengths in the person's unit, as fine as they are kept, so none changes unseen. */
 export function textOf(c: Column, value: unknown, unit: Unit): string {
   if (isLength(c) && typeof value === "number") return String(Math.round((value / SCALE[unit]) * 1e4) / 1e4);
   return sayFigure(c, value);
