@@ -5,9 +5,8 @@ import { beforeAll, describe, expect, it } from "vitest";
 import { DIALECTS } from "@oaken/core/shop/first/dialects";
 import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
 import { partNamed } from "@oaken/core/shop/parts";
-import { writeCsv, writeJson } from "@oaken/core/shop/table";
+import { writeCsv } from "@oaken/core/shop/table";
 import { make } from "./make.ts";
-import { shop } from "./shop.ts";
 import { folderWithArt } from "./testing/folder.ts";
 import { program } from "./testing/program.ts";
 
@@ -93,36 +92,4 @@ describe("programs and papers", () => {
       const made = make([on.file("art.png"), ...board, "--out", on.file("no"), ...args], () => {});
       await expect(made).rejects.toThrow(says);
     });
-});
-
-describe("oaken rack export and import", () => {
-  const kept = FIRST_SHOP.cutters.map((entry) => ({ entry: entry as never, retired: entry.owned === 0 }));
-  const keeping = {
-    listEntries: () => Promise.resolve(kept),
-    importEntries: (_: string, given: string) =>
-      Promise.resolve(given.includes("bad") ? { taken: 0, faults: [{ row: 2, column: "Name", message: "Name: no." }] }
-        : { taken: 1, faults: [] }), // prettier-ignore
-  };
-  const say = async (...args: string[]) => {
-    const said: string[] = [];
-    return { code: await shop(args, keeping, (l) => said.push(l)), said };
-  };
-  it("writes what is in use, as a table or as JSON", async () => {
-    const own = kept.filter((k) => !k.retired).map((k) => k.entry);
-    await say("rack", "export", on.file("r.csv"));
-    expect(await readFile(on.file("r.csv"), "utf8")).toBe(writeCsv(partNamed("cutters"), own));
-    await say("rack", "export", on.file("r.json"));
-    expect(await readFile(on.file("r.json"), "utf8")).toBe(writeJson(partNamed("cutters"), own));
-  });
-  it("names each fault of what it takes in, and ends with another code", async () => {
-    await writeFile(on.file("bad.csv"), "bad");
-    await writeFile(on.file("good.csv"), "good");
-    expect(await say("rack", "import", on.file("bad.csv"))).toEqual({
-      code: 3,
-      said: ["row 2: Name: no.", "Nothing was taken. Mend these and try again."],
-    });
-    expect((await say("materials", "import", on.file("good.csv"))).code).toBe(0);
-    await expect(say("rack", "import", "/nowhere.csv")).rejects.toThrow(/cannot be opened/);
-    await expect(say("rack", "burn", "x")).rejects.toThrow(/export\|import FILE/);
-  });
 });

@@ -2,7 +2,7 @@ import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
 import type { Dialect } from "@oaken/core/output/gcode/dialect";
 import type { Shop } from "@oaken/core/shop/shop";
 import type { MakeOptions } from "./options.ts";
-import { entriesFrom } from "./shop.ts";
+import { entriesFrom } from "./entries.ts";
 
 /** A dialect may be named by its id, or be a file of its own. */
 const IS_FILE = /\.json$/i;

@@ -172,7 +172,7 @@ async function cli(command) {
 /** A command about the shop in the data folder: only these load the database. */
 async function shop(command) {
   install();
-  const main = await bundle("cli/shop-main.ts", "shop");
+  const main = await bundle("web/server/command-main.ts", "shop");
   process.exit(run(process.execPath, [main, command, ...args], { cwd: from, env: environment }).status ?? 1);
 }
 

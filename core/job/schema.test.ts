@@ -27,6 +27,8 @@ const BAD: readonly [string, (j: JobDocument) => void, RegExp][] = [
   ["a cut that helps itself", (j) => (first(j).target = first(j).id), /helps itself/],
   ["a dialect by its name", (j) => ((j as { dialect: unknown }).dialect = "dreams"), /dialect must be object/],
   ["a dialect that writes line ends", (j) => (j.dialect.torchOn = "M3\nM30"), /torchOn must match/],
+  ["a dialect that leaves the spindle on", (j) => (j.dialect.end = "M30"), /leave the spindle on/],
+  ["a dialect whose files go elsewhere", (j) => (j.dialect.extension = "../../sh"), /extension must match/],
   ["a material of no family", (j) => ((j.boards[0].stock.material as { family: string }).family = "stone"), /family/],
   ["a machine of no speed", (j) => (j.machine.feedMost = 0), /feedMost must be > 0/],
   ["two steps of one name", (j) => (j.makings[tone].id = j.makings[picture].id), /twice/],

@@ -1,6 +1,7 @@
 import Ajv, { type ErrorObject } from "ajv";
 import { CUTS } from "../cuts/register.ts";
 import { Problem } from "../problem.ts";
+import { checkDialect } from "../output/gcode/dialect.ts";
 import { DRAWING_STYLES } from "../output/dxf.ts";
 import { type Field, settingsSchema } from "../settings/fields.ts";
 import type { Shop } from "../shop/shop.ts";
@@ -173,6 +174,7 @@ export function checkJob(doc: unknown, shop: Shop): JobDocument {
     );
   const job = migrated(doc, shop) as JobDocument;
   if (!checkShape(job)) throw badJob("", checkShape.errors![0]);
+  checkDialect(job.dialect);
   const ids = new Set<string>();
   for (const { id } of job.boards) {
     if (ids.has(id)) throw usedTwice(id);

@@ -1,5 +1,5 @@
 import { type Cutter, describeCutter, profileOf, sameCutter } from "../cutters/profile.ts";
-import type { Finding } from "../inspect/finding.ts";
+import type { Note } from "../cuts/kind.ts";
 import { drawCutter, drawStock } from "../output/sheet/drawings.ts";
 import { type Fonts, LINE, Paper, PENCIL, SOFT, WIDE } from "../output/sheet/paper.ts";
 import { formatLength, formatTime } from "../units.ts";
@@ -9,9 +9,12 @@ import { stockWords, stopWords, zeroPoint, zeroWords } from "./document.ts";
 import type { Output } from "./outputs.ts";
 import type { CutResult } from "./plan.ts";
 
+/** What inspection says, as far as paper tells it. */
+type Said = Pick<Note, "severity" | "message">;
+
 /** What a setup sheet is made from, besides the built job. */
 export interface SheetParts {
-  findings: readonly Finding[];
+  findings: readonly Said[];
   /** the files that were written, to name each step's program */
   files: readonly Output[];
   /** revision and time */
@@ -157,7 +160,7 @@ function cutStep(paper: Paper, c: CutResult, program: string | undefined, isNew:
 }
 
 /** What inspection said: whoever runs the programs in spite of it puts a name to it. */
-function found(paper: Paper, findings: readonly Finding[]): void {
+function found(paper: Paper, findings: readonly Said[]): void {
   const told = findings.filter((f) => f.severity !== "note");
   paper.line(0, paper.y, WIDE, paper.y);
   if (told.length === 0) return;

@@ -17,6 +17,10 @@ export interface Column {
   above?: true;
   most?: number;
   options?: readonly { value: string; label: string }[];
+  /** what a text must look like, and that in words */
+  pattern?: { regex: string; says: string };
+  /** of code: it may have several lines */
+  lines?: true;
   /** may be left empty */
   optional?: true;
   /** folded away from the table: shown beside it */
@@ -45,10 +49,10 @@ function schemaOfColumn(c: Column): object {
   };
   switch (c.type) {
     case "text":
-      return { type: "string", maxLength: MOST_NAME };
+      return { type: "string", maxLength: MOST_NAME, ...(c.pattern && { pattern: c.pattern.regex }) };
     case "code":
-      // What a program may hold: printable ASCII in lines, since controllers know nothing else.
-      return { type: "string", maxLength: MOST_CODE, pattern: "^[ -~\\n]*$" };
+      // What a program may hold: printable ASCII, since controllers know nothing else.
+      return { type: "string", maxLength: MOST_CODE, pattern: c.lines ? "^[ -~\\n]*$" : "^[ -~]*$" };
     case "number":
       return { type: "number", ...range };
     case "whole":
@@ -126,9 +130,11 @@ export function readFigure(c: Column, given: string): unknown {
   switch (c.type) {
     case "text":
       if (text.length > MOST_NAME) throw bad(c, `it is longer than ${MOST_NAME} letters.`);
+      if (c.pattern && !new RegExp(c.pattern.regex).test(text)) throw bad(c, c.pattern.says);
       return text;
     case "code":
       if (text.length > MOST_CODE) throw bad(c, `it is longer than ${MOST_CODE} letters.`);
+      if (!c.lines && text.includes("\n")) throw bad(c, "it is one line.");
       if (!/^[ -~\n]*$/.test(text)) throw bad(c, "controllers read plain letters, digits and signs only (ASCII).");
       return text;
     case "number":

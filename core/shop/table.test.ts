@@ -90,6 +90,12 @@ describe("files of the shop", () => {
           ...more,
         }),
       ).toThrow(says));
+  it("a dialect's extension and torch stay what they are: no path, no second line", () => {
+    const dialects = partNamed("dialects");
+    const [first] = entriesOf("dialects");
+    expect(() => readEntry(dialects, { ...first, extension: "../sh" })).toThrow(/small letters or digits/);
+    expect(() => readEntry(dialects, { ...first, torchOn: "M3\nM30" })).toThrow(/one line/);
+  });
   it("text that a table program would run is kept from running, and comes back as it was", () => {
     const nasty = { ...entriesOf("cutters")[3], note: "=HYPERLINK(1)", name: "@cmd" };
     const csv = writeCsv(rack, [nasty]);

@@ -1,8 +1,8 @@
 "use client";
-import { useState } from "react";
-import { CircleHelp, RotateCcw } from "lucide-react";
+import { lazy, Suspense, useState } from "react";
+import { ChartLine, CircleHelp, RotateCcw } from "lucide-react";
 import { Slider, Switch, Tooltip } from "radix-ui";
-import { type Field, type Resolved, type Setting } from "@oaken/core/settings/fields";
+import { type Field, type Gauge, type Resolved, type Setting } from "@oaken/core/settings/fields";
 import { LengthField } from "../ui/length-field.tsx";
 import { Pick } from "../ui/pick.tsx";
 import { TextField } from "../ui/text-field.tsx";
@@ -101,6 +101,7 @@ export function FieldRow({
       {f.slider && (
         <FieldSlider f={f} value={value as number} auto={isSet ? null : (r.value as number)} onSlide={slide} />
       )}
+      {r.gauge && <ChipGauge gauge={r.gauge} feed={value as number} />}
       <div className="flex items-start justify-between gap-2 text-[12.5px] leading-[17px] text-soft">
         <span>
           {r.consequence && <span className="text-ink">{say(r.consequence)}. </span>}
@@ -117,6 +118,42 @@ export function FieldRow({
         )}
       </div>
     </div>
+  );
+}
+
+/** Charts are loaded when the first is looked at. */
+const ChipChart = lazy(() => import("./chip-chart.tsx"));
+
+/** Where a feed's chip stands between rubbing and breaking: in a word, and as a chart when it is asked for. */
+function ChipGauge({ gauge, feed }: { gauge: Gauge; feed: number }) {
+  const [isOpen, setIsOpen] = useState(false);
+  const { value, rubs, breaks } = gauge;
+  const share = Math.max(0, Math.min(1, (value - rubs) / (breaks - rubs)));
+  const isWell = value >= rubs && value <= breaks * 1.05;
+  return (
+    <>
+      <button
+        type="button"
+        aria-expanded={isOpen}
+        className="flex h-7 w-full items-center gap-2 text-left text-[12.5px] text-soft hover:text-ink"
+        onClick={() => setIsOpen(!isOpen)}
+      >
+        rubs
+        <span className="relative h-1.5 flex-1 rounded bg-spruce/25" aria-hidden>
+          <span
+            className={`absolute -top-[3px] h-3 w-1 rounded-sm ${isWell ? "bg-spruce" : "bg-danger"}`}
+            style={{ left: `calc(${100 * share}% - 2px)` }}
+          />
+        </span>
+        breaks
+        <ChartLine size={14} aria-label="as a chart" />
+      </button>
+      {isOpen && (
+        <Suspense fallback={<p className="text-soft">Drawing …</p>}>
+          <ChipChart gauge={gauge} feed={feed} />
+        </Suspense>
+      )}
+    </>
   );
 }
 

@@ -7,6 +7,7 @@ import { choices, Pick } from "../ui/pick.tsx";
 import { useShop } from "../ui/shop.tsx";
 import { useActions, useBench } from "./context.tsx";
 import { BoardRows } from "./boards.tsx";
+import { ClampRows } from "./clamp-rows.tsx";
 import { Head } from "./slip-head.tsx";
 
 /** What is measured on the stock, mm. */
@@ -122,6 +123,7 @@ export function StockSlip() {
           />,
           "where the machine is zeroed; the yellow mark on the mat",
         )}
+        <ClampRows />
         <BoardRows />
       </div>
     </>

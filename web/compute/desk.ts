@@ -1,7 +1,7 @@
 import type { Cutter } from "@oaken/core/cutters/profile";
 import type { Choice } from "@oaken/core/job/choose";
 import type { BoardJob } from "@oaken/core/job/document";
-import type { Answer, Ask, Built, DrawnRings, DrawnSurface, DrawnTone, WrittenBoard } from "./messages.ts";
+import type { Answer, Ask, Built, DrawnRings, DrawnSurface, DrawnTone, WrittenBoard, Writing } from "./messages.ts";
 import { Watched } from "./watched.ts";
 
 /** A request for which only the newest counts: one is under way, one waits, what came between is dropped. */
@@ -24,6 +24,7 @@ const ENDED = "The computation ended in the middle of its work";
 /** What an answer to a call holds. */
 function resultOf(a: Answer): WrittenBoard | Uint8Array | Choice | null | undefined {
   if (a.type === "outputs") return a.written;
+  if (a.type === "sheet") return a.pdf;
   if (a.type === "thumb") return a.png;
   return a.type === "chosen" ? a.choice : undefined;
 }
@@ -92,14 +93,18 @@ export class Desk {
     this.builder.ask({ type: "scrub", seq: this.building, cut, move });
   }
 
-  outputs(job: BoardJob, from: string, prefix: string): Promise<WrittenBoard> {
-    return this.call((seq) => ({ type: "outputs", seq, job, from, prefix }));
+  outputs(job: BoardJob, writing: Writing): Promise<WrittenBoard> {
+    return this.call((seq) => ({ type: "outputs", seq, job, writing }));
   }
 
   thumb(side: number): Promise<Uint8Array> {
     return this.call((seq) => ({ type: "thumb", seq, side }));
   }
 
+  /** A board's setup sheet, as PDF. */
+  sheet(job: BoardJob, writing: Writing): Promise<Uint8Array> {
+    return this.call((seq) => ({ type: "sheet", seq, job, writing }));
+  }
   /** Clearing cutters tried against each other for a cut; null where there is nothing to choose. */
   choose(job: BoardJob, target: string, rack: readonly Cutter[]): Promise<Choice | null> {
     return this.call((seq) => ({ type: "choose", seq, job, target, rack }));

@@ -15,10 +15,23 @@ export type Ask =
   | { type: "build"; seq: number; job: BoardJob; revision?: number; written?: number; quick?: boolean }
   | { type: "preview"; seq: number; job: BoardJob; part: string }
   | { type: "scrub"; seq: number; cut: number; move: number }
-  | { type: "outputs"; seq: number; job: BoardJob; from: string; prefix: string }
+  | { type: "outputs"; seq: number; job: BoardJob; writing: Writing }
+  | { type: "sheet"; seq: number; job: BoardJob; writing: Writing }
   | { type: "thumb"; seq: number; side: number }
   | { type: "choose"; seq: number; job: BoardJob; target: string; rack: readonly Cutter[] }
   | { type: "listen"; stop: SharedArrayBuffer | null };
+
+/** How a board's files are to be written. */
+export interface Writing {
+  /** revision and time */
+  from: string;
+  /** the day, such as 2026-11-27 */
+  date: string;
+  /** what names begin with, where a job has more than one board */
+  prefix: string;
+  /** a program round the bounds */
+  frame?: "through" | "stops";
+}
 
 /** A grey picture for drawing. */
 export interface DrawnTone {
@@ -167,6 +180,7 @@ export type Answer =
   | { type: "previewed"; seq: number; rings: DrawnRings | null; tone: DrawnTone | null; took: number }
   | { type: "surface"; seq: number; surface: DrawnSurface }
   | { type: "outputs"; seq: number; written: WrittenBoard }
+  | { type: "sheet"; seq: number; pdf: Uint8Array }
   | { type: "thumb"; seq: number; png: Uint8Array }
   | { type: "chosen"; seq: number; choice: Choice | null }
   | { type: "failed"; seq: number; message: string };

@@ -13,7 +13,8 @@ import { drawing, pixels, solid } from "./pixels.ts";
 import { Scrubber } from "./scrubber.ts";
 import { drawn } from "./drawn.ts";
 import { preview } from "./preview.ts";
-import { FINE_CELLS, writtenOf } from "./written.ts";
+import { sheetFonts } from "./fonts.ts";
+import { FINE_CELLS, sheetOf, writtenOf } from "./written.ts";
 
 /** Cells of the first proof, ready at once. */
 const QUICK_CELLS = 200_000;
@@ -116,8 +117,12 @@ async function answer(ask: Ask): Promise<void> {
       const surface = scrubber.at(ask.cut, ask.move);
       send({ type: "surface", seq: ask.seq, surface }, [surface.z.buffer, surface.by.buffer]);
     } else if (ask.type === "outputs") {
-      const { job, from, prefix, seq } = ask;
-      send({ type: "outputs", seq, written: writtenOf(job, await filesOf(job), from, prefix, kept) });
+      const { job, writing, seq } = ask;
+      send({ type: "outputs", seq, written: writtenOf(job, await filesOf(job), writing, kept) });
+    } else if (ask.type === "sheet") {
+      const { job, writing, seq } = ask;
+      const pdf = await sheetOf(job, await filesOf(job), writing, { kept, fonts: await sheetFonts() });
+      send({ type: "sheet", seq, pdf }, [pdf.buffer]);
     } else if (ask.type === "choose") {
       const { choices } = chooseAll(ask.job, ask.rack, await filesOf(ask.job), kept, ask.target);
       send({ type: "chosen", seq: ask.seq, choice: choices[0] ?? null });

@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import { expect, it } from "vitest";
 import { addBoard, boardJob, boardPrefixes, documentOf } from "@oaken/core/job/boards";
 import { onePicture } from "@oaken/core/job/tools";
@@ -6,7 +7,7 @@ import { figures } from "@oaken/core/toolpath/toolpath";
 import { readProgram } from "@oaken/core/output/gcode/reader";
 import type { Raster } from "@oaken/core/picture/raster";
 import { begun } from "@oaken/core/testing/shop";
-import { writtenOf } from "./written.ts";
+import { sheetOf, writtenOf } from "./written.ts";
 
 /** A dark disc on white, 120 × 90. */
 const raster: Raster = { width: 120, height: 90, data: new Uint8Array(4 * 120 * 90).fill(255) };
@@ -16,9 +17,10 @@ for (let y = 0; y < 90; y++)
 const asset = { sha: "e".repeat(64), name: "disc.png", width: 120, height: 90 };
 const job = begun("pocket", asset, { width: 60, height: 45, thickness: 10 });
 const files = onePicture(raster);
+const WRITING = { from: "test", date: "2026-01-02", prefix: "" };
 
 it("each program comes with its lines, its time and the bounds that reading it back gives", () => {
-  const written = writtenOf(job, files, "test", "", new Kept());
+  const written = writtenOf(job, files, WRITING, new Kept());
   const programs = written.files.filter((f) => f.program);
   expect(programs).toHaveLength(1);
   const text = new TextDecoder().decode(programs[0].bytes);
@@ -41,7 +43,7 @@ it("pictures are PNG, texts as they are, and names begin with the board where th
   const doc = documentOf(job);
   addBoard(doc, "board");
   const [prefix] = boardPrefixes(doc);
-  const written = writtenOf(boardJob(doc), files, "test", prefix, new Kept());
+  const written = writtenOf(boardJob(doc), files, { ...WRITING, prefix }, new Kept());
   for (const f of written.files) {
     expect(f.name.startsWith("board-1-")).toBe(true);
     if (f.name.endsWith(".png")) expect([...f.bytes.subarray(1, 4)]).toEqual([0x50, 0x4e, 0x47]);
@@ -52,5 +54,16 @@ it("pictures are PNG, texts as they are, and names begin with the board where th
 it("a job that cannot be built says why", () => {
   const bad = structuredClone(job);
   bad.makings[2].settings.specks = 100_000;
-  expect(() => writtenOf(bad, files, "test", "", new Kept())).toThrow(/only specks/);
+  expect(() => writtenOf(bad, files, WRITING, new Kept())).toThrow(/only specks/);
+});
+
+it("a setup sheet is a PDF of a page or two, whatever letters its names have", async () => {
+  const folder = "../../node_modules/@fontsource/atkinson-hyperlegible-next/files/";
+  const file = (name: string) =>
+    readFileSync(new URL(`${folder}atkinson-hyperlegible-next-${name}-normal.woff`, import.meta.url));
+  const fonts = { regular: [file("latin-400"), file("latin-ext-400")], bold: [file("latin-600")] };
+  const named = { ...job, name: "Zażółć \u202E שלום 😀 ".repeat(12), naming: { person: "x".repeat(200) } };
+  const pdf = await sheetOf(named, files, { ...WRITING, frame: "stops" }, { kept: new Kept(), fonts });
+  expect(new TextDecoder().decode(pdf.subarray(0, 5))).toBe("%PDF-");
+  expect(pdf.length).toBeLessThan(1_000_000);
 });

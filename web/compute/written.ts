@@ -5,10 +5,11 @@ import type { BoardJob } from "@oaken/core/job/document";
 import { mainShapes } from "@oaken/core/job/drawings";
 import { type Output, outputsOf } from "@oaken/core/job/outputs";
 import type { Files } from "@oaken/core/job/tools";
+import type { Fonts } from "@oaken/core/output/sheet/paper";
 import type { Kept } from "@oaken/core/kept";
 import { Problem } from "@oaken/core/problem";
 import type { Surface } from "@oaken/core/proof/surface";
-import type { PathBox, WrittenBoard, WrittenFile } from "./messages.ts";
+import type { PathBox, WrittenBoard, WrittenFile, Writing } from "./messages.ts";
 
 /** Cells of the proof that is looked at closely, and written. */
 export const FINE_CELLS = 1_500_000;
@@ -17,12 +18,12 @@ export const FINE_CELLS = 1_500_000;
  * All that a board's job writes, with what is found in it.
  * @throws Problem where it cannot be built
  */
-export function writtenOf(job: BoardJob, files: Files, from: string, prefix: string, kept: Kept): WrittenBoard {
+export function writtenOf(job: BoardJob, files: Files, writing: Writing, kept: Kept): WrittenBoard {
   const build = buildJob(job, { files, cells: FINE_CELLS }, kept);
   if (build.problem) throw new Problem(build.problem.code, build.problem.message);
   const ink = mainShapes(build)?.made.product.ink;
   return {
-    files: outputsOf(build, from, { prefix }).files.map((file) => writtenFile(file, build)),
+    files: outputsOf(build, writing.from, writing).files.map((file) => writtenFile(file, build)),
     findings: inspect({ build }),
     bounds: cutBounds(build.proof),
     rings: ink ? { xy: Float32Array.from(ink.xy), starts: ink.starts } : null,
@@ -44,6 +45,25 @@ const boxRound = (boxes: readonly PathBox[]): PathBox => ({
   maxY: Math.max(...boxes.map((b) => b.maxY)),
   minZ: Math.min(...boxes.map((b) => b.minZ)),
 });
+
+/**
+ * The setup sheet of a board, as PDF.
+ * @throws Problem where it cannot be built
+ */
+export async function sheetOf(
+  job: BoardJob,
+  files: Files,
+  writing: Writing,
+  tools: { kept: Kept; fonts: Fonts },
+): Promise<Uint8Array> {
+  const build = buildJob(job, { files, cells: FINE_CELLS }, tools.kept);
+  if (build.problem) throw new Problem(build.problem.code, build.problem.message);
+  const outputs = outputsOf(build, writing.from, writing).files;
+  const proof = bytesOf(outputs.find((f) => f.name === `${writing.prefix}proof.png`)!.content);
+  // What makes papers is loaded when the first is wanted.
+  const { setupSheet } = await import("@oaken/core/job/sheet");
+  return setupSheet(build, { ...writing, findings: inspect({ build }), files: outputs, proof, fonts: tools.fonts });
+}
 
 /** A file's bytes: a text as it is, a picture as PNG. */
 function bytesOf(content: Output["content"]): Uint8Array {

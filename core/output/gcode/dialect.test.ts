@@ -2,11 +2,16 @@ import { describe, expect, it } from "vitest";
 import { planOn } from "../../testing/cutting.ts";
 import { circle, seeded, star } from "../../testing/random.ts";
 import { ringsFrom } from "../../geometry/rings.ts";
-import { cutterOf, dialectNamed } from "../../testing/shop.ts";
+import { cutterOf, dialectNamed, SHOP } from "../../testing/shop.ts";
+import { profileOf } from "../../cutters/profile.ts";
+import { newSurface } from "../../proof/surface.ts";
+import { sweep } from "../../proof/sweep.ts";
+import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { blockLines, checkDialect, type Dialect } from "./dialect.ts";
 import { type Piece, ProgramLines } from "./lines.ts";
 import { programNames } from "./names.ts";
 import { readBack } from "./readback.ts";
+import { readProgram } from "./reader.ts";
 import { writePrograms } from "./writer.ts";
 
 const plain = dialectNamed("mm-per-cutter");
@@ -101,6 +106,51 @@ describe("reading a program back", () => {
     const rapid = [...lines];
     rapid[cutting] = rapid[cutting].replace("G1", "G0");
     expect(() => readBack(rapid.join("\n"), pieces, plain, zero)).toThrow(/read back/);
+  });
+});
+
+describe("a whole circle", () => {
+  const w = new ToolpathWriter(1000, 300, 5000);
+  w.above(60, 50);
+  w.plunge(-1);
+  w.arc(true, 50, 50, 60, 50, -1);
+  w.arc(false, 50, 50, 60, 50, -1.5);
+  const round = { name: "Round", cutter: cutterOf("flat:4"), spindle: 18000, toolpath: w.take() };
+  for (const dialect of SHOP.dialects)
+    it(`is written and read as one, level and sinking: ${dialect.id}`, () => {
+      const [p] = writePrograms([round], dialect, zero, head);
+      const [a, b] = [newSurface(100, 100, 0.25), newSurface(100, 100, 0.25)];
+      sweep(a, round.toolpath, profileOf(round.cutter), 1);
+      const t = readProgram(p.text).toolpath;
+      const moved = (v: Float64Array, by: number) => v.map((c) => c + by);
+      const [x, y] = [moved(t.x, zero.x), moved(t.y, zero.y)];
+      sweep(b, { ...t, x, y, cx: moved(t.cx, zero.x), cy: moved(t.cy, zero.y) }, profileOf(round.cutter), 1);
+      let [deep, off] = [0, 0];
+      for (let i = 0; i < a.z.length; i++) {
+        if (a.z[i] < -0.5) deep++;
+        if (Math.abs(a.z[i] - b.z[i]) > 0.02) off++;
+      }
+      expect(deep).toBeGreaterThan(3500);
+      expect(off).toBeLessThan(60);
+    });
+});
+
+describe("moves too short for the last decimal", () => {
+  it("are left out where they add up to nothing, wherever a lift follows", () => {
+    const random = seeded(41);
+    for (let k = 0; k < 60; k++) {
+      const w = new ToolpathWriter(1000, 300, 5000);
+      for (let n = 0; n < 6; n++) {
+        w.above(10 + 80 * random(), 10 + 80 * random());
+        w.plunge(-1);
+        for (let m = 0; m < 8; m++) {
+          const step = 10 ** (-7 * random());
+          w.to(w.x + step * (random() - 0.5), w.y + step * (random() - 0.5), -1);
+        }
+      }
+      const tiny = { ...cut, toolpath: w.take() };
+      for (const dialect of SHOP.dialects) expect(() => writePrograms([tiny], dialect, zero, head)).not.toThrow();
+    }
   });
 });
 

@@ -206,7 +206,7 @@ export class ProgramLines {
     }
     const [x, y, z] = [this.X(t.x[i]), this.Y(t.y[i]), this.Z(t.z[i])];
     // An arc shorter than the last decimal's reach has no stable centre any more: it is a line.
-    if (isArc(t, i) && Math.hypot(x - this.px, y - this.py) > 4 / this.unit) {
+    if (isArc(t, i) && (Math.hypot(x - this.px, y - this.py) > 4 / this.unit || this.isCircle(t, i))) {
       const centre = { x: (t.cx[i] - this.zero.x) * this.k, y: (t.cy[i] - this.zero.y) * this.k };
       const isClockwise = t.kind[i] === ARC_CW;
       const to = { x, y, z };
@@ -216,6 +216,12 @@ export class ProgramLines {
         this.write(isClockwise ? "G2" : "G3", to, ` I${i0} J${j0}`, t.feed[i]);
       } else this.arcInParts(isClockwise, centre, to, t.feed[i]);
     } else this.write(t.kind[i] === RAPID ? "G0" : "G1", { x, y, z }, "", t.feed[i]);
+  }
+
+  /** An arc that comes back to where it began, all the way round. */
+  private isCircle(t: Toolpath, i: number): boolean {
+    const radius = Math.hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]);
+    return i > 0 && t.x[i] === t.x[i - 1] && t.y[i] === t.y[i - 1] && radius * this.k > 4 / this.unit;
   }
 
   /** An arc by its radius, in parts that are well short of a half turn; or as lines where the dialect has no arcs. */
@@ -252,7 +258,8 @@ export class ProgramLines {
     if (x !== this.px) words += ` X${this.text(x)}`;
     if (y !== this.py) words += ` Y${this.text(y)}`;
     if (z !== this.pz) words += ` Z${this.text(z)}`;
-    if (words === "") return;
+    // A whole circle names no place: it ends where it began.
+    if (words === "" && centre === "") return;
     words += centre;
     if (g !== "G0") {
       const f = digits(feed * this.k, this.d.unit === "mm" ? 0 : 1);

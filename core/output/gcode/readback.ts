@@ -17,7 +17,7 @@ interface Zero {
  * @throws Problem `unfaithful-program` naming the line's place, where it does not
  */
 export function readBack(text: string, pieces: readonly Piece[], dialect: Dialect, zero: Zero): void {
-  const back = new Walk(readAgain(text), zero, 2 / 10 ** dialect.decimals / unitScale(dialect));
+  const back = new Walk(readAgain(text), zero, unitScale(dialect), 10 ** dialect.decimals);
   for (const { toolpath: t, from, to, name } of pieces) {
     for (let i = from; i < to; i++) {
       if (t.kind[i] === TORCH_ON || t.kind[i] === TORCH_OFF) continue;
@@ -47,23 +47,43 @@ const unfaithful = (name: string, t: Toolpath | null, i: number): Problem =>
       "of Oaken Bit.",
   );
 
+/** Centres and places along an arc follow from several rounded numbers, in last decimals. */
+const LOOSE = 4;
+
+/** Whether an arc goes all the way round. */
+function isCircle(t: Toolpath, i: number, unit: number): boolean {
+  if (t.kind[i] !== ARC_CW && t.kind[i] !== ARC_CCW) return false;
+  const way = Math.hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1]);
+  return way < 1e-9 && Math.hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]) > LOOSE * unit;
+}
+
 /** Goes through what was read as the moves that it was written from come by. */
 class Walk {
   private g = 0;
+  /** what the last decimal stands for, mm */
+  private readonly unit: number;
   constructor(
     private readonly got: Toolpath,
     private readonly zero: Zero,
-    /** mm */
-    private readonly tolerance: number,
-  ) {}
+    private readonly scale: number,
+    private readonly decimals: number,
+  ) {
+    this.unit = 1 / decimals / scale;
+  }
 
-  private away(k: number, t: Toolpath, i: number): number {
+  /** Whether what was read is a place as it is written: the same to the last decimal. */
+  private isAt(k: number, t: Toolpath, i: number): boolean {
     const { got, zero } = this;
-    return Math.max(
-      Math.abs(got.x[k] + zero.x - t.x[i]),
-      Math.abs(got.y[k] + zero.y - t.y[i]),
-      Math.abs(got.z[k] + zero.z - t.z[i]),
+    return (
+      this.steps(got.x[k]) === this.steps(t.x[i] - zero.x) &&
+      this.steps(got.y[k]) === this.steps(t.y[i] - zero.y) &&
+      this.steps(got.z[k]) === this.steps(t.z[i] - zero.z)
     );
+  }
+
+  /** A coordinate in last decimals. */
+  private steps(mm: number): number {
+    return Math.round(mm * this.scale * this.decimals);
   }
 
   /** What was read stays where it was, or only goes up: a program lifts by itself before a stop and at its ends. */
@@ -76,18 +96,20 @@ class Walk {
 
   /** Takes what stands for one move. @returns whether it does */
   take(t: Toolpath, i: number, hasBefore: boolean): boolean {
-    const { got, tolerance } = this;
-    // A move shorter than the last decimal is not written.
-    const stays = this.g > 0 && this.away(this.g - 1, t, i) <= tolerance;
+    const { got } = this;
+    const from = this.g;
+    // A move shorter than the last decimal is not written; a whole circle comes back to where it began, and is.
+    const stays = from > 0 && this.isAt(from - 1, t, i) && !(hasBefore && isCircle(t, i, this.unit));
     for (; this.g < got.kind.length; this.g++) {
       const k = this.g;
-      if (this.away(k, t, i) <= tolerance && this.isSameKind(k, t, i)) {
+      if (this.isAt(k, t, i) && this.isSameKind(k, t, i)) {
         this.g++;
         return true;
       }
       if (this.isLift(k)) continue;
       if (!(hasBefore && this.isOnArc(k, t, i))) break;
     }
+    this.g = from;
     return stays;
   }
 
@@ -103,7 +125,7 @@ class Walk {
     const off = Math.hypot(got.cx[k] + zero.x - t.cx[i], got.cy[k] + zero.y - t.cy[i]);
     const half = k > 0 ? Math.hypot(got.x[k] - got.x[k - 1], got.y[k] - got.y[k - 1]) / 2 : 0;
     const bulge = (r: number) => (half < r ? r - Math.sqrt(r * r - half * half) : r);
-    return off <= 2 * this.tolerance || Math.abs(bulge(radius) - bulge(read)) <= 2 * this.tolerance;
+    return off <= LOOSE * this.unit || Math.abs(bulge(radius) - bulge(read)) <= LOOSE * this.unit;
   }
 
   /** Whether what was read lies on the arc that the move is: as lines or in parts it is written so. */
@@ -112,7 +134,7 @@ class Walk {
     if (this.got.kind[k] === RAPID) return false;
     const [x, y] = [this.got.x[k] + this.zero.x, this.got.y[k] + this.zero.y];
     const radius = Math.hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]);
-    return Math.abs(Math.hypot(x - t.cx[i], y - t.cy[i]) - radius) <= this.tolerance + CHORD;
+    return Math.abs(Math.hypot(x - t.cx[i], y - t.cy[i]) - radius) <= LOOSE * this.unit + CHORD;
   }
 
   /** Nothing is left but a lift. */

@@ -8,6 +8,7 @@ import { COLOURINGS, type Colouring, type Glow, type Mixer } from "../store.ts";
 import { PathLines, pathSegments, ringSegments, WideLines } from "./lines.ts";
 import { OutlineMarks } from "./outline-marks.ts";
 import { Board, rowsTurned } from "./board.ts";
+import { ClampBodies } from "./clamps.ts";
 import { crossSegments, zeroSegments } from "./marks.ts";
 import { MAT_FRAGMENT, MAT_VERTEX } from "./shaders.ts";
 import { ShownCutter } from "./shown-cutter.ts";
@@ -51,6 +52,7 @@ export class StageScene {
   private marks = new WideLines(0xff5a36, 2.5);
   private outlineMarks = new OutlineMarks();
   private cutter = new ShownCutter();
+  private clamps = new ClampBodies();
   private frame = 0;
   private readonly slow = drawsInSoftware();
   private rest: ReturnType<typeof setTimeout> | undefined;
@@ -90,6 +92,7 @@ export class StageScene {
       this.zero.object,
       this.marks.object,
       this.cutter.group,
+      this.clamps.group,
     );
     this.zero.object.renderOrder = 6;
   }
@@ -106,6 +109,7 @@ export class StageScene {
     this.mat.material.uniforms.thickness.value = thickness;
     this.zero.set(zeroSegments(stock));
     this.zero.show(1);
+    this.clamps.set(stock.clamps ?? []);
     this.draw();
   }
 

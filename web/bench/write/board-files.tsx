@@ -1,4 +1,14 @@
-import { Box, Download, FileCode2, FileImage, FilePen, OctagonX, TriangleAlert } from "lucide-react";
+import {
+  Box,
+  ClipboardList,
+  Download,
+  FileCode2,
+  FileImage,
+  FilePen,
+  OctagonX,
+  Printer,
+  TriangleAlert,
+} from "lucide-react";
 import { describeCutter } from "@oaken/core/cutters/profile";
 import { type BoardJob, zeroPoint, zeroWords } from "@oaken/core/job/document";
 import { formatLength, formatTime } from "@oaken/core/units";
@@ -16,8 +26,22 @@ export interface Writing {
 
 export const stopsOf = ({ written }: Writing) => (written?.findings ?? []).filter((f) => f.severity === "stop");
 
+/** The setup sheet: made when it is wanted. */
+interface Sheet {
+  name: string;
+  open(): void;
+  save(): void;
+}
+
+interface BoardFilesProps {
+  of: Writing;
+  title: string | null;
+  keep(file: WrittenFile): void;
+  sheet: Sheet;
+}
+
 /** What one board's job writes, with what speaks against running it. */
-export function BoardFiles({ of, title, keep }: { of: Writing; title: string | null; keep(file: WrittenFile): void }) {
+export function BoardFiles({ of, title, keep, sheet }: BoardFilesProps) {
   const { job, written, wrong } = of;
   const say = useSpoken();
   const stops = stopsOf(of);
@@ -58,10 +82,31 @@ export function BoardFiles({ of, title, keep }: { of: Writing; title: string | n
           {written.files.map((f) => (
             <FileRow key={f.name} file={f} job={job} isHeld={f.kind === "program" && stops.length > 0} keep={keep} />
           ))}
+          <SheetRow sheet={sheet} />
         </ul>
       )}
       {stops.length > 0 && <p className="mt-2 text-soft">Programs wait until what stops is mended on the bench.</p>}
     </section>
+  );
+}
+
+function SheetRow({ sheet }: { sheet: Sheet }) {
+  return (
+    <li className="flex items-center gap-3 p-3">
+      <ClipboardList size={22} className="shrink-0 text-soft" />
+      <div className="min-w-0 flex-1">
+        <div className="num truncate font-semibold">{sheet.name}</div>
+        <div className="text-[13px] text-soft">
+          setup sheet: stock, zero, cutters in their order, a box to tick a step
+        </div>
+      </div>
+      <button className="btn" onClick={sheet.open}>
+        <Printer size={15} /> Open to print
+      </button>
+      <button className="btn" aria-label={`Save ${sheet.name}`} onClick={sheet.save}>
+        <Download size={15} /> Save
+      </button>
+    </li>
   );
 }
 

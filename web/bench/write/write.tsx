@@ -6,12 +6,14 @@ import { type BoardJob, stopWords, zeroWords } from "@oaken/core/job/document";
 import { fileName } from "@oaken/core/output/gcode/names";
 import { dialectIn, machineIn } from "@oaken/core/shop/shop";
 import { formatLength } from "@oaken/core/units";
-import type { WrittenBoard, WrittenFile } from "../../compute/messages.ts";
+import type { Writing as HowWritten, WrittenBoard, WrittenFile } from "../../compute/messages.ts";
 import { api } from "../../ui/api.ts";
 import { choices, Pick } from "../../ui/pick.tsx";
 import { useShop } from "../../ui/shop.tsx";
 import { useActions, useBench, useBenchStore, useDesk, useSpoken } from "../context.tsx";
 import { BoardFiles, stopsOf, type Writing } from "./board-files.tsx";
+import { type Frame, NamingCard } from "./naming.tsx";
+import { SinceWritten } from "./since.tsx";
 import { StockDrawing } from "./stock-drawing.tsx";
 
 /** Programs and drawings of every board, ready to take to the machine. */
@@ -27,7 +29,10 @@ export function Write() {
       d.machine = machineIn(shop, id);
       if (shop.dialects.some((q) => q.id === d.machine.dialect)) d.dialect = dialectIn(shop, d.machine.dialect!);
     });
-  const boards = useWriting();
+  const [frame, setFrame] = useState<Frame>("none");
+  const { boards, writingOf } = useWriting(frame);
+  const desk = useDesk();
+  const [wrong, setWrong] = useState<string | null>(null);
   const isOne = boards.length === 1;
   const isDone = boards.every((b) => b.written !== null);
   const isHeld = boards.some((b) => stopsOf(b).length > 0);
@@ -39,10 +44,26 @@ export function Write() {
     keep(f.bytes, f.name);
     if (f.kind === "program") noteWritten();
   };
+  const sheetName = (i: number) => `${writingOf(i).prefix}sheet.pdf`;
+  const sheetOf = (b: Writing, i: number) => desk.sheet(b.job, writingOf(i));
+  /** Opens a board's setup sheet, to be read or printed. */
+  const openSheet = async (b: Writing, i: number) => {
+    try {
+      const pdf = await sheetOf(b, i);
+      const url = URL.createObjectURL(new Blob([pdf as BlobPart], { type: "application/pdf" }));
+      // A window that the browser keeps from opening leaves the file.
+      if (!window.open(url, "_blank")) keep(pdf, sheetName(i));
+      setTimeout(() => URL.revokeObjectURL(url), 60_000);
+    } catch (e) {
+      setWrong((e as Error).message);
+    }
+  };
+  const saveAll = () => keepAll().catch((e: Error) => setWrong(e.message));
   const keepAll = async () => {
     const { zipSync } = await import("fflate");
-    const files = boards.flatMap((b) => b.written!.files);
-    const zip = zipSync(Object.fromEntries(files.map((f) => [f.name, f.bytes])));
+    const files = boards.flatMap((b) => b.written!.files.map((f) => [f.name, f.bytes] as const));
+    const sheets = await Promise.all(boards.map(async (b, i) => [sheetName(i), await sheetOf(b, i)] as const));
+    const zip = zipSync(Object.fromEntries([...files, ...sheets]));
     keep(zip, `${fileName(whole.name)}-rev${revision}.zip`);
     noteWritten();
   };
@@ -56,12 +77,32 @@ export function Write() {
             {save.state !== "saved" && " (saving)"}.
             {isOne ? ` Coordinates from the ${zeroWords(doc.stock.zero)}.` : " Each board from its own zero."}
           </p>
-          {boards.map((b) => (
-            <BoardFiles key={b.job.board.id} of={b} title={isOne ? null : b.job.board.name} keep={keepFile} />
+          <SinceWritten />
+          {wrong && (
+            <p role="alert" className="mb-4 rounded-md border border-danger/40 bg-danger/5 p-3">
+              {wrong}
+            </p>
+          )}
+          {boards.map((b, i) => (
+            <BoardFiles
+              key={b.job.board.id}
+              of={b}
+              title={isOne ? null : b.job.board.name}
+              keep={keepFile}
+              sheet={{
+                name: sheetName(i),
+                open: () => void openSheet(b, i),
+                save: () =>
+                  void sheetOf(b, i).then(
+                    (pdf) => keep(pdf, sheetName(i)),
+                    (e: Error) => setWrong(e.message),
+                  ),
+              }}
+            />
           ))}
           {isDone && (
             <div className="flex gap-3">
-              <button className="btn btn-primary" disabled={isHeld} onClick={() => void keepAll()}>
+              <button className="btn btn-primary" disabled={isHeld} onClick={() => void saveAll()}>
                 <Download size={16} /> Save everything
               </button>
               <a className="btn" href={`/api/jobs/${id}/file`} download>
@@ -92,6 +133,7 @@ export function Write() {
               {doc.machine.spindleMost > 1 ? `, ${Math.round(doc.machine.spindleMost / 1000)} 000/min spindle` : ""}.
             </p>
           </div>
+          <NamingCard frame={frame} setFrame={setFrame} />
           {boards.map(({ job, written }) => (
             <OnMachine key={job.board.id} job={job} written={written} isOne={isOne} />
           ))}
@@ -102,24 +144,32 @@ export function Write() {
 }
 
 /** Every board of the job, written one after another; anew after each change. */
-function useWriting(): Writing[] {
+function useWriting(frame: Frame): { boards: Writing[]; writingOf(board: number): HowWritten } {
   const { whole, revision } = useBench((s) => s);
   const desk = useDesk();
   const [answers, setAnswers] = useState<Record<string, WrittenBoard | string>>({});
+  const writingOf = useMemo(() => {
+    const now = new Date().toISOString();
+    const prefixes = boardPrefixes(whole);
+    return (board: number): HowWritten => ({
+      from: `revision ${revision}, ${now.slice(0, 16).replace("T", " ")}`,
+      date: now.slice(0, 10),
+      prefix: prefixes[board],
+      ...(frame !== "none" && { frame }),
+    });
+  }, [whole, revision, frame]);
   useEffect(() => {
     let wanted = true;
     setAnswers({});
-    const from = `revision ${revision}, ${new Date().toISOString().slice(0, 16).replace("T", " ")}`;
-    const prefixes = boardPrefixes(whole);
     whole.boards.forEach(({ id }, i) => {
       const answer = (said: WrittenBoard | string) => wanted && setAnswers((before) => ({ ...before, [id]: said }));
-      desk.outputs(boardJob(whole, id), from, prefixes[i]).then(answer, (e: Error) => answer(e.message));
+      desk.outputs(boardJob(whole, id), writingOf(i)).then(answer, (e: Error) => answer(e.message));
     });
     return () => {
       wanted = false;
     };
-  }, [whole, revision, desk]);
-  return useMemo(
+  }, [whole, writingOf, desk]);
+  const boards = useMemo(
     () =>
       whole.boards.map(({ id }): Writing => {
         const said = answers[id] ?? null;
@@ -128,6 +178,7 @@ function useWriting(): Writing[] {
       }),
     [whole, answers],
   );
+  return { boards, writingOf };
 }
 
 /** What to do at the machine, with the stock as it lies there. */

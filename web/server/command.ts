@@ -2,7 +2,7 @@ import { readFile, writeFile } from "node:fs/promises";
 import type { Entry } from "@oaken/core/shop/column";
 import type { Part } from "@oaken/core/shop/parts";
 import { partNamed } from "@oaken/core/shop/parts";
-import { type Fault, readTable, writeCsv, writeJson } from "@oaken/core/shop/table";
+import { type Fault, writeCsv, writeJson } from "@oaken/core/shop/table";
 import { Problem } from "@oaken/core/problem";
 
 /** The commands that are about the shop, and the part that each is about. */
@@ -47,14 +47,3 @@ const textOf = (file: string): Promise<string> =>
   readFile(file, "utf8").catch(() => {
     throw new Problem("no-file", `${file} cannot be opened. Check the name and that you may read it.`);
   });
-
-/**
- * Entries of a part from a file that the command line names.
- * @throws Problem `no-file`, `bad-shop-file`, naming the first fault
- */
-export async function entriesFrom<T>(part: string, file: string): Promise<T[]> {
-  const { entries, faults } = readTable(partNamed(part), await textOf(file));
-  const [first] = faults;
-  if (first) throw new Problem("bad-shop-file", `${file}, row ${first.row}: ${first.message}`);
-  return entries as unknown as T[];
-}

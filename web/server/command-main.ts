@@ -1,6 +1,6 @@
 import { Problem } from "@oaken/core/problem";
-import { importEntries, listEntries } from "@oaken/web/server/shop";
-import { shop } from "./shop.ts";
+import { shop } from "./command.ts";
+import { importEntries, listEntries } from "./shop.ts";
 
 // A bundle of its own: only these commands need the database.
 try {
