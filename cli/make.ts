@@ -33,7 +33,8 @@ const sheetsOf = (
   Promise.all(
     boards.map(async ({ build, findings, files: own }, i) => {
       const proof = files.find((f) => f.name === `${prefixes[i]}proof.png`)!.bytes;
-      const bytes = await sheetOf(build, { findings, files: own, proof, ...of });
+      const programs = own.flatMap((f) => (f.program ? [{ name: f.name, cuts: f.program.cuts }] : []));
+      const bytes = await sheetOf(build, { findings, programs, proof, ...of });
       return { name: `${prefixes[i]}sheet.pdf`, bytes: Buffer.from(bytes) };
     }),
   );

@@ -6,7 +6,6 @@ import { formatLength, formatTime } from "../units.ts";
 import type { BuildResult } from "./build.ts";
 import { shortCode } from "./code.ts";
 import { stockWords, stopWords, zeroPoint, zeroWords } from "./document.ts";
-import type { Output } from "./outputs.ts";
 import type { CutResult } from "./plan.ts";
 
 /** What inspection says, as far as paper tells it. */
@@ -15,8 +14,8 @@ type Said = Pick<Note, "severity" | "message">;
 /** What a setup sheet is made from, besides the built job. */
 export interface SheetParts {
   findings: readonly Said[];
-  /** the files that were written, to name each step's program */
-  files: readonly Output[];
+  /** the programs that were written, to name each step's: which cuts each holds; the frame holds none */
+  programs: readonly { name: string; cuts: readonly string[] }[];
   /** revision and time */
   from: string;
   /** the day, such as 2026-11-27 */
@@ -103,20 +102,20 @@ function boundsOf(cuts: readonly CutResult[]) {
 }
 
 /** Every step in its order, with a box to tick. */
-function steps(paper: Paper, build: BuildResult, { files }: SheetParts): void {
+function steps(paper: Paper, build: BuildResult, { programs }: SheetParts): void {
   paper.need(40 + STEP);
   paper.text(0, (paper.y += 16), "Steps", { size: 13, bold: true });
   paper.y += 6;
   tick(paper, "Clamp the stock. Measure it: is it as above?");
   tick(paper, `Set the work zero: ${zeroWords(build.job.stock.zero)}.`);
-  const frame = files.find((f) => f.program?.cuts.length === 0);
+  const frame = programs.find((p) => p.cuts.length === 0);
   if (frame) tick(paper, `Run ${frame.name} with the spindle off: does the frame lie on the stock, clear of clamps?`);
   let before: Cutter | null = null;
   for (const c of build.cuts) {
     if (!c.cut.on || c.toolpath.kind.length === 0) continue;
     if (c.cut.stop) tick(paper, `Stop. ${stopWords(c.cut.stop)}.`, true);
     const isNew = !before || !sameCutter(before, c.cut.cutter);
-    cutStep(paper, c, files.find((f) => f.program?.cuts.includes(c.id))?.name, isNew);
+    cutStep(paper, c, programs.find((p) => p.cuts.includes(c.id))?.name, isNew);
     before = c.cut.cutter;
   }
   tick(paper, "Lift the piece out. Clean the machine.");

@@ -1,3 +1,4 @@
+import type { SheetParts } from "@oaken/core/job/sheet";
 import type { Cutter } from "@oaken/core/cutters/profile";
 import type { Choice } from "@oaken/core/job/choose";
 import type { BoardJob } from "@oaken/core/job/document";
@@ -102,8 +103,8 @@ export class Desk {
   }
 
   /** A board's setup sheet, as PDF. */
-  sheet(job: BoardJob, writing: Writing): Promise<Uint8Array> {
-    return this.call((seq) => ({ type: "sheet", seq, job, writing }));
+  sheet(job: BoardJob, writing: Writing, programs: SheetParts["programs"]): Promise<Uint8Array> {
+    return this.call((seq) => ({ type: "sheet", seq, job, writing, programs }));
   }
   /** Clearing cutters tried against each other for a cut; null where there is nothing to choose. */
   choose(job: BoardJob, target: string, rack: readonly Cutter[]): Promise<Choice | null> {

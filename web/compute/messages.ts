@@ -1,4 +1,5 @@
 import type { Finding } from "@oaken/core/inspect/finding";
+import type { SheetParts } from "@oaken/core/job/sheet";
 import type { Cutter } from "@oaken/core/cutters/profile";
 import type { Choice } from "@oaken/core/job/choose";
 import type { BoardJob } from "@oaken/core/job/document";
@@ -16,7 +17,7 @@ export type Ask =
   | { type: "preview"; seq: number; job: BoardJob; part: string }
   | { type: "scrub"; seq: number; cut: number; move: number }
   | { type: "outputs"; seq: number; job: BoardJob; writing: Writing }
-  | { type: "sheet"; seq: number; job: BoardJob; writing: Writing }
+  | { type: "sheet"; seq: number; job: BoardJob; writing: Writing; programs: SheetParts["programs"] }
   | { type: "thumb"; seq: number; side: number }
   | { type: "choose"; seq: number; job: BoardJob; target: string; rack: readonly Cutter[] }
   | { type: "listen"; stop: SharedArrayBuffer | null };

@@ -120,8 +120,8 @@ async function answer(ask: Ask): Promise<void> {
       const { job, writing, seq } = ask;
       send({ type: "outputs", seq, written: writtenOf(job, await filesOf(job), writing, kept) });
     } else if (ask.type === "sheet") {
-      const { job, writing, seq } = ask;
-      const pdf = await sheetOf(job, await filesOf(job), writing, { kept, fonts: await sheetFonts() });
+      const { job, writing, programs, seq } = ask;
+      const pdf = await sheetOf(job, await filesOf(job), writing, programs, { kept, fonts: await sheetFonts() });
       send({ type: "sheet", seq, pdf }, [pdf.buffer]);
     } else if (ask.type === "choose") {
       const { choices } = chooseAll(ask.job, ask.rack, await filesOf(ask.job), kept, ask.target);

@@ -63,7 +63,7 @@ it("a setup sheet is a PDF of a page or two, whatever letters its names have", a
     readFileSync(new URL(`${folder}atkinson-hyperlegible-next-${name}-normal.woff`, import.meta.url));
   const fonts = { regular: [file("latin-400"), file("latin-ext-400")], bold: [file("latin-600")] };
   const named = { ...job, name: "Zażółć \u202E שלום 😀 ".repeat(12), naming: { person: "x".repeat(200) } };
-  const pdf = await sheetOf(named, files, { ...WRITING, frame: "stops" }, { kept: new Kept(), fonts });
+  const pdf = await sheetOf(named, files, WRITING, [], { kept: new Kept(), fonts });
   expect(new TextDecoder().decode(pdf.subarray(0, 5))).toBe("%PDF-");
   expect(pdf.length).toBeLessThan(1_000_000);
 });

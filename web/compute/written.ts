@@ -4,6 +4,8 @@ import { buildJob, type BuildResult } from "@oaken/core/job/build";
 import type { BoardJob } from "@oaken/core/job/document";
 import { mainShapes } from "@oaken/core/job/drawings";
 import { type Output, outputsOf } from "@oaken/core/job/outputs";
+import { pieceSeen } from "@oaken/core/job/seen";
+import type { SheetParts } from "@oaken/core/job/sheet";
 import type { Files } from "@oaken/core/job/tools";
 import type { Fonts } from "@oaken/core/output/sheet/paper";
 import type { Kept } from "@oaken/core/kept";
@@ -54,15 +56,35 @@ export async function sheetOf(
   job: BoardJob,
   files: Files,
   writing: Writing,
+  programs: SheetParts["programs"],
   tools: { kept: Kept; fonts: Fonts },
 ): Promise<Uint8Array> {
   const build = buildJob(job, { files, cells: FINE_CELLS }, tools.kept);
   if (build.problem) throw new Problem(build.problem.code, build.problem.message);
-  const outputs = outputsOf(build, writing.from, writing).files;
-  const proof = bytesOf(outputs.find((f) => f.name === `${writing.prefix}proof.png`)!.content);
+  const seen = smaller({ ...build.proof, data: pieceSeen(build) });
+  const proof = encode({ ...seen, channels: 3, depth: 8 });
   // What makes papers is loaded when the first is wanted.
   const { setupSheet } = await import("@oaken/core/job/sheet");
-  return setupSheet(build, { ...writing, findings: inspect({ build }), files: outputs, proof, fonts: tools.fonts });
+  return setupSheet(build, { ...writing, findings: inspect({ build }), programs, proof, fonts: tools.fonts });
+}
+
+/** A picture on paper is no wider than this, pixels. */
+const ON_PAPER = 640;
+
+/** A picture in fewer pixels, each the mean of a square of them, without its transparency. */
+function smaller({ width, height, data }: { width: number; height: number; data: Uint8ClampedArray }) {
+  const side = Math.max(1, Math.ceil(Math.max(width, height) / ON_PAPER));
+  const [w, h] = [Math.max(1, Math.floor(width / side)), Math.max(1, Math.floor(height / side))];
+  const out = new Uint8Array(3 * w * h);
+  for (let j = 0; j < h; j++)
+    for (let i = 0; i < w; i++)
+      for (let c = 0; c < 3; c++) {
+        let sum = 0;
+        for (let b = 0; b < side; b++)
+          for (let a = 0; a < side; a++) sum += data[4 * ((j * side + b) * width + i * side + a) + c];
+        out[3 * (j * w + i) + c] = sum / (side * side);
+      }
+  return { width: w, height: h, data: out };
 }
 
 /** A file's bytes: a text as it is, a picture as PNG. */

@@ -45,7 +45,11 @@ export function Write() {
     if (f.kind === "program") noteWritten();
   };
   const sheetName = (i: number) => `${writingOf(i).prefix}sheet.pdf`;
-  const sheetOf = (b: Writing, i: number) => desk.sheet(b.job, writingOf(i));
+  const sheetOf = (b: Writing, i: number) => {
+    const files = b.written?.files ?? [];
+    const programs = files.flatMap((f) => (f.program ? [{ name: f.name, cuts: f.program.cuts }] : []));
+    return desk.sheet(b.job, writingOf(i), programs);
+  };
   /** Opens a board's setup sheet, to be read or printed. */
   const openSheet = async (b: Writing, i: number) => {
     try {
