@@ -6,6 +6,9 @@ import { boardJob, documentOf, putBoard } from "@oaken/core/job/boards";
 import { addDrawing, addMaking } from "@oaken/core/job/edit";
 import { aboutOf } from "@oaken/core/job/graph";
 import { type Chosen, outcomeById } from "@oaken/core/job/outcomes";
+import { copyOf } from "@oaken/core/copy";
+import type { JobDocument } from "@oaken/core/job/document";
+import { begunFrom, lockFault, setPicture } from "@oaken/core/job/lock";
 import { drawingMakings, solidMakings } from "@oaken/core/job/sources";
 import { startJob, usualHelpers } from "@oaken/core/job/start";
 import type { Files } from "@oaken/core/job/tools";
@@ -28,6 +31,8 @@ export interface Input {
   isNew: boolean;
   file: JobFile;
   decoded: Map<string, Raster>;
+  /** what was begun from a starting job, as it was before options changed it */
+  before?: JobDocument;
 }
 
 /** The job that the command line names: one that was kept, or one begun from a picture or a drawing. */
@@ -37,11 +42,44 @@ export async function inputOf(o: MakeOptions, shop: Shop): Promise<Input> {
   const decoded = new Map<string, Raster>();
   let file: JobFile;
   if (isJob) file = readJobFile(bytes.toString("utf8"), shop);
+  else if (o.picture !== undefined)
+    throw new Problem("no-start", `${o.input} is a picture. A picture after it is put into a starting job: name that.`);
   else if (o.exact) file = fromDrawing(bytes, o, shop);
   else if (isSolidName(o.input)) file = fromSolid(bytes, o, shop);
   else file = await fromPicture(bytes, o, shop, decoded);
   if (o.with !== undefined || o.offset !== undefined) await combineWith(file, o);
-  return { isNew: !isJob, file, decoded };
+  if (o.picture === undefined) return { isNew: !isJob, file, decoded };
+  const before = begunFrom(basename(o.input), file.job, { person: o.person ?? basename(o.picture), class: o.class });
+  file.job = await withPicture(before, file, o.picture, decoded);
+  return { isNew: false, file, decoded, before };
+}
+
+/** A starting job with a picture of somebody's own in place of its own. @throws Problem `no-start` */
+async function withPicture(
+  begun: JobDocument,
+  file: JobFile,
+  path: string,
+  decoded: Input["decoded"],
+): Promise<JobDocument> {
+  if (!file.job.start)
+    throw new Problem("no-start", `${file.job.name} is not a starting job. Make it one in the application first.`);
+  const bytes = await readInput(path);
+  const name = basename(path);
+  const raster = await decodePicture(bytes, name);
+  const sha = sha256(bytes);
+  decoded.set(sha, raster);
+  file.assets.set(sha, { name, bytes });
+  const doc = copyOf(begun);
+  setPicture(doc, { sha, name, width: raster.width, height: raster.height });
+  const used = new Set(doc.makings.map((m) => m.asset?.sha));
+  for (const known of file.assets.keys()) if (!used.has(known)) file.assets.delete(known);
+  return doc;
+}
+
+/** @throws Problem `locked` where options change what the starting job locks */
+export function checkLock({ before, file }: Input): void {
+  const fault = before && lockFault(before, file.job);
+  if (fault) throw new Problem("locked", fault);
 }
 
 /** The files of a job, decoded. @throws Problem `no-picture` where it has none */

@@ -13,7 +13,7 @@ import { formatTime } from "@oaken/core/units";
 import { writeJobFile } from "@oaken/files/jobfile";
 import { encoded, type OutputFile } from "@oaken/files/outputs";
 import { configure } from "./configure.ts";
-import { filesOf, type Input, inputOf, isChoosing } from "./input.ts";
+import { checkLock, filesOf, type Input, inputOf, isChoosing } from "./input.ts";
 import { type MakeOptions, parseMake } from "./options.ts";
 import { sheetOf } from "./sheet.ts";
 import { shopFor } from "./shop-for.ts";
@@ -49,6 +49,7 @@ export async function make(args: string[], print: (line: string) => void): Promi
   configure(own, o, shop);
   putBoard(input.file.job, own);
   input.file.job = checkJob(input.file.job, shop);
+  checkLock(input);
   const files = await filesOf(input);
   const [raster] = input.decoded.values();
   const decode = performance.now() - t0;

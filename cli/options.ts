@@ -61,6 +61,8 @@ export const SETTINGS: Record<string, { path: string; value: string; about: stri
 /** What `oaken make` was asked to do, as text; lengths in mm already. */
 export interface MakeOptions {
   input: string;
+  /** the picture that a starting job is begun with */
+  picture?: string;
   as: string;
   out: string;
   /** the input is an SVG drawing whose shapes are taken exactly, not traced */
@@ -125,6 +127,7 @@ const named = Object.entries(SETTINGS)
 
 export const USAGE = `oaken make PICTURE --as ${OUTCOMES.map((o) => o.id).join("|")} --out DIR [options]
 oaken make job.json --out DIR [options]
+oaken make start.json PICTURE --person NAME --out DIR [options]     a piece from a starting job
 oaken outline PICTURE --size W --out DIR [options]
   lengths in mm, or with a unit (6in)
   --size W               width of the whole picture, proportion kept
@@ -227,14 +230,17 @@ export function parseMake(args: string[]): MakeOptions {
     throw new Problem("usage", `${(e as Error).message.split(". ")[0]}.\n${USAGE}`);
   }
   const v = parsed.values;
-  if (parsed.positionals.length !== 1) throw new Problem("usage", `Name one picture or job file.\n${USAGE}`);
+  const [input, picture, ...more] = parsed.positionals;
+  if (input === undefined || more.length > 0)
+    throw new Problem("usage", `Name one picture or job file; or a starting job and a picture.\n${USAGE}`);
   if (!v.out) throw new Problem("usage", `Say where to write with --out DIR.\n${USAGE}`);
   if (v.size !== undefined && v.art !== undefined)
     throw new Problem("usage", "Give --size, the whole picture's width, or --art, the art's own; not both.");
   if (v.zero && !ZEROS.includes(v.zero))
     throw new Problem("bad-zero", `"${v.zero}" is not a work zero. Known: ${ZEROS.join(", ")}.`);
   return {
-    input: parsed.positionals[0],
+    input,
+    picture,
     as: v.as ?? "sign",
     out: v.out,
     exact: v.exact ?? false,

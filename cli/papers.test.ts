@@ -1,6 +1,7 @@
 import { readdir, readFile, writeFile } from "node:fs/promises";
 import { join } from "node:path";
 import { PDFDocument } from "pdf-lib";
+import sharp from "sharp";
 import { beforeAll, describe, expect, it } from "vitest";
 import { DIALECTS } from "@oaken/core/shop/first/dialects";
 import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
@@ -92,4 +93,48 @@ describe("programs and papers", () => {
       const made = make([on.file("art.png"), ...board, "--out", on.file("no"), ...args], () => {});
       await expect(made).rejects.toThrow(says);
     });
+});
+
+describe("a piece from a starting job", () => {
+  beforeAll(async () => {
+    await run("start");
+    const job = JSON.parse(await text("start", "job.json"));
+    await writeFile(on.file("plain.json"), JSON.stringify(job));
+    job.name = "Label";
+    job.start = { open: ["picture", "size"], least: 40, most: 90 };
+    await writeFile(on.file("start.json"), JSON.stringify(job));
+    const dark = { width: 300, height: 200, channels: 3 as const, background: "#ffffff" };
+    const bar = await sharp({ create: { width: 200, height: 60, channels: 3, background: "#000000" } })
+      .png()
+      .toBuffer();
+    await writeFile(
+      on.file("own.png"),
+      await sharp({ create: dark })
+        .composite([{ input: bar }])
+        .png()
+        .toBuffer(),
+    );
+  });
+  const begin = (out: string, ...args: string[]) =>
+    make([on.file("start.json"), on.file("own.png"), "--out", on.file(out), ...args], () => {});
+  it("takes the person's picture and name, and keeps the rest", async () => {
+    expect(await begin("ada", "--person", "Ada", "--class", "4b", "--size", "70")).toBe(0);
+    const r = await report("ada");
+    expect([r.name, r.picture.width, r.stock.width]).toEqual(["Label, Ada", 300, 100]);
+    const [nc] = (await readdir(on.file("ada"))).filter((n) => n.endsWith(".nc"));
+    expect(await text("ada", nc)).toMatch(/^\(for: Ada, 4b\)$/m);
+    const job = JSON.parse(await text("ada", "job.json"));
+    expect([job.start, job.begun.name, Object.keys(job.assets).length]).toEqual([undefined, "Label", 1]);
+  });
+  it("refuses what is locked, and a size beyond the limits, each in a sentence", async () => {
+    await expect(begin("no", "--stock", "50x50x10")).rejects.toThrow(/"Label" locks the stock/);
+    await expect(begin("no", "--depth", "9")).rejects.toThrow(/locks the cuts/);
+    await expect(begin("no", "--size", "95")).rejects.toThrow(/95 mm wide.*allows 40 to 90 mm/);
+  });
+  it("a job that is no starting job takes no other picture", async () => {
+    const plain = make([on.file("plain.json"), on.file("own.png"), "--out", on.file("no")], () => {});
+    await expect(plain).rejects.toThrow(/not a starting job/);
+    const twice = make([on.file("own.png"), on.file("own.png"), "--out", on.file("no")], () => {});
+    await expect(twice).rejects.toThrow(/is a picture/);
+  });
 });

@@ -22,8 +22,7 @@ export function boardJob(doc: JobDocument, id?: string): BoardJob {
 
 /** Puts what a board's job says into the document that it is from. */
 export function putBoard(doc: JobDocument, job: BoardJob): void {
-  delete doc.drawing;
-  delete doc.naming;
+  for (const key of ["drawing", "naming", "start", "begun"] as const) delete doc[key];
   Object.assign(doc, sharedOf(job));
   const own = doc.boards.find((b) => b.id === job.board.id)!;
   Object.assign(own, { name: job.board.name, stock: job.stock, cuts: job.cuts, cell: job.cell });

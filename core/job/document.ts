@@ -53,6 +53,23 @@ export interface Naming {
   class?: string;
 }
 
+/** What a starting job leaves open to those who begin from it; everything else is locked. */
+export interface StartRules {
+  open: ("picture" | "size")[];
+  /** the least and the largest width of the picture, mm */
+  least?: number;
+  most?: number;
+}
+
+/** Which starting job a job was begun from, as it was then. */
+export interface Begun {
+  id: string;
+  name: string;
+  rules: StartRules;
+  /** its own picture, by content: whoever still has that one has none of their own */
+  picture?: string;
+}
+
 /** What a part of a job reads: the id of a making for each named input; those that it goes without are left out. */
 export type Reads = Record<string, string>;
 
@@ -130,12 +147,24 @@ interface Shared {
   /** how curves are written into a DXF; arcs when not said */
   drawing?: DrawingStyle;
   naming?: Naming;
+  /** others begin from it */
+  start?: StartRules;
+  begun?: Begun;
 }
 
 /** What all boards share, and only that. */
 export function sharedOf(from: Shared): Shared {
-  const { name, makings, machine, dialect, drawing, naming } = from;
-  return { name, makings, machine, dialect, ...(drawing && { drawing }), ...(naming && { naming }) };
+  const { name, makings, machine, dialect, drawing, naming, start, begun } = from;
+  return {
+    name,
+    makings,
+    machine,
+    dialect,
+    ...(drawing && { drawing }),
+    ...(naming && { naming }),
+    ...(start && { start }),
+    ...(begun && { begun }),
+  };
 }
 
 /** A job: everything a person decided, and nothing that can be computed from it. */

@@ -69,6 +69,17 @@ const naming = {
   properties: { pattern: name, person: name, class: name },
 };
 
+const rules = {
+  type: "object",
+  required: ["open"],
+  additionalProperties: false,
+  properties: {
+    open: { type: "array", maxItems: 2, items: { enum: ["picture", "size"] } },
+    least: length,
+    most: length,
+  },
+};
+
 const making = {
   type: "object",
   required: ["id", "kind", "name", "reads", "settings"],
@@ -144,6 +155,13 @@ export const jobSchema = {
     dialect: dialectSchema,
     drawing: { enum: DRAWING_STYLES },
     naming,
+    start: rules,
+    begun: {
+      type: "object",
+      required: ["id", "name", "rules"],
+      additionalProperties: false,
+      properties: { id, name, rules, picture: { type: "string", pattern: "^[0-9a-f]{64}$" } },
+    },
   },
 } as const;
 

@@ -7,6 +7,7 @@ import { Tooltip } from "radix-ui";
 import { useStore } from "zustand";
 import type { JobDocument } from "@oaken/core/job/document";
 import { Desk } from "../compute/desk.ts";
+import type { Built } from "../compute/messages.ts";
 import { api } from "../ui/api.ts";
 import { BenchContext, useSpoken } from "./context.tsx";
 import { Header } from "./header.tsx";
@@ -146,7 +147,7 @@ function useBuilding(bench: Bench, desk: Desk): void {
         desk
           .thumb(560)
           .then((png) =>
-            fetch(`/api/jobs/${now.id}/thumb?seconds=${Math.round(built.seconds)}`, {
+            fetch(`/api/jobs/${now.id}/thumb?seconds=${Math.round(built.seconds)}&stops=${stopsIn(built)}`, {
               method: "PUT",
               body: png as BodyInit,
             }),
@@ -183,6 +184,9 @@ function useBuilding(bench: Bench, desk: Desk): void {
     };
   }, [bench, desk]);
 }
+
+/** Findings that stop programs. */
+const stopsIn = (built: Built): number => built.findings.filter((f) => f.severity === "stop").length;
 
 function useKeys(bench: Bench): void {
   useEffect(() => {

@@ -1,7 +1,9 @@
 "use client";
-import { useMemo, useState } from "react";
+import Link from "next/link";
+import { type ReactNode, useMemo, useState } from "react";
 import { ChevronDown, ChevronRight } from "lucide-react";
 import { cutKind } from "@oaken/core/cuts/register";
+import { openWords } from "@oaken/core/job/lock";
 import { cutSettings } from "@oaken/core/job/plan";
 import type { JobMaking } from "@oaken/core/job/document";
 import { makingKind } from "@oaken/core/makings/register";
@@ -21,6 +23,7 @@ import { useSeen } from "./views/seen.ts";
 /** The right side: the settings of what is selected, drawn from its kind's description. */
 export function Slip() {
   const { doc, selected, built } = useBench((s) => s);
+  const begun = useBench((s) => s.whole.begun);
   const early = useEarly();
   const say = useSpoken();
   const node = doc.makings.find((n) => n.id === selected);
@@ -30,9 +33,14 @@ export function Slip() {
       aria-label="Slip"
       className="flex w-[296px] shrink-0 flex-col overflow-y-auto border-l border-line bg-film max-[1100px]:w-[264px]"
     >
-      {node && <MakingSlip making={node} />}
+      <LockNote />
+      {node && (
+        <Lockable isLocked={begun !== undefined && !begun.rules.open.includes("picture")}>
+          <MakingSlip making={node} />
+        </Lockable>
+      )}
       {cut && (
-        <>
+        <Lockable isLocked={begun !== undefined}>
           <Head
             title={cut.name}
             about={say(
@@ -46,10 +54,38 @@ export function Slip() {
           <CutterPick cut={cut} />
           <LeftStanding cut={cut.id} />
           <Fields part={cut.id} fields={cutKind(cut.kind).fields} own={cut.settings} />
-        </>
+        </Lockable>
       )}
-      {!node && !cut && <StockSlip />}
+      {!node && !cut && (
+        <Lockable isLocked={begun !== undefined}>
+          <StockSlip />
+        </Lockable>
+      )}
     </aside>
+  );
+}
+
+/** What a starting job locks can be read and not changed. */
+function Lockable({ isLocked, children }: { isLocked: boolean; children: ReactNode }) {
+  return (
+    <fieldset disabled={isLocked} className={`min-w-0 ${isLocked ? "opacity-60" : ""}`}>
+      {children}
+    </fieldset>
+  );
+}
+
+/** Of a job that was begun from a starting job: what is open, and where the others are. */
+function LockNote() {
+  const begun = useBench((s) => s.whole.begun);
+  if (!begun) return null;
+  return (
+    <p className="border-b border-line bg-sunk px-3 py-2 text-[12.5px] leading-[17px]">
+      Begun from{" "}
+      <Link href={`/class/${begun.id}`} className="font-semibold text-spruce underline">
+        {begun.name}
+      </Link>
+      . Open is {openWords(begun.rules)}; the rest is locked.
+    </p>
   );
 }
 

@@ -1,6 +1,7 @@
 import { createStore } from "zustand/vanilla";
 import { boardJob, putBoard } from "@oaken/core/job/boards";
 import type { BoardJob, JobDocument } from "@oaken/core/job/document";
+import { lockFault } from "@oaken/core/job/lock";
 import type { Gives } from "@oaken/core/makings/product";
 import { makingKind } from "@oaken/core/makings/register";
 import type { SectionLine } from "@oaken/core/proof/section";
@@ -219,6 +220,8 @@ export function createBench(id: string, whole: JobDocument, revision: number, wr
       const next = structuredClone(whole);
       const board = edit(next, doc.board.id) ?? doc.board.id;
       if (JSON.stringify(next) === JSON.stringify(whole)) return;
+      const fault = lockFault(whole, next);
+      if (fault) return set({ failed: fault });
       const now = Date.now();
       const joins =
         past.length > 0 &&

@@ -1,4 +1,5 @@
 import type { JobDocument } from "@oaken/core/job/document";
+import { hasOwnPicture } from "@oaken/core/job/lock";
 import type { JobRow } from "./db.ts";
 
 /** A job as the list shows it. */
@@ -10,13 +11,34 @@ export interface JobCard {
   seconds: number;
   written: number | null;
   summary: string;
+  isStart: boolean;
+  begunFrom: string | null;
+  person: string | null;
+  class: string | null;
+  hasPicture: boolean;
+  stops: number;
   updatedAt: string;
 }
 
 export function card(r: JobRow): JobCard {
   const { id, name, revision, archived, seconds, written, summary } = r;
-  return { id, name, revision, archived, seconds, written, summary, updatedAt: r.updatedAt.toISOString() };
+  const { isStart, begunFrom, person, hasPicture, stops } = r;
+  const whose = { isStart, begunFrom, person, class: r.class, hasPicture, stops };
+  return { id, name, revision, archived, seconds, written, summary, ...whose, updatedAt: r.updatedAt.toISOString() };
 }
+
+/** What of a document its row repeats, so that lists need not read documents. */
+export const toldOf = (job: JobDocument) => ({
+  name: job.name,
+  summary: summaryOf(job),
+  isStart: job.start !== undefined,
+  begunFrom: job.begun?.id ?? null,
+  person: job.naming?.person ?? null,
+  class: job.naming?.class ?? null,
+  hasPicture: hasOwnPicture(job),
+});
+/** The columns of {@link toldOf}. */
+export const TOLD = ["name", "summary", "isStart", "begunFrom", "person", "class", "hasPicture"] as const;
 
 /** A job's stock in one line: that of its first board, and how many more there are. */
 export function summaryOf({ boards: [{ stock }, ...more] }: JobDocument): string {

@@ -27,6 +27,16 @@ export class JobRow extends Model<InferAttributes<JobRow>, InferCreationAttribut
   /** newest revision that programs were written from */
   declare written: CreationOptional<number | null>;
   declare summary: CreationOptional<string>;
+  /** others begin from it */
+  declare isStart: CreationOptional<boolean>;
+  /** the starting job that it was begun from */
+  declare begunFrom: CreationOptional<string | null>;
+  declare person: CreationOptional<string | null>;
+  declare class: CreationOptional<string | null>;
+  /** its person has put a picture of their own into it */
+  declare hasPicture: CreationOptional<boolean>;
+  /** findings of the newest proof that stop */
+  declare stops: CreationOptional<number>;
   declare createdAt: CreationOptional<Date>;
   declare updatedAt: CreationOptional<Date>;
 }
@@ -141,6 +151,12 @@ function initRows(sequelize: Sequelize): void {
       seconds: { type: DataTypes.FLOAT, defaultValue: 0 },
       written: DataTypes.INTEGER,
       summary: { type: DataTypes.STRING, defaultValue: "" },
+      isStart: { type: DataTypes.BOOLEAN, defaultValue: false },
+      begunFrom: DataTypes.STRING,
+      person: DataTypes.STRING,
+      class: DataTypes.STRING,
+      hasPicture: { type: DataTypes.BOOLEAN, defaultValue: true },
+      stops: { type: DataTypes.INTEGER, defaultValue: 0 },
       createdAt: DataTypes.DATE,
       updatedAt: DataTypes.DATE,
     },

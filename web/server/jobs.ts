@@ -8,7 +8,7 @@ import { checkThumb, unpackJob } from "@oaken/files/decode";
 import { writeJobFile } from "@oaken/files/jobfile";
 import { assetBytes, checkPictures, keepFile } from "./assets.ts";
 import { dataFolder, INCOMING, THUMBS } from "./data.ts";
-import { type JobCard, card, summaryOf } from "./card.ts";
+import { type JobCard, card, toldOf } from "./card.ts";
 import { JobRow, RevisionRow, store, write } from "./db.ts";
 import { passingName, storageProblem, writePassing, writeWhole } from "./files.ts";
 import { limited } from "./respond.ts";
@@ -35,10 +35,7 @@ export async function createJob(doc: unknown, what = "created"): Promise<JobCard
   const job = checkJob(doc, FIRST_SHOP);
   await checkPictures(job, () => []);
   return write(async (transaction) => {
-    const r = await JobRow.create(
-      { id: randomUUID(), name: job.name, revision: 1, summary: summaryOf(job) },
-      { transaction },
-    );
+    const r = await JobRow.create({ id: randomUUID(), revision: 1, ...toldOf(job) }, { transaction });
     await RevisionRow.create({ jobId: r.id, number: 1, document: JSON.stringify(job), summary: what }, { transaction });
     return card(r);
   });
@@ -112,13 +109,15 @@ const THUMB_SIDE = 2048;
 const thumbPath = (id: string): string => join(dataFolder(), THUMBS, `${id.replace(/[^0-9a-f-]/g, "")}.png`);
 
 /** Keeps the picture of a job's proof for its card, with the time it takes. */
-export async function keepThumb(id: string, png: Uint8Array, seconds: number): Promise<void> {
+export async function keepThumb(id: string, png: Uint8Array, seconds: number, stops = 0): Promise<void> {
   const r = await row(id);
   if (!(seconds >= 0 && seconds < Infinity))
     throw new Problem("bad-request", "The machining time must be a number of seconds, 0 or more.");
   await checkThumb(png, THUMB_SIDE);
   await writeWhole(thumbPath(id), png);
-  await write((transaction) => r.update({ seconds }, { silent: true, transaction }));
+  await write((transaction) =>
+    r.update({ seconds, stops: Math.max(0, Math.round(stops) || 0) }, { silent: true, transaction }),
+  );
 }
 
 /** The picture of a job's proof; null where there is none yet. */

@@ -69,4 +69,19 @@ export const migrations: (RunnableMigration<QueryInterface> & { name: string })[
       await q.bulkInsert("shop", rows, { ignoreDuplicates: true } as object);
     },
   },
+  {
+    name: "03-starting-jobs",
+    up: async ({ context: q }) => {
+      const has = await q.describeTable("jobs");
+      const columns = {
+        isStart: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
+        begunFrom: { type: DataTypes.STRING },
+        person: { type: DataTypes.STRING },
+        class: { type: DataTypes.STRING },
+        hasPicture: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: true },
+        stops: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },
+      };
+      for (const [name, column] of Object.entries(columns)) if (!(name in has)) await q.addColumn("jobs", name, column);
+    },
+  },
 ];

@@ -5,6 +5,7 @@ import { refusal } from "./gate.ts";
 
 const STATUS: Record<string, number> = {
   stale: 409,
+  locked: 403,
   "unknown-part": 404,
   "no-job": 404,
   "no-asset": 404,

@@ -1,9 +1,10 @@
 import { type Transaction } from "sequelize";
 import type { JobDocument } from "@oaken/core/job/document";
+import { lockFault } from "@oaken/core/job/lock";
 import { checkJob } from "@oaken/core/job/schema";
 import { Problem } from "@oaken/core/problem";
 import { checkPictures, picturesOf } from "./assets.ts";
-import { card, type JobCard, summaryOf } from "./card.ts";
+import { card, type JobCard, TOLD, toldOf } from "./card.ts";
 import { JobRow, RevisionRow, store, write } from "./db.ts";
 import { isJobId, noJob, openJob } from "./jobs.ts";
 import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
@@ -39,12 +40,22 @@ export async function saveJob(id: string, base: number, doc: unknown, what: stri
   const job = checkJob(doc, FIRST_SHOP);
   if (!isJobId(id)) throw noJob();
   await checkPictures(job, async () => picturesOf((await openJob(id)).document));
+  await checkLock(id, job);
   await store();
   const saved = new Promise<JobCard>((done, failed) =>
     waiting.push({ id, base, job, document: JSON.stringify(job), what: what.slice(0, 200), done, failed }),
   );
   if (waiting.length === 1) void saveWaiting();
   return saved;
+}
+
+/** A job that was begun from a starting job keeps what that one locks, whatever a request says of it. */
+async function checkLock(id: string, job: JobDocument): Promise<void> {
+  await store();
+  const row = await JobRow.findByPk(id);
+  if (!row?.begunFrom) return;
+  const fault = lockFault((await openJob(id)).document, job);
+  if (fault) throw new Problem("locked", fault);
 }
 
 async function saveWaiting(): Promise<void> {
@@ -76,7 +87,7 @@ async function saveTogether(saves: readonly Save[], transaction: Transaction): P
     if (!r) outcomes.push(noJob());
     else if (r.revision === base) {
       revisions.push({ jobId: id, number: base + 1, document, summary: what, refused: false });
-      r.set({ revision: base + 1, name: job.name, summary: summaryOf(job), updatedAt: new Date() });
+      r.set({ revision: base + 1, ...toldOf(job), updatedAt: new Date() });
       outcomes.push(card(r));
     } else if (r.revision === base + 1 && (await newestOf(id, base + 1)) === document) outcomes.push(card(r));
     else {
@@ -91,7 +102,7 @@ async function saveTogether(saves: readonly Save[], transaction: Transaction): P
   }
   await RevisionRow.bulkCreate(revisions, { transaction });
   const changed = rows.filter((r) => r.changed()).map((r) => r.get());
-  await JobRow.bulkCreate(changed, { updateOnDuplicate: ["revision", "name", "summary", "updatedAt"], transaction });
+  await JobRow.bulkCreate(changed, { updateOnDuplicate: ["revision", ...TOLD, "updatedAt"], transaction });
   return outcomes;
 }
 

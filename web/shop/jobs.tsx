@@ -1,7 +1,8 @@
 "use client";
 import { useCallback, useEffect, useState } from "react";
 import Link from "next/link";
-import { Archive, ArchiveRestore, Copy, Download, Search } from "lucide-react";
+import { useRouter } from "next/navigation";
+import { Archive, ArchiveRestore, Copy, Download, Search, Users } from "lucide-react";
 import { spoken } from "@oaken/core/speech";
 import { formatTime } from "@oaken/core/units";
 import { useUnit } from "../ui/use-unit.ts";
@@ -9,6 +10,7 @@ import { api } from "../ui/api.ts";
 import { Pick } from "../ui/pick.tsx";
 import { Toggle } from "../ui/toggle.tsx";
 import { ChooseFile, DropAnywhere, PICTURES, useTaking } from "./drop.tsx";
+import { ProofPicture } from "./proof-picture.tsx";
 import { ShopHeader } from "./shop-header.tsx";
 
 interface Card {
@@ -18,6 +20,8 @@ interface Card {
   archived: boolean;
   seconds: number;
   summary: string;
+  isStart: boolean;
+  begunFrom: string | null;
   updatedAt: string;
 }
 
@@ -36,11 +40,21 @@ export function JobsPage() {
   useEffect(() => void load(), [load]);
   const act = (work: Promise<unknown>) => work.then(load, (e: Error) => setWrong(e.message));
 
+  const router = useRouter();
+  /** Others begin from this job from now on: their wall is the next thing wanted. */
+  const makeStart = (id: string) =>
+    api(`/api/jobs/${id}/class`, { method: "PUT", json: { start: { open: ["picture"] } } }).then(
+      () => router.push(`/class/${id}`),
+      (e: Error) => setWrong(e.message),
+    );
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
   const shown = (jobs ?? [])
     .filter(
       (j) =>
-        j.archived === (shelf === "archive") && words.every((w) => `${j.name} ${j.summary}`.toLowerCase().includes(w)),
+        // What was begun from a starting job hangs on that one's wall.
+        (j.begunFrom === null || words.length > 0) &&
+        j.archived === (shelf === "archive") &&
+        words.every((w) => `${j.name} ${j.summary}`.toLowerCase().includes(w)),
     )
     .sort((a, b) =>
       sort === "name"
@@ -117,6 +131,27 @@ export function JobsPage() {
                 <span className="flex-1 truncate text-right">
                   {new Date(j.updatedAt).toLocaleDateString([], { day: "numeric", month: "short" })}
                 </span>
+                {j.isStart ? (
+                  <Link
+                    className="btn btn-plain !h-7 !w-7 !p-0 !text-spruce"
+                    aria-label={`Everybody's pieces from ${j.name}`}
+                    title="A starting job: everybody's pieces"
+                    href={`/class/${j.id}`}
+                  >
+                    <Users size={14} />
+                  </Link>
+                ) : (
+                  j.begunFrom === null && (
+                    <button
+                      className="btn btn-plain !h-7 !w-7 !p-0"
+                      aria-label={`Let others begin from ${j.name}`}
+                      title="Let others begin from it"
+                      onClick={() => void makeStart(j.id)}
+                    >
+                      <Users size={14} />
+                    </button>
+                  )
+                )}
                 <button
                   className="btn btn-plain !h-7 !w-7 !p-0"
                   aria-label={`Duplicate ${j.name}`}
@@ -162,28 +197,6 @@ export function JobsPage() {
           </div>
         )}
       </main>
-    </div>
-  );
-}
-
-/** The proof as the bench last saw it; a plain mat until there is one. */
-function ProofPicture({ id, revision, name }: { id: string; revision: number; name: string }) {
-  const [missing, setMissing] = useState(false);
-  return (
-    <div className="relative aspect-[3/2] bg-mat">
-      {missing ? (
-        <span className="absolute inset-0 grid place-items-center text-[13px] text-[#a9c0b5]">no proof yet</span>
-      ) : (
-        <img
-          src={`/api/jobs/${id}/thumb?r=${revision}`}
-          alt={`Proof of ${name}`}
-          onError={() => setMissing(true)}
-          className={
-            "absolute inset-3 m-auto max-h-[calc(100%-24px)] max-w-[calc(100%-24px)] rounded-[2px] " +
-            "shadow-[4px_6px_14px_rgb(0_0_0/0.5)]"
-          }
-        />
-      )}
     </div>
   );
 }

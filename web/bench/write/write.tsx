@@ -8,6 +8,7 @@ import { dialectIn, machineIn } from "@oaken/core/shop/shop";
 import { formatLength } from "@oaken/core/units";
 import type { Writing as HowWritten, WrittenBoard, WrittenFile } from "../../compute/messages.ts";
 import { api } from "../../ui/api.ts";
+import { keep } from "../../ui/keep.ts";
 import { choices, Pick } from "../../ui/pick.tsx";
 import { useShop } from "../../ui/shop.tsx";
 import { useActions, useBench, useBenchStore, useDesk, useSpoken } from "../context.tsx";
@@ -209,13 +210,4 @@ function OnMachine({ job, written, isOne }: { job: BoardJob; written: WrittenBoa
       </ol>
     </div>
   );
-}
-
-function keep(bytes: Uint8Array, name: string): void {
-  const url = URL.createObjectURL(new Blob([bytes as BlobPart]));
-  const a = document.createElement("a");
-  a.href = url;
-  a.download = name;
-  a.click();
-  setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }

@@ -16,7 +16,8 @@ export const GET = (request: Request, { params }: Context) =>
 
 export const PUT = (request: Request, { params }: Context) =>
   respond(request, async () => {
-    const seconds = Number(new URL(request.url).searchParams.get("seconds") ?? 0);
-    await keepThumb((await params).id, await readBytes(request, MOST), seconds);
+    const said = new URL(request.url).searchParams;
+    const number = (name: string) => Number(said.get(name) ?? 0);
+    await keepThumb((await params).id, await readBytes(request, MOST), number("seconds"), number("stops"));
     return {};
   });

@@ -1,0 +1,93 @@
+import { describe, expect, it } from "vitest";
+import { copyOf } from "../copy.ts";
+import { begun, cutterNamed, cutterOf, dialectNamed, materialNamed, SHOP } from "../testing/shop.ts";
+import { documentOf } from "./boards.ts";
+import type { JobDocument, StartRules } from "./document.ts";
+import { begunFrom, hasOwnPicture, lockFault, setPicture } from "./lock.ts";
+import { peopleFrom } from "./people.ts";
+import { checkJob } from "./schema.ts";
+
+const asset = { sha: "e".repeat(64), name: "fox.png", width: 60, height: 40 };
+const other = { ...asset, sha: "f".repeat(64), name: "own.png" };
+function beginning(rules: StartRules): JobDocument {
+  const start = documentOf(begun("sign", asset, {}, { clear: [cutterNamed("flat3")] }));
+  start.name = "Label";
+  start.start = rules;
+  return begunFrom("start-1", checkJob(start, SHOP), { person: "Ada", class: "4b" });
+}
+const fault = (rules: StartRules, edit: (d: JobDocument) => void): string | null => {
+  const before = beginning(rules);
+  const after = copyOf(before);
+  edit(after);
+  return lockFault(before, after);
+};
+const set = (kind: string, key: string, value: number | string) => (d: JobDocument) =>
+  void (d.makings.find((m) => m.kind === kind)!.settings[key] = value);
+const ALL: StartRules = { open: ["picture", "size"], least: 30, most: 90 };
+
+describe("a job begun from a starting job", () => {
+  it("is a job like any other, bears its person, and begins without a picture of its own", () => {
+    const job = beginning(ALL);
+    expect(checkJob(copyOf(job), SHOP)).toEqual(job);
+    expect([job.name, job.naming?.person, job.naming?.class, job.start]).toEqual([
+      "Label, Ada",
+      "Ada",
+      "4b",
+      undefined,
+    ]);
+    expect(hasOwnPicture(job)).toBe(false);
+    setPicture(job, other);
+    expect(hasOwnPicture(job)).toBe(true);
+  });
+  for (const [what, edit] of [
+    ["another picture", (d) => setPicture(d, other)],
+    ["its ink level", set("outline", "ink", 0.3)],
+    ["its tone", set("tone", "smooth", 0.5)],
+    ["a crop", set("picture", "crop", "1,1,20,20")],
+    ["a width within the limits", set("picture", "width", 60)],
+    ["its name", (d) => void (d.name = "Mine")],
+    ["its person", (d) => void (d.naming!.person = "Ada L.")],
+  ] as [string, (d: JobDocument) => void][])
+    it(`may have ${what}`, () => expect(fault(ALL, edit)).toBeNull());
+  for (const [what, edit, says] of [
+    ["the stock", (d) => void (d.boards[0].stock.thickness = 9), /locks the stock/],
+    ["the zero", (d) => void (d.boards[0].stock.zero = "centre-centre-top"), /locks the stock, its zero/],
+    ["the material", (d) => void (d.boards[0].stock.material = materialNamed("oak")), /locks the stock/],
+    ["a cutter", (d) => void (d.boards[0].cuts[0].cutter = cutterOf("flat:6")), /locks the cuts/],
+    ["a depth", (d) => void (d.boards[0].cuts[1].settings.floor = 9), /locks the cuts/],
+    ["a feed", (d) => void (d.boards[0].cuts[1].settings.feed = 99), /locks the cuts/],
+    ["the dialect", (d) => void (d.dialect = dialectNamed("inch-toolchange")), /locks the machine/],
+    ["the pattern of names", (d) => void (d.naming!.pattern = "{job}"), /locks the machine/],
+    ["its makings", (d) => void d.makings.pop(), /locks what the piece is made from/],
+    ["the lock itself", (d) => void delete d.begun, /locks its starting job/],
+    ["the rules", (d) => void (d.begun!.rules = { open: [] }), /locks its starting job/],
+    ["a width beyond the limits", set("picture", "width", 120), /120 mm wide.*allows 30 to 90 mm/],
+  ] as [string, (d: JobDocument) => void, RegExp][])
+    it(`may not change ${what}, and says so`, () => expect(fault(ALL, edit)).toMatch(says));
+  it("keeps what is not open: a size, or a picture", () => {
+    expect(fault({ open: ["picture"] }, set("picture", "width", 60))).toMatch(/locks what the piece is made from/);
+    expect(fault({ open: ["size"] }, (d) => setPicture(d, other))).toMatch(/Open is the size/);
+    expect(fault({ open: [] }, set("tone", "smooth", 1))).toMatch(/Open is nothing/);
+  });
+  it("a job that was begun from nothing is free", () => {
+    const free = documentOf(begun("sign", asset));
+    const changed = copyOf(free);
+    changed.boards[0].stock.thickness = 3;
+    expect(lockFault(free, changed)).toBeNull();
+  });
+});
+
+describe("a class list", () => {
+  it("is a name a line, or the first column of a table, without its head", () => {
+    expect(peopleFrom("Ada\n\n  Bo \r\nChi")).toEqual(["Ada", "Bo", "Chi"]);
+    expect(peopleFrom('Name;Age\n"Lovelace, Ada";9\nBo;10')).toEqual(["Lovelace, Ada", "Bo"]);
+    expect(peopleFrom("\u202Eevil\u202C\n../../etc\n=SUM(A1)\nשרה")).toEqual(["evil", "../../etc", "=SUM(A1)", "שרה"]);
+  });
+  for (const [what, text, says] of [
+    ["twins", "Ada\nBo\nada", /"ada" is in line 1 and in line 3/],
+    ["nobody", "\n \n", /no names/],
+    ["a name of 300 letters", "x".repeat(300), /Line 1: a name has at most/],
+    ["a whole town", Array.from({ length: 500 }, (_, i) => `P${i}`).join("\n"), /500 names/],
+  ] as [string, string, RegExp][])
+    it(`${what} is refused with a sentence`, () => expect(() => peopleFrom(text)).toThrow(says));
+});

@@ -1,0 +1,38 @@
+import { Problem } from "../problem.ts";
+
+/** More people than sit in any class. */
+export const MOST_PEOPLE = 200;
+const MOST_LETTERS = 100;
+/** What a list's first line says when it is a head and nobody's name. */
+const HEAD = /^(name|names|person|pupil|student)$/i;
+
+/**
+ * The people of a class from a pasted list or a table: a line each, the first column where there are several, quotes
+ * taken off.
+ * @throws Problem `bad-class` for twins, too many, or a name that is too long
+ */
+export function peopleFrom(text: string): string[] {
+  const names: string[] = [];
+  const lines = new Map<string, number>();
+  text.split(/\r\n|\n|\r/).forEach((line, i) => {
+    const [first] = /^\s*"/.test(line) ? [/^\s*"([^"]*)"/.exec(line)?.[1] ?? line] : line.split(/[\t;,]/);
+    // Letters that turn the direction of writing, and what cannot be seen, are no part of a name.
+    const name = first.replace(/[\u0000-\u001f\u200b-\u200f\u202a-\u202e\u2066-\u2069]/g, "").trim();
+    if (name === "" || (names.length === 0 && HEAD.test(name))) return;
+    if (name.length > MOST_LETTERS)
+      throw new Problem("bad-class", `Line ${i + 1}: a name has at most ${MOST_LETTERS} letters.`);
+    const key = name.toLocaleLowerCase();
+    const before = lines.get(key);
+    if (before !== undefined)
+      throw new Problem(
+        "bad-class",
+        `"${name}" is in line ${before} and in line ${i + 1}. Tell them apart, for example by a second letter.`,
+      );
+    lines.set(key, i + 1);
+    names.push(name);
+  });
+  if (names.length === 0) throw new Problem("bad-class", "The list holds no names. Write one a line.");
+  if (names.length > MOST_PEOPLE)
+    throw new Problem("bad-class", `The list holds ${names.length} names; at most ${MOST_PEOPLE} are taken at once.`);
+  return names;
+}

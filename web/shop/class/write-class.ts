@@ -1,0 +1,78 @@
+import { boardJob, boardPrefixes } from "@oaken/core/job/boards";
+import type { JobDocument } from "@oaken/core/job/document";
+import { fileName } from "@oaken/core/output/gcode/names";
+import type { Desk } from "../../compute/desk.ts";
+import { api } from "../../ui/api.ts";
+import type { ClassCard } from "./state.ts";
+
+export interface ClassWritten {
+  /** path in the archive → bytes */
+  files: Record<string, Uint8Array>;
+  /** who got nothing, and why */
+  left: { person: string; why: string }[];
+}
+
+/**
+ * Programs and setup sheets of every person's job, each in a folder of its own.
+ * @param said tells how many are done
+ */
+export async function writeClass(
+  people: readonly ClassCard[],
+  desk: Desk,
+  said: (done: number, person: string) => void,
+): Promise<ClassWritten> {
+  const out: ClassWritten = { files: {}, left: [] };
+  const folders = new Set<string>();
+  for (const [i, card] of people.entries()) {
+    const person = card.person ?? card.name;
+    said(i, person);
+    if (!card.hasPicture) {
+      out.left.push({ person, why: "no picture yet" });
+      continue;
+    }
+    try {
+      const { document } = await api<{ document: JobDocument }>(`/api/jobs/${card.id}`);
+      const { files, stop } = await filesOf(document, card.revision, desk);
+      if (stop) {
+        out.left.push({ person, why: stop });
+        continue;
+      }
+      const folder = freshFolder(person, folders);
+      for (const [name, bytes] of files) out.files[`${folder}/${name}`] = bytes;
+      await api(`/api/jobs/${card.id}`, { method: "PATCH", json: { written: card.revision } });
+    } catch (e) {
+      out.left.push({ person, why: (e as Error).message });
+    }
+  }
+  said(people.length, "");
+  return out;
+}
+
+/** A folder's name for a person, unlike all others. */
+function freshFolder(person: string, taken: Set<string>): string {
+  const plain = fileName(person);
+  let name = plain;
+  for (let n = 2; taken.has(name); n++) name = `${plain}-${n}`;
+  taken.add(name);
+  return name;
+}
+
+/** Programs and sheet of every board of a job; or the first finding that stops one. */
+async function filesOf(document: JobDocument, revision: number, desk: Desk) {
+  const now = new Date().toISOString();
+  const prefixes = boardPrefixes(document);
+  const files: [string, Uint8Array][] = [];
+  for (const [i, { id }] of document.boards.entries()) {
+    const job = boardJob(document, id);
+    const from = `revision ${revision}, ${now.slice(0, 16).replace("T", " ")}`;
+    const writing = { from, date: now.slice(0, 10), prefix: prefixes[i] };
+    const written = await desk.outputs(job, writing);
+    const stop = written.findings.find((f) => f.severity === "stop");
+    if (stop) return { files: [], stop: stop.message };
+    const programs = written.files.flatMap((f) => (f.program ? [{ ...f, cuts: f.program.cuts }] : []));
+    for (const p of programs) files.push([p.name, p.bytes]);
+    const sheet = programs.map(({ name, cuts }) => ({ name, cuts }));
+    files.push([`${prefixes[i]}sheet.pdf`, await desk.sheet(job, writing, sheet)]);
+  }
+  return { files, stop: null };
+}
