@@ -1,9 +1,12 @@
-import { mkdtempSync, writeFileSync } from "node:fs";
+import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { unzipSync } from "fflate";
 import type { Browser, Page } from "playwright-core";
+import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessibility } from "./bench.ts";
+import { accessibility, openNew, settled } from "./bench.ts";
+import type { JobDocument } from "@oaken/core/job/document";
 import { launch } from "./browser.ts";
 import { type Running, startServer } from "./server.ts";
 
@@ -28,6 +31,15 @@ afterAll(async () => {
 
 /** Every change has reached the server. */
 const saved = () => page.getByRole("status").getByText("saved").waitFor();
+/** A dark bar on white, so many pixels long. */
+const bar = async (long: number): Promise<Buffer> => {
+  const ink = sharp({ create: { width: long, height: 60, channels: 3, background: "#101010" } });
+  const page = sharp({ create: { width: 300, height: 200, channels: 3, background: "#ffffff" } });
+  return page
+    .composite([{ input: await ink.png().toBuffer() }])
+    .png()
+    .toBuffer();
+};
 const cell = (name: string) => page.getByRole("gridcell", { name });
 
 describe("the rack", () => {
@@ -148,4 +160,78 @@ describe("materials, machines and dialects", () => {
     }
   });
   it("nothing went wrong on any of these pages", () => expect(errors).toEqual([]));
+});
+
+describe("a class from a starting job", () => {
+  const asked = (path: string, init?: RequestInit) => fetch(server.url + path, init).then((r) => r.json());
+  const put = (path: string, json: unknown) =>
+    fetch(server.url + path, {
+      method: "PUT",
+      headers: { "Content-Type": "application/json" },
+      body: JSON.stringify(json),
+    });
+  let start: string;
+  it("any job becomes one; a pasted list makes a job a person; twins are told", async () => {
+    const bytes = await bar(200);
+    await openNew(page, server.url, { name: "label.png", bytes }, "sign", { width: 80, height: 60, thickness: 12 });
+    await settled(page);
+    await page.goto(server.url);
+    await page.getByRole("button", { name: /Let others begin from/ }).click();
+    await page.waitForURL(/\/class\//);
+    start = page.url().split("/").pop()!;
+    await page.getByLabel("Names").fill("Ada\nBo\nada");
+    await page.getByLabel("Class", { exact: true }).fill("4b");
+    await page.getByRole("button", { name: "A job for each" }).click();
+    await page.getByText('"ada" is in line 1 and in line 3').waitFor();
+    await page.getByLabel("Names").fill("Ada\n../Bo\nChiara");
+    await page.getByRole("button", { name: "A job for each" }).click();
+    await page.getByRole("heading", { name: "3 people" }).waitFor();
+    await page.getByText("3 no picture").waitFor();
+  });
+  it("a person's picture opens their bench: what is locked cannot be changed there", async () => {
+    const path = join(dir, "own.png");
+    writeFileSync(path, await bar(120));
+    await page.getByLabel("Picture of Ada").setInputFiles(path);
+    await page.waitForURL(/\/job\//);
+    await settled(page);
+    await page.getByText(/^Begun from/).waitFor();
+    expect(await page.getByLabel("Floor", { exact: true }).isDisabled()).toBe(true);
+    await page.getByRole("button", { name: "Add a cut" }).click();
+    await page.getByRole("menuitem").first().click();
+    await page.getByText(/locks the cuts/).waitFor();
+  });
+  it("nor by a request of somebody's own making", async () => {
+    const { people } = (await asked(`/api/jobs/${start}/class`)) as { people: { id: string; person: string }[] };
+    const ada = people.find((p) => p.person === "Ada")!;
+    const { card, document } = (await asked(`/api/jobs/${ada.id}`)) as {
+      card: { revision: number };
+      document: JobDocument;
+    };
+    for (const edit of [
+      (d: JobDocument) => void (d.boards[0].stock.thickness = 3),
+      (d: JobDocument) => void delete d.begun,
+    ]) {
+      const changed = structuredClone(document);
+      edit(changed);
+      const answer = await put(`/api/jobs/${ada.id}`, { base: card.revision, document: changed, summary: "x" });
+      expect(answer.status).toBe(403);
+      expect(((await answer.json()) as { message: string }).message).toMatch(/locks/);
+    }
+  });
+  it("everybody's programs come in one archive, a folder a person; who has none is named", async () => {
+    await page.waitForTimeout(1500);
+    await page.goto(`${server.url}/class/${start}`);
+    const download = page.waitForEvent("download");
+    await page.getByRole("button", { name: "Write everybody's programs" }).click();
+    const saved = join(dir, "class.zip");
+    await (await download).saveAs(saved);
+    const names = Object.keys(unzipSync(readFileSync(saved)));
+    expect(names.some((n) => /^ada\/01-.*\.nc$/.test(n))).toBe(true);
+    expect(names).toContain("ada/sheet.pdf");
+    for (const n of names) expect(n).not.toMatch(/\.\.|^\//);
+    await page.getByText("../Bo: no picture yet").waitFor();
+    await page.getByText("1 written").waitFor();
+    expect(await accessibility(page)).toEqual([]);
+  });
+  it("nothing went wrong there either", () => expect(errors).toEqual([]));
 });

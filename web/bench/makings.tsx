@@ -148,6 +148,8 @@ function ReplacePicture() {
   const added = useRef<HTMLInputElement>(null);
   const drawn = useRef<HTMLInputElement>(null);
   const store = useBenchStore();
+  // What the piece is made from is locked by a starting job, but for the picture.
+  const begun = useBench((s) => s.whole.begun);
   const { change, select } = useActions();
   const take = async (
     file: File | undefined,
@@ -224,17 +226,21 @@ function ReplacePicture() {
       <button className="btn w-full border-dashed !font-normal text-soft" onClick={() => replaced.current!.click()}>
         <ImagePlus size={16} /> Replace the picture
       </button>
-      <button className="btn w-full border-dashed !font-normal text-soft" onClick={() => added.current!.click()}>
-        <Plus size={16} /> One more picture
-      </button>
-      <button
-        className="btn w-full border-dashed !font-normal text-soft"
-        title="The closed shapes of an SVG drawing, exactly as they were drawn; or the surface of an STL solid"
-        onClick={() => drawn.current!.click()}
-      >
-        <PenLine size={16} /> A drawing or solid
-      </button>
-      <AddBoard />
+      {!begun && (
+        <button className="btn w-full border-dashed !font-normal text-soft" onClick={() => added.current!.click()}>
+          <Plus size={16} /> One more picture
+        </button>
+      )}
+      {!begun && (
+        <button
+          className="btn w-full border-dashed !font-normal text-soft"
+          title="The closed shapes of an SVG drawing, exactly as they were drawn; or the surface of an STL solid"
+          onClick={() => drawn.current!.click()}
+        >
+          <PenLine size={16} /> A drawing or solid
+        </button>
+      )}
+      {!begun && <AddBoard />}
     </div>
   );
 }

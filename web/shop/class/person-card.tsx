@@ -50,12 +50,17 @@ export function PersonCard({ of: card, open, changed }: PersonCardProps) {
         </div>
       </Link>
       <div className="flex min-h-[38px] items-center justify-between gap-2 px-3 pb-2 text-[13px]">
-        <span className={`font-semibold ${STATES[state]}`}>
-          {state === "findings" ? `${card.stops} to mend` : state}
+        <span className={`whitespace-nowrap font-semibold ${STATES[state]}`}>
+          {state === "to mend" ? `${card.stops} to mend` : state}
         </span>
         {state === "no picture" && open.includes("picture") ? (
-          <button className="btn !h-7" disabled={busy} onClick={() => file.current?.click()}>
-            {busy ? "Sending …" : "Choose a picture"}
+          <button
+            className="btn !h-7"
+            aria-label={`Choose a picture for ${person}`}
+            disabled={busy}
+            onClick={() => file.current?.click()}
+          >
+            {busy ? "Sending …" : "Choose one"}
           </button>
         ) : (
           <span className="num text-soft">{card.seconds > 0 ? formatTime(card.seconds) : ""}</span>

@@ -23,7 +23,7 @@ export interface ClassWall {
 export const STATES = {
   "no picture": "text-faint",
   "not looked at": "text-soft",
-  findings: "text-danger",
+  "to mend": "text-danger",
   ready: "text-spruce",
   written: "text-spruce",
 } as const;
@@ -31,7 +31,7 @@ export type State = keyof typeof STATES;
 
 export function stateOf(c: ClassCard): State {
   if (!c.hasPicture) return "no picture";
-  if (c.stops > 0) return "findings";
+  if (c.stops > 0) return "to mend";
   if (c.written === c.revision) return "written";
   return c.seconds > 0 ? "ready" : "not looked at";
 }
