@@ -3,10 +3,12 @@ import { Kept } from "@oaken/core/kept";
 import { cutterIn } from "@oaken/core/cutters/rack";
 import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
 import { materialIn } from "@oaken/core/shop/shop";
-import { documentOf } from "@oaken/core/job/boards";
+import { inspect } from "@oaken/core/inspect/inspect";
+import { boardJob, documentOf } from "@oaken/core/job/boards";
 import { buildJob } from "@oaken/core/job/build";
-import type { BoardJob, StockSettings } from "@oaken/core/job/document";
+import type { BoardJob, JobDocument, StockSettings } from "@oaken/core/job/document";
 import { addMaking } from "@oaken/core/job/edit";
+import { begunFrom, setPicture } from "@oaken/core/job/lock";
 import { startJob } from "@oaken/core/job/start";
 import type { Asset } from "@oaken/core/makings/kind";
 import type { Raster } from "@oaken/core/picture/raster";
@@ -14,6 +16,7 @@ import { pieceSeen } from "@oaken/core/job/seen";
 import { decodePicture } from "@oaken/files/decode";
 import { encodePng } from "@oaken/files/encode";
 import { keepPicture } from "@oaken/web/server/assets";
+import type { JobCard } from "@oaken/web/server/card";
 import { createJob, keepThumb, listJobs } from "@oaken/web/server/jobs";
 import { beeWalk, fox, ginkgo, moth, scan, seedDrawer } from "./art.ts";
 import { fern, glasshouse, mothAtNight, photographed, stones } from "./shades.ts";
@@ -29,15 +32,50 @@ interface Demo {
   clear?: string;
   rough?: string;
   /** one more picture */
-  also?: { file: string; picture(): Promise<Buffer> };
+  also?: Art;
+  /** others begin from it: who, and those who have a picture of their own already */
+  people?: { class: string; names: Record<string, Art | null> };
   adjust(job: BoardJob, also?: Asset): void;
 }
+
+interface Art {
+  file: string;
+  picture(): Promise<Buffer>;
+}
+
+/** A child's drawing of something, scanned. */
+const drawn = (file: string, art: Parameters<typeof scan>[0]): Art => ({
+  file,
+  picture: () => scan(art, { blur: 1.2, paper: "#fdfcf6", ink: "#2b2b2b" }),
+});
 
 const material = (id: string) => materialIn(FIRST_SHOP, id);
 const cutter = (id: string) => cutterIn(FIRST_SHOP.cutters, id);
 
 /** Jobs of the made-up workshop Quill & Thistle for the made-up Marrowdale Botanic Garden. */
 const DEMOS: readonly Demo[] = [
+  {
+    name: "Seedling label",
+    ...drawn("label.png", moth()),
+    outcome: "sign",
+    stock: { width: 100, height: 70, thickness: 8, material: material("lime"), margin: 5 },
+    adjust: (j) => {
+      j.cuts.find((c) => c.kind === "vcarve")!.settings.floor = 1.5;
+    },
+    people: {
+      class: "Seedlings",
+      names: {
+        Ada: drawn("ada-fox.png", fox()),
+        Bo: drawn("bo-ginkgo.png", ginkgo()),
+        Chiara: null,
+        Dmitri: drawn("dmitri-bees.png", beeWalk()),
+        Emre: null,
+        Fay: drawn("fay-drawer.png", seedDrawer()),
+        Gwen: null,
+        Hugo: null,
+      },
+    },
+  },
   {
     name: "Moth card",
     file: "moth-at-night.jpg",
@@ -136,30 +174,65 @@ const DEMOS: readonly Demo[] = [
   },
 ];
 
+/** Pictures that were put into the data folder, as jobs name them and as they are. */
+class Pictures {
+  private readonly rasters = new Map<string, Raster>();
+  async keep({ file, picture }: Art): Promise<Asset> {
+    const bytes = await picture();
+    const asset = await keepPicture(bytes, file);
+    this.rasters.set(asset.sha, await decodePicture(bytes, file));
+    return asset;
+  }
+  raster(sha: string): Raster {
+    return this.rasters.get(sha)!;
+  }
+}
+
+/** Cells of a demo job's proof, for its card. */
+const CELLS = 260_000;
+
+/** Puts a job into the data folder, with the picture of its proof for its card. */
+async function put(document: JobDocument, pictures: Pictures): Promise<JobCard> {
+  const card = await createJob(document, "demo");
+  const first = document.makings.find((m) => m.asset)!.asset!.sha;
+  const files = { ...onePicture(pictures.raster(first)), picture: (sha: string) => pictures.raster(sha) };
+  const build = buildJob(boardJob(document), { files, cells: CELLS, quick: true }, new Kept());
+  if (build.problem) throw new Error(build.problem.message);
+  const { proof } = build;
+  const stops = inspect({ build }).filter((f) => f.severity === "stop").length;
+  const png = await encodePng(pieceSeen(build), proof.width, proof.height);
+  await keepThumb(card.id, png, build.seconds, stops);
+  return card;
+}
+
+/** A job for each person, begun from a starting job. */
+async function putPeople(start: JobCard, document: JobDocument, demo: Demo, pictures: Pictures): Promise<void> {
+  for (const [person, art] of Object.entries(demo.people!.names)) {
+    const own = begunFrom(start.id, document, { person, class: demo.people!.class });
+    if (art) {
+      setPicture(own, await pictures.keep(art));
+      await put(own, pictures);
+    } else await createJob(own, "demo");
+  }
+}
+
 /** Fills an empty data folder with the demo jobs; leaves one that has jobs alone. @returns how many were made */
 export async function seed(say: (line: string) => void): Promise<number> {
   if ((await listJobs()).length > 0) return 0;
   for (const d of DEMOS) {
     say(`Making the demo job ${d.name} …`);
-    const rasters = new Map<string, Raster>();
-    const kept = async (file: string, bytes: Buffer): Promise<Asset> => {
-      const asset = await keepPicture(bytes, file);
-      rasters.set(asset.sha, await decodePicture(bytes, file));
-      return asset;
-    };
-    const asset = await kept(d.file, await d.picture());
-    const also = d.also && (await kept(d.also.file, await d.also.picture()));
+    const pictures = new Pictures();
+    const asset = await pictures.keep(d);
+    const also = d.also && (await pictures.keep(d.also));
     const { outcome, stock, clear, rough } = d;
     const cutters = { clear: clear ? [cutter(clear)] : [], rough: rough ? [cutter(rough)] : [] };
     const job = startJob(FIRST_SHOP, { outcome, asset, stock, cutters });
     job.name = d.name;
     d.adjust(job, also);
-    const card = await createJob(documentOf(job), "demo");
-    const files = { ...onePicture(rasters.get(asset.sha)!), picture: (sha: string) => rasters.get(sha)! };
-    const build = buildJob(job, { files, cells: 260_000, quick: true }, new Kept());
-    if (build.problem) throw new Error(build.problem.message);
-    const { proof } = build;
-    await keepThumb(card.id, await encodePng(pieceSeen(build), proof.width, proof.height), build.seconds);
+    const document = documentOf(job);
+    if (d.people) document.start = { open: ["picture"] };
+    const card = await put(document, pictures);
+    if (d.people) await putPeople(card, document, d, pictures);
   }
   return DEMOS.length;
 }

@@ -54,8 +54,6 @@ await page.getByRole("button", { name: /^ginkgo-scan/ }).click();
 await page.getByRole("group", { name: "Picture tools" }).getByRole("button", { name: "Erase" }).click();
 await shot("bench-picture-tools");
 await page.keyboard.press("Escape");
-await page.getByRole("button", { name: /^Tone/ }).click();
-await shot("bench-tone");
 await page.getByRole("region", { name: "Run strip" }).getByRole("button", { name: /Carve/ }).first().click();
 await page.keyboard.press("3");
 await page.keyboard.press("4");
@@ -86,22 +84,6 @@ await page.getByRole("button", { name: "How the piece is coloured" }).click();
 await page.getByRole("menuitemradio", { name: "what is left standing" }).click();
 await shot("bench-left");
 
-await openJob("Ginkgo bed marker");
-// A plate with a hole to hang it by, drawn exactly; the ginkgo is taken out of it.
-const plate =
-  '<svg xmlns="http://www.w3.org/2000/svg" width="174mm" height="116mm" viewBox="0 0 174 116">' +
-  '<rect width="174" height="116" rx="12"/><circle cx="14" cy="102" r="4" fill="#fff"/></svg>';
-const drawing = { name: "marker-plate.svg", mimeType: "image/svg+xml", buffer: Buffer.from(plate) };
-await page.getByLabel("Drawing file").setInputFiles(drawing);
-await settled();
-await page.getByRole("button", { name: "Make from it" }).click();
-await page.getByRole("menuitem", { name: /^Combination/ }).click();
-await page.getByRole("combobox", { name: "Combine by" }).click();
-await page.getByRole("option", { name: "taking away" }).click();
-await page.waitForTimeout(600);
-await settled();
-await shot("bench-combined");
-
 await openJob("Fern tile");
 await shot("bench-relief");
 await page.getByRole("button", { name: /^Fern \d|^Fern\n/ }).click();
@@ -120,16 +102,17 @@ await shot("bench-lines");
 await openJob("Bee walk plate");
 await page.getByRole("button", { name: /^Outline/ }).click();
 await shot("bench-centre-line");
-await page
-  .getByRole("region", { name: "Run strip" })
-  .getByRole("button", { name: /Engrave/ })
-  .first()
-  .click();
-await page.keyboard.press("t");
-await shot("bench-engraved");
-await openJob("Moth visitor tag");
-await page.keyboard.press("t");
-await shot("bench-cutout");
+
+await page.goto(`${server.url}/rack`);
+await page.getByRole("gridcell", { name: /^Name of Tapered ball R0.5/ }).click();
+await shot("rack");
+await page.goto(`${server.url}/machines?table=dialects`);
+await page.getByRole("gridcell", { name: /^Name of Inches/ }).click();
+await shot("dialects");
+await page.goto(server.url);
+await page.getByRole("link", { name: /Everybody's pieces from Seedling label/ }).click();
+await page.getByRole("heading", { name: "8 people" }).waitFor();
+await shot("class");
 
 await browser.close();
 await server.kill("SIGTERM");

@@ -123,14 +123,17 @@ export function JobsPage() {
                 <ProofPicture id={j.id} revision={j.revision} name={j.name} />
                 <div className="px-3 pt-2.5">
                   <div className="truncate font-head text-[16px] font-semibold">{j.name}</div>
-                  <div className="truncate text-soft">{spoken(j.summary, unit)}</div>
+                  <div className="flex justify-between gap-2 text-soft">
+                    <span className="truncate">{spoken(j.summary, unit)}</span>
+                    <span className="shrink-0 text-[13px]">
+                      {new Date(j.updatedAt).toLocaleDateString([], { day: "numeric", month: "short" })}
+                    </span>
+                  </div>
                 </div>
               </Link>
               <div className="flex items-center gap-1 px-3 pb-2 pt-0.5 text-[13px] text-soft">
                 <span className="num">{j.seconds > 0 ? formatTime(j.seconds) : "not yet proved"}</span>
-                <span className="flex-1 truncate text-right">
-                  {new Date(j.updatedAt).toLocaleDateString([], { day: "numeric", month: "short" })}
-                </span>
+                <span className="flex-1" />
                 {j.isStart ? (
                   <Link
                     className="btn btn-plain !h-7 !w-7 !p-0 !text-spruce"

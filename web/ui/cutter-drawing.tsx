@@ -19,7 +19,8 @@ export function CutterDrawing({ cutter, unit }: { cutter: Cutter; unit: Unit }) 
   }
   const isTorch = cutter.kind === "torch";
   const R = cutter.diameter / 2;
-  const edge = isTorch ? BEAM * R : Math.max(profile.height, cutter.fluteLength);
+  const cuts = cutter.kind === "v" ? profile.height : cutter.fluteLength;
+  const edge = isTorch ? BEAM * R : cuts;
   const reach = Math.max(edge, cutter.reach ?? 0);
   const shank = (cutter.shank ?? cutter.diameter) / 2;
   const held = isTorch ? 0 : Math.max(0.5 * reach, 2 * shank);
