@@ -5,7 +5,7 @@ import { useRouter } from "next/navigation";
 import { Dialog, DropdownMenu } from "radix-ui";
 import { api } from "../ui/api.ts";
 import { HomeLink } from "../ui/mark.tsx";
-import { Toggle } from "../ui/toggle.tsx";
+import { UnitToggle } from "../ui/unit-toggle.tsx";
 import { BoardPick } from "./boards.tsx";
 import { useActions, useBench, useBenchStore } from "./context.tsx";
 import { Findings } from "./findings.tsx";
@@ -117,15 +117,7 @@ export function Header() {
         <Keyboard size={17} />
       </button>
       <Findings />
-      <Toggle
-        label="Unit"
-        value={unit}
-        options={[
-          { value: "mm", label: "mm" },
-          { value: "in", label: "in" },
-        ]}
-        onChange={setUnit}
-      />
+      <UnitToggle unit={unit} onChange={setUnit} />
       {view === "bench" ? (
         <button className="btn btn-primary" onClick={() => store.setState({ view: "write" })}>
           Write programs

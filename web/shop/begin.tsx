@@ -14,7 +14,7 @@ import { LengthField } from "../ui/length-field.tsx";
 import { HomeLink } from "../ui/mark.tsx";
 import { choices, Pick } from "../ui/pick.tsx";
 import { useShop } from "../ui/shop.tsx";
-import { Toggle } from "../ui/toggle.tsx";
+import { UnitToggle } from "../ui/unit-toggle.tsx";
 import { useUnit } from "../ui/use-unit.ts";
 import { beginAddress, ChooseFile, DropAnywhere, PICTURES, useTaking, type Waiting, waitingPictures } from "./drop.tsx";
 import { type Cures, Fitness } from "./fitness.tsx";
@@ -90,15 +90,7 @@ export function BeginPage() {
       <header className="flex h-[44px] items-center gap-3 border-b border-line bg-raised px-4">
         <HomeLink />
         <span className="flex-1" />
-        <Toggle
-          label="Unit"
-          value={unit}
-          options={[
-            { value: "mm", label: "mm" },
-            { value: "in", label: "in" },
-          ]}
-          onChange={setUnit}
-        />
+        <UnitToggle unit={unit} onChange={setUnit} />
       </header>
       <main className="mx-auto max-w-[1180px] p-6">
         <h1 className="mb-4 text-[24px]">Begin with {asset.name}</h1>

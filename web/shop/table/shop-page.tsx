@@ -6,6 +6,7 @@ import type { Entry } from "@oaken/core/shop/column";
 import type { Part } from "@oaken/core/shop/parts";
 import type { Unit } from "@oaken/core/units";
 import { Toggle } from "../../ui/toggle.tsx";
+import { UnitToggle } from "../../ui/unit-toggle.tsx";
 import { useUnit } from "../../ui/use-unit.ts";
 import { type Room, ShopHeader } from "../shop-header.tsx";
 import { Beside } from "./beside.tsx";
@@ -60,15 +61,7 @@ export function ShopPage({ part, entries, here, among, picture, below }: ShopPag
         <span role="status" className="text-[13px] text-soft">
           {isSaved ? "saved" : "saving …"}
         </span>
-        <Toggle
-          label="Unit"
-          value={unit}
-          options={[
-            { value: "mm", label: "mm" },
-            { value: "in", label: "in" },
-          ]}
-          onChange={setUnit}
-        />
+        <UnitToggle unit={unit} onChange={setUnit} />
       </ShopHeader>
       <div className="flex min-h-0 flex-1">
         <main className="flex min-w-0 flex-1 flex-col gap-3 p-4">
