@@ -4,6 +4,7 @@ import type { Material } from "../cutters/materials.ts";
 import type { DrawingStyle } from "../output/dxf.ts";
 import type { Dialect } from "../output/gcode/dialect.ts";
 import type { Settings } from "../settings/fields.ts";
+import { copyOf } from "../copy.ts";
 import { formatLength } from "../units.ts";
 import { machineIn, materialIn, type Shop } from "../shop/shop.ts";
 
@@ -199,13 +200,17 @@ export function usualStock(shop: Shop): StockSettings {
   return { ...USUAL_SIZE, material: materialIn(shop, material.id) };
 }
 
+/** The dialect that a machine reads; the first one where that is not known. */
+export const dialectFor = (shop: Shop, machine: Machine): Dialect =>
+  copyOf(shop.dialects.find((d) => d.id === machine.dialect) ?? shop.dialects[0]);
+
 /** A job without makings and cuts, on one board. */
 export function emptyJob(shop: Shop, name: string, stock: Partial<StockSettings> = {}): BoardJob {
   return {
     name,
     makings: [],
     machine: machineIn(shop, shop.machines[0].id),
-    dialect: { ...shop.dialects[0] },
+    dialect: dialectFor(shop, shop.machines[0]),
     board: { id: "board", name: "Board" },
     stock: { ...usualStock(shop), ...stock },
     cuts: [],

@@ -70,6 +70,24 @@ describe("what is taken from a shop", () => {
     expect(() => cutterIn([], "v60")).toThrow(/Describe one, such as flat:3/));
 });
 
+describe("a workshop that has put aside what outcomes usually take", () => {
+  it("begins them all the same, on the machine and in the material that it has", () => {
+    const own: Shop = {
+      ...FIRST_SHOP,
+      machines: FIRST_SHOP.machines.filter((m) => m.id === "sheet-router"),
+      materials: FIRST_SHOP.materials.filter((m) => m.id === "pine"),
+    };
+    for (const o of OUTCOMES) {
+      const job = startJob(own, { outcome: o.id, asset, cutters: usualHelpers(o, own) });
+      expect([job.machine.id, job.stock.material.id, job.dialect.id]).toEqual(["sheet-router", "pine", "mm-changer"]);
+    }
+  });
+  it("a machine comes with the dialect that it reads", () => {
+    const job = startJob(FIRST_SHOP, { outcome: "plasma", asset });
+    expect([job.machine.id, job.dialect.id]).toEqual(["plasma-table", "mm-per-cutter"]);
+  });
+});
+
 describe("the cutter nearest to a wish", () => {
   it("is of the kind that was asked for, nearest by angle, then by diameter", () => {
     expect(nearestCutter(FIRST_SHOP, { kind: "v", angle: 58 }).angle).toBe(60);

@@ -18,11 +18,16 @@ import { RunStrip } from "./run-strip.tsx";
 import { Section } from "./section.tsx";
 import { Slip } from "./slip.tsx";
 import { type Bench, createBench, showing } from "./store.ts";
-import { Write } from "./write/write.tsx";
 
 const Stage = dynamic(() => import("./stage/stage.tsx").then((m) => m.Stage), {
   ssr: false,
   loading: () => <div className="flex-1 bg-mat" />,
+});
+
+/** Loaded when programs are first wanted. */
+const Write = dynamic(() => import("./write/write.tsx").then((m) => m.Write), {
+  ssr: false,
+  loading: () => <p className="flex-1 p-6 text-soft">Opening what is written …</p>,
 });
 
 interface Opened {

@@ -5,12 +5,13 @@ import { join } from "node:path";
 import { afterAll, describe, expect, it } from "vitest";
 import type { Entry } from "@oaken/core/shop/column";
 import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
+import { emptyJob } from "@oaken/core/job/document";
 import { partNamed } from "@oaken/core/shop/parts";
 import { writeCsv } from "@oaken/core/shop/table";
 
 const data = mkdtempSync(join(tmpdir(), "oaken-shop-"));
 process.env.OAKEN_DATA = data;
-const { importEntries, listEntries, saveEntry, shopNow } = await import("./shop.ts");
+const { importEntries, listEntries, makeFirst, saveEntry, shopNow } = await import("./shop.ts");
 afterAll(() => rm(data, { recursive: true, force: true }));
 
 const rack = partNamed("cutters");
@@ -56,6 +57,13 @@ describe("the shop in the database", () => {
     const dialects = (await listEntries(partNamed("dialects"))).map((k) => k.entry);
     for (const entry of dialects.slice(1)) await saveEntry("dialects", { entry, base: 1, retired: true });
     await expect(saveEntry("dialects", { entry: dialects[0], base: 1, retired: true })).rejects.toThrow(/last dialect/);
+  });
+  it("the machine at the head is the one that jobs begin with", async () => {
+    const machines = await makeFirst("machines", "sheet-router");
+    expect(machines[0].entry.id).toBe("sheet-router");
+    const { machine, dialect } = emptyJob({ ...FIRST_SHOP, machines: (await shopNow()).machines }, "x");
+    expect([machine.id, dialect.id]).toEqual(["sheet-router", "mm-changer"]);
+    await expect(makeFirst("machines", "loom")).rejects.toThrow(/not there any more/);
   });
   it("a table is taken as a whole: known ids replaced, others added, five thousand at once", async () => {
     const before = (await listEntries(rack)).length;

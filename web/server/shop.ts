@@ -78,6 +78,21 @@ export async function saveEntry(partId: string, change: EntryChange): Promise<Ke
   });
 }
 
+/**
+ * Puts an entry at the head of its part: the machine that stands there is the one that jobs begin with.
+ * @throws Problem `no-entry`
+ */
+export async function makeFirst(partId: string, id: string): Promise<Kept[]> {
+  const part = partNamed(partId);
+  await write(async (transaction) => {
+    const rows = await rowsOf(part, transaction);
+    const row = rows.find((r) => r.id === id && !r.retired);
+    if (!row) throw new Problem("no-entry", `This ${part.one} is not there any more. Load the page anew.`);
+    await row.update({ position: Math.min(...rows.map((r) => r.position)) - 1 }, { transaction });
+  });
+  return listEntries(part);
+}
+
 /** Jobs begin with a material, a machine and a dialect: the last one stays. */
 async function checkLast(part: Part, id: string, transaction: Transaction): Promise<void> {
   const others = (await rowsOf(part, transaction)).filter((r) => !r.retired && r.id !== id);

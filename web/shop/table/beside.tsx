@@ -1,6 +1,6 @@
 "use client";
 import { useState, type ReactNode } from "react";
-import { Archive, ArchiveRestore, Copy } from "lucide-react";
+import { Archive, ArchiveRestore, Copy, Pin } from "lucide-react";
 import type { Column, Entry } from "@oaken/core/shop/column";
 import type { Unit } from "@oaken/core/units";
 import { figureFrom, means, textOf, unitOf } from "./figures.ts";
@@ -15,6 +15,9 @@ interface BesideProps {
   /** what follows from them */
   below?: ReactNode;
   duplicate(): void;
+  /** jobs begin with it from then on */
+  makeFirst?(): void;
+  isFirst?: boolean;
   retire(retired: boolean): void;
   /** @throws Problem */
   set(key: string, value: unknown, label: string): void;
@@ -38,6 +41,15 @@ export function Beside(p: BesideProps) {
           {p.retired ? "Bring back" : "Put aside"}
         </button>
       </div>
+      {p.isFirst ? (
+        <p className="mb-2 shrink-0 text-soft">The usual one: new jobs begin with it.</p>
+      ) : (
+        p.makeFirst && (
+          <button className="btn mb-2 !h-8 shrink-0 self-start" onClick={p.makeFirst}>
+            <Pin size={14} /> Make it the usual one
+          </button>
+        )
+      )}
       <div className="shrink-0">{p.picture}</div>
       {p.columns
         .filter((c) => means(c, entry))

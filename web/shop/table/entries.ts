@@ -124,6 +124,16 @@ export function useEntries(part: Part, first: readonly Kept[]) {
         const { entry, retired } = last.before ?? { ...find(last.id), retired: true };
         void send(entry, retired);
       },
+      /** Puts an entry at the head: jobs begin with it. */
+      async makeFirst(id: string) {
+        try {
+          await line.current;
+          put(await api<Kept[]>(`/api/shop/${part.id}`, { method: "PATCH", json: { first: id } }));
+          setWrong(null);
+        } catch (e) {
+          setWrong((e as Error).message);
+        }
+      },
       async take(file: File) {
         setFaults([]);
         setWrong(null);

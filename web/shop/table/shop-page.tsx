@@ -19,6 +19,8 @@ interface ShopPageProps {
   here: Room;
   /** between the tables of a room that has several */
   among?: ReactNode;
+  /** jobs begin with the first one */
+  hasUsual?: boolean;
   picture?(entry: Entry, unit: Unit): ReactNode;
   below?(entry: Entry, unit: Unit): ReactNode;
 }
@@ -29,7 +31,7 @@ const SHELVES = [
 ] as const;
 
 /** A part of the shop: its table, and beside it the entry that is chosen. */
-export function ShopPage({ part, entries, here, among, picture, below }: ShopPageProps) {
+export function ShopPage({ part, entries, here, among, picture, below, hasUsual = false }: ShopPageProps) {
   const { kept, isSaved, wrong, faults, undoes, actions } = useEntries(part, entries);
   const [unit, setUnit] = useUnit();
   const [search, setSearch] = useState("");
@@ -134,6 +136,8 @@ export function ShopPage({ part, entries, here, among, picture, below }: ShopPag
             picture={picture?.(now.entry, unit)}
             below={below?.(now.entry, unit)}
             duplicate={() => add(now.entry)}
+            makeFirst={hasUsual && !now.retired ? () => void actions.makeFirst(now.entry.id) : undefined}
+            isFirst={hasUsual && shown[0]?.id === now.entry.id}
             retire={(r) => actions.retire(now.entry.id, r)}
             set={(key, value, label) => actions.set(now.entry.id, key, value, label)}
           />
