@@ -32,6 +32,8 @@ export interface Writing {
   prefix: string;
   /** a program round the bounds */
   frame?: "through" | "stops";
+  /** cells of the proof that findings and pictures come from; as fine as one looks at it when not given */
+  cells?: number;
 }
 
 /** A grey picture for drawing. */

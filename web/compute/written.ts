@@ -21,7 +21,7 @@ export const FINE_CELLS = 1_500_000;
  * @throws Problem where it cannot be built
  */
 export function writtenOf(job: BoardJob, files: Files, writing: Writing, kept: Kept): WrittenBoard {
-  const build = buildJob(job, { files, cells: FINE_CELLS }, kept);
+  const build = buildJob(job, { files, cells: writing.cells ?? FINE_CELLS }, kept);
   if (build.problem) throw new Problem(build.problem.code, build.problem.message);
   const ink = mainShapes(build)?.made.product.ink;
   return {
@@ -59,7 +59,7 @@ export async function sheetOf(
   programs: SheetParts["programs"],
   tools: { kept: Kept; fonts: Fonts },
 ): Promise<Uint8Array> {
-  const build = buildJob(job, { files, cells: FINE_CELLS }, tools.kept);
+  const build = buildJob(job, { files, cells: writing.cells ?? FINE_CELLS }, tools.kept);
   if (build.problem) throw new Problem(build.problem.code, build.problem.message);
   const seen = smaller({ ...build.proof, data: pieceSeen(build) });
   const proof = encode({ ...seen, channels: 3, depth: 8 });

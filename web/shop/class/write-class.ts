@@ -57,6 +57,9 @@ function freshFolder(person: string, taken: Set<string>): string {
   return name;
 }
 
+/** Cells of each proof: enough for what is found in it and for the sheet's picture, and quick for forty. */
+const CELLS = 300_000;
+
 /** Programs and sheet of every board of a job; or the first finding that stops one. */
 async function filesOf(document: JobDocument, revision: number, desk: Desk) {
   const now = new Date().toISOString();
@@ -65,7 +68,7 @@ async function filesOf(document: JobDocument, revision: number, desk: Desk) {
   for (const [i, { id }] of document.boards.entries()) {
     const job = boardJob(document, id);
     const from = `revision ${revision}, ${now.slice(0, 16).replace("T", " ")}`;
-    const writing = { from, date: now.slice(0, 10), prefix: prefixes[i] };
+    const writing = { from, date: now.slice(0, 10), prefix: prefixes[i], cells: CELLS };
     const written = await desk.outputs(job, writing);
     const stop = written.findings.find((f) => f.severity === "stop");
     if (stop) return { files: [], stop: stop.message };

@@ -1,10 +1,9 @@
 "use client";
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from "react";
+import { useDeferredValue, useEffect, useMemo, useRef, useState, type KeyboardEvent } from "react";
 import { ArrowDown, ArrowUp } from "lucide-react";
 import {
   type ColumnDef,
   getCoreRowModel,
-  getFilteredRowModel,
   getSortedRowModel,
   type SortingState,
   useReactTable,
@@ -48,16 +47,19 @@ export function Grid({ label, columns, entries, search, unit, chosen, choose, se
   const table = useReactTable({
     data: entries as Entry[],
     columns: defs,
-    state: { sorting, globalFilter: search },
+    state: { sorting },
     onSortingChange: setSorting,
     getRowId: (e) => e.id,
     getCoreRowModel: getCoreRowModel(),
     getSortedRowModel: getSortedRowModel(),
-    getFilteredRowModel: getFilteredRowModel(),
-    globalFilterFn: (row, _, words: string) => matches(row.original, columns, words, unit),
-    getColumnCanGlobalFilter: () => true,
   });
-  const rows = table.getRowModel().rows;
+  const sorted = table.getRowModel().rows;
+  // Typing goes on while thousands of rows are looked through.
+  const words = useDeferredValue(search);
+  const rows = useMemo(
+    () => (words.trim() === "" ? sorted : sorted.filter((r) => matches(r.original, columns, words, unit))),
+    [sorted, columns, words, unit],
+  );
   const pane = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
     count: rows.length,
@@ -204,14 +206,26 @@ export function Grid({ label, columns, entries, search, unit, chosen, choose, se
   );
 }
 
-/** Every word of the search is somewhere in the entry. */
-function matches(entry: Entry, columns: readonly Column[], words: string, unit: Unit): boolean {
+/** What a search looks at, by entry: put together once. */
+const texts = new WeakMap<Entry, { unit: Unit; text: string }>();
+
+function textOfEntry(entry: Entry, columns: readonly Column[], unit: Unit): string {
+  const known = texts.get(entry);
+  if (known?.unit === unit) return known.text;
   const text = columns
     .map((c) => shownOf(c, entry, unit))
     .join(" ")
     .toLowerCase();
+  texts.set(entry, { unit, text });
+  return text;
+}
+
+/** Every word of the search is somewhere in the entry. */
+function matches(entry: Entry, columns: readonly Column[], words: string, unit: Unit): boolean {
+  const text = textOfEntry(entry, columns, unit);
   return words
     .toLowerCase()
+    .trim()
     .split(/\s+/)
     .every((w) => text.includes(w));
 }
