@@ -143,7 +143,7 @@ oaken outline PICTURE --size W --out DIR [options]
   --pattern TEXT         how programs are named, with {number} {job} {cut} {cutter} {person} {class} {date}
   --person NAME          --class NAME          whose piece it is, in headers and names
   --sheet                writes sheet.pdf, the setup sheet
-  --frame through|stops  a program round the bounds above the stock, spindle off; waits at each corner with stops
+  --frame [stops]        a program round the bounds above the stock, spindle off; waits at each corner with stops
   --clamp X,Y,W,H,Z      a clamp: from its front-left corner on, Z above the stock; again for each
   --cell MM              how fine the proof is
   --board NAME           the board of a job that the options are for; the first when not given
@@ -175,7 +175,7 @@ export function parseMake(args: string[]): MakeOptions {
   let parsed;
   try {
     parsed = parseArgs({
-      args: joinNegative(args),
+      args: withUsualFrame(joinNegative(args)),
       allowPositionals: true,
       options: {
         as: text,
@@ -302,6 +302,12 @@ function joinNegative(args: string[]): string[] {
   }
   return out;
 }
+
+const FRAMES = ["through", "stops"];
+
+/** `--frame` by itself goes through: it takes a word after it, and need not. */
+const withUsualFrame = (args: readonly string[]): string[] =>
+  args.flatMap((a, i) => (a === "--frame" && !FRAMES.includes(args[i + 1]) ? ["--frame=through"] : [a]));
 
 /** A length above 0. @throws Problem `bad-length` */
 export function positive(option: string, value: string, most: number): number {

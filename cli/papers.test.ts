@@ -49,6 +49,11 @@ describe("programs and papers", () => {
       for (const end of [Math.min, Math.max])
         expect(end(...round.map((s) => s.to[axis]))).toBeCloseTo(end(...steps.map((s) => s.to[axis])), 1);
   });
+  it("a frame by itself goes through, wherever the option stands", async () => {
+    await run("through", "--frame", "--json");
+    const name = (await readdir(on.file("through"))).find((n) => n.includes("frame"))!;
+    expect(await text("through", name)).not.toMatch(/^M0$/m);
+  });
   it("a clamp in the way stops, one beside it is passed over", async () => {
     const hit = await run("hit", "--clamp", "40,30,20,10,12");
     expect(hit.code).toBe(3);
@@ -84,7 +89,7 @@ describe("programs and papers", () => {
   for (const [what, args, says] of [
     ["an unknown machine", ["--machine", "loom"], /No machine "loom"/],
     ["an unknown name in a pattern", ["--pattern", "{colour}"], /\{colour\} is not known/],
-    ["a frame that is neither", ["--frame", "round"], /write through, or stops/],
+    ["a frame that is neither", ["--frame=round"], /write through, or stops/],
     ["a clamp without a height", ["--clamp", "1,2,3,4"], /write X,Y,W,H,Z/],
     ["a dialect file that is not there", ["--dialect", "/nowhere.json"], /cannot be opened/],
     ["a person's name of 300 letters", ["--person", "x".repeat(300)], /person/],

@@ -93,12 +93,9 @@ function Editor({ column: c, entry, unit, begun, leave, set, say }: CellProps & 
   };
   const keys = (e: KeyboardEvent<HTMLInputElement | HTMLSelectElement>) => {
     e.stopPropagation();
-    const by: Leave | null =
-      e.key === "Enter"
-        ? { rows: e.shiftKey ? -1 : 1, columns: 0 }
-        : e.key === "Tab"
-          ? { rows: 0, columns: e.shiftKey ? -1 : 1 }
-          : null;
+    const way = e.shiftKey ? -1 : 1;
+    const ways: Record<string, Leave> = { Enter: { rows: way, columns: 0 }, Tab: { rows: 0, columns: way } };
+    const by = ways[e.key];
     if (e.key === "Escape") {
       isDone.current = true;
       say(null);
@@ -110,11 +107,10 @@ function Editor({ column: c, entry, unit, begun, leave, set, say }: CellProps & 
   };
   const blurred = (text: string) => {
     if (isDone.current) return;
-    if (take(text)) leave(STAY);
-    else {
-      isDone.current = true;
-      leave(STAY);
-    }
+    // What cannot be taken is said; the cell goes back to what it held.
+    take(text);
+    isDone.current = true;
+    leave(STAY);
   };
   const label = `${c.label} of ${entry.name}`;
   const options =
