@@ -115,6 +115,25 @@ describe("bending", () => {
   });
 });
 
+describe("default feeds", () => {
+  it("neither rub nor break, whatever is cut with what on which machine; unless the machine is too weak for it", () => {
+    const random = seeded(12);
+    for (const machine of MACHINES.filter((m) => m.power > 1))
+      for (const material of SHOP.materials)
+        for (const cutter of SHOP.cutters.filter((c) => c.kind !== "torch")) {
+          const tooling = { cutter, material, machine };
+          const depth = usualStepdown(tooling).value * (0.2 + 0.8 * random());
+          const bite = { depth, width: cutter.diameter * (0.02 + 0.98 * random()) };
+          const f = feedsFor(tooling, bite);
+          if (/held by/.test(f.feed.reason)) continue;
+          const chip = chipAt(tooling, bite, { feed: f.feed.value, spindle: f.spindle.value });
+          const what = `${cutter.name} in ${material.name} on ${machine.name}, ${JSON.stringify(bite)}`;
+          expect(chip.value, what).toBeGreaterThan(0.95 * chip.rubs);
+          expect(chip.value, what).toBeLessThan(1.05 * chip.breaks);
+        }
+  });
+});
+
 describe("a spindle's speed", () => {
   it("is what it can turn: within its range, or its step below", () => {
     expect(spindleSpeed(ROUTER, 1e9)).toBe(ROUTER.spindleMost);

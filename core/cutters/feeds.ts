@@ -45,6 +45,10 @@ const RUBS = 0.35;
 const BREAKS = 1.8;
 
 const round = (v: number, to: number): number => Math.max(to, Math.round(v / to) * to);
+/** Feeds are told to this, mm/min; slow ones to half of it, so that the chip stays what it is. */
+const FEED_STEP = 10;
+const SLOW = 200;
+const roundFeed = (v: number): number => round(v, v < SLOW ? FEED_STEP / 2 : FEED_STEP);
 
 /** The body of a point holds its tip: it takes the chip of a cutter at least this share of its diameter wide. */
 const HELD_BY_BODY = 1 / 3;
@@ -123,7 +127,7 @@ export function feedsFor(tooling: Tooling, bite: Bite, dial: { pace?: number; sp
     reason = `${said}${spindle}/min`;
   }
   if (thinning > 1.01) reason += ` × ${thinning.toFixed(2)} for thin chips`;
-  feed = round(feed, 10);
+  feed = roundFeed(feed);
   return {
     workingDiameter: working,
     chip: {
@@ -164,7 +168,7 @@ const METAL: [number, string] = [1 / 5, "a fifth of the feed, in metal"];
 function plungeFor({ cutter, material, machine }: Tooling, feed: number): Reasoned {
   const isMetal = material.family === "soft metal" || material.family === "steel";
   const [share, words] = isMetal ? METAL : cutter.centreCutting ? PLUNGES[cutter.kind] : NO_CENTRE;
-  const value = round(Math.min(machine.plungeMost, feed * share), 10);
+  const value = roundFeed(Math.min(machine.plungeMost, feed * share));
   return { value, reason: `${words}${value === machine.plungeMost ? "; held to the machine's most" : ""}` };
 }
 
