@@ -51,7 +51,7 @@ export function MachinesPage({ table, entries }: { table: Table; entries: readon
       part={partNamed(table)}
       entries={entries}
       here="machines"
-      hasUsual
+      hasUsual={table === "machines"}
       among={<Toggle label="Table" value={table} options={TABLES} onChange={show} />}
       picture={table === "dialects" ? (e) => <Preview entry={e} /> : undefined}
     />
