@@ -12,7 +12,7 @@ import { nothingSwept, sweep } from "@oaken/core/proof/sweep";
 import { moveSeconds } from "@oaken/core/toolpath/time";
 import { CLEAR, farthest, figures, RAPID, type Toolpath } from "@oaken/core/toolpath/toolpath";
 import { formatTime, parseLength } from "@oaken/core/units";
-import { parseStock } from "./options.ts";
+import { parseStock } from "./values.ts";
 
 const USAGE = `oaken check PROGRAM --stock WxHxT --cutter SPEC [--cutter SPEC …] [--zero CORNER] [--cell MM] [--json]
   sweeps any G-code program through the stock and says what it would do

@@ -1,12 +1,12 @@
 import type { Handles } from "@oaken/core/cuts/kind";
 import { cutSettings } from "@oaken/core/job/plan";
 import { cutKind } from "@oaken/core/cuts/register";
-import type { BoardJob, JobCut } from "@oaken/core/job/document";
+import { type BoardJob, type JobCut, takeMachine } from "@oaken/core/job/document";
 import { makingKind, MAKINGS } from "@oaken/core/makings/register";
 import { drawingStyle } from "@oaken/core/output/dxf";
 import { checkPattern } from "@oaken/core/output/gcode/names";
 import { Problem } from "@oaken/core/problem";
-import { dialectIn, machineIn, materialIn, type Shop } from "@oaken/core/shop/shop";
+import { dialectIn, materialIn, type Shop } from "@oaken/core/shop/shop";
 import { type Field, parseSetting } from "@oaken/core/settings/fields";
 import type { MakeOptions } from "./options.ts";
 
@@ -76,13 +76,6 @@ export function configure(job: BoardJob, o: MakeOptions, shop: Shop): void {
     if (at < 1) throw new Problem("bad-setting", `--set ${s}: write path=value, such as carve.ridge=0.1.`);
     set(s.slice(0, at), s.slice(at + 1));
   }
-}
-
-/** A machine comes with the dialect that it reads. */
-function takeMachine(job: BoardJob, id: string, shop: Shop): void {
-  job.machine = machineIn(shop, id);
-  const { dialect } = job.machine;
-  if (dialect && shop.dialects.some((d) => d.id === dialect)) job.dialect = dialectIn(shop, dialect);
 }
 
 /** The width of what the job is made from: of its picture, or of its drawing, which has no blank surround. */

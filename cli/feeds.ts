@@ -9,7 +9,7 @@ import type { Reasoned } from "@oaken/core/reasoned";
 import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
 import { machineIn, materialIn } from "@oaken/core/shop/shop";
 import { formatLength } from "@oaken/core/units";
-import { positive } from "./options.ts";
+import { positive } from "./values.ts";
 
 const USAGE = `oaken feeds --cutter SPEC --material ID [--machine ID] [--depth MM] [--width MM] [--json]
   feed, plunge, spindle speed and stepdown of a cutter in a material, each with its reason

@@ -22,7 +22,8 @@ const report = async (out: string) => JSON.parse(await text(out, "report.json"))
 
 describe("programs and papers", () => {
   it("are named by the pattern, for a person and a class, and say whose they are", async () => {
-    await run("named", "--pattern", "{class}-{person}-{cut}", "--person", "../Zoë (Łódź)", "--class", "7 b", "--sheet");
+    const whose = ["--person", "../Zoë (Łódź)", "--class", "7 b"];
+    await run("named", "--pattern", "{class}-{person}-{cut}", ...whose, "--sheet");
     const names = await readdir(on.file("named"));
     expect(names).toContain("7-b-..-zoe-lodz-carve.nc");
     const nc = await text("named", "7-b-..-zoe-lodz-carve.nc");

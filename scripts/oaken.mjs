@@ -258,8 +258,9 @@ const tasks = {
   },
   help() {
     console.log(
-      "oaken start · dev · test · make · outline · check · feeds · rack · materials · machines · dialects · bench · " +
-        "shots — see README.md",
+      `oaken ${Object.keys(tasks)
+        .filter((t) => t !== "help")
+        .join(" · ")} — see README.md`,
     );
   },
 };

@@ -10,7 +10,8 @@ const CORE = 0.8;
 export const MOST_BEND = 0.025;
 
 /**
- * How far a cutter's tip is pushed aside for each newton, mm/N: a round bar held at one end, L³/3EI with I = π·d⁴/64.
+ * How far a cutter's tip is pushed aside for each newton, mm/N: a round bar held at one end, L³/3EI with
+ * I = π·d⁴/64.
  * A tapered one counts as the bar that it is halfway up; a drill is pushed along its axis, and does not bend.
  */
 export function bendPerNewton(cutter: Cutter): number {

@@ -75,8 +75,8 @@ const bendingChip = ({ cutter, material }: Tooling, depth: number): number =>
 /**
  * Spindle speed, feed and plunge for what a cutter takes at once.
  *
- * speed = surface speed / (π·D), as the spindle has it; feed = speed × flutes × chip × thinning (see above), where the
- * chip is the material's for that width (of a point at least {@link HELD_BY_BODY} of its body), thinner where the
+ * speed = surface speed / (π·D), as the spindle has it; feed = speed × flutes × chip × thinning (see above), where
+ * the chip is the material's for that width (of a point at least {@link HELD_BY_BODY} of its body), thinner where the
  * cutter would bend by more than {@link MOST_BEND}. Held by power = removal rate × specific cutting energy and by the
  * machine's largest feed; where that one holds, the spindle slows with it, so that the chip stays thick enough to
  * carry the heat away.

@@ -201,8 +201,15 @@ export function usualStock(shop: Shop): StockSettings {
 }
 
 /** The dialect that a machine reads; the first one where that is not known. */
-export const dialectFor = (shop: Shop, machine: Machine): Dialect =>
+const dialectFor = (shop: Shop, machine: Machine): Dialect =>
   copyOf(shop.dialects.find((d) => d.id === machine.dialect) ?? shop.dialects[0]);
+
+/** Takes a machine of the shop for a job, with the dialect that it reads where the shop knows that. */
+export function takeMachine(job: Pick<Shared, "machine" | "dialect">, id: string, shop: Shop): void {
+  job.machine = machineIn(shop, id);
+  const own = shop.dialects.find((d) => d.id === job.machine.dialect);
+  if (own) job.dialect = copyOf(own);
+}
 
 /** A job without makings and cuts, on one board. */
 export function emptyJob(shop: Shop, name: string, stock: Partial<StockSettings> = {}): BoardJob {

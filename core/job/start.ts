@@ -3,8 +3,8 @@ import { cutKind } from "../cuts/register.ts";
 import { GIVES } from "../makings/product.ts";
 import { makingKind } from "../makings/register.ts";
 import { Problem } from "../problem.ts";
-import { machineIn, materialIn, nearestCutter, type Shop, type Wish } from "../shop/shop.ts";
-import { type BoardJob, dialectFor, emptyJob, type JobMaking, type StockSettings } from "./document.ts";
+import { materialIn, nearestCutter, type Shop, type Wish } from "../shop/shop.ts";
+import { type BoardJob, emptyJob, type JobMaking, type StockSettings, takeMachine } from "./document.ts";
 import { type Chosen, type Outcome, outcomeById } from "./outcomes.ts";
 import { type Makings, pictureMakings } from "./sources.ts";
 
@@ -38,10 +38,7 @@ export function startJob(shop: Shop, { outcome, asset, stock = {}, cutters = {},
   // A workshop may have put its usual material or machine aside: then it is made with what there is.
   const material = shop.materials.some((m) => m.id === o.material) && { material: materialIn(shop, o.material!) };
   const job = emptyJob(shop, asset.name.replace(/\.[^.]+$/, ""), { ...o.stock, ...material, ...stock });
-  if (shop.machines.some((m) => m.id === o.machine)) {
-    job.machine = machineIn(shop, o.machine!);
-    job.dialect = dialectFor(shop, job.machine);
-  }
+  if (shop.machines.some((m) => m.id === o.machine)) takeMachine(job, o.machine!, shop);
   job.makings = make(asset);
   const art = job.makings[job.makings.length - 1];
   if (o.trace && make === pictureMakings) art.settings.trace = o.trace;

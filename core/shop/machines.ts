@@ -56,6 +56,10 @@ export const machineColumns: readonly Column[] = [
     key: "zero",
     label: "Usual zero",
     type: "text",
+    pattern: {
+      regex: "^(front|centre|back)-(left|centre|right)-(top|bed)$",
+      says: "write where it is from front to back, from left to right, and top or bed, such as front-left-top.",
+    },
     ...MAYBE,
     help: "Where the work zero is usually set, such as front-left-top.",
   },

@@ -17,13 +17,16 @@ export interface ClassWall {
 const noStart = (): Problem =>
   new Problem("no-start", "This job is not a starting job. Make it one on the list of jobs first.");
 
+async function begunRows(id: string): Promise<JobRow[]> {
+  await store();
+  return JobRow.findAll({ where: { begunFrom: id, archived: false } });
+}
+
 /** @throws Problem `no-job` or `no-start` */
 export async function openClass(id: string): Promise<ClassWall> {
   const { card: start, document } = await openJob(id);
   if (!document.start) throw noStart();
-  await store();
-  const rows = await JobRow.findAll({ where: { begunFrom: id, archived: false } });
-  const people = rows.map(card).sort((a, b) => (a.person ?? "").localeCompare(b.person ?? ""));
+  const people = (await begunRows(id)).map(card).sort((a, b) => (a.person ?? "").localeCompare(b.person ?? ""));
   return { start, rules: document.start, people };
 }
 
@@ -44,7 +47,7 @@ export async function addPeople(id: string, list: string, className: string): Pr
   const people = peopleFrom(list);
   const { document } = await openJob(id);
   if (!document.start) throw noStart();
-  const { people: there } = await openClass(id);
+  const there = await begunRows(id);
   const known = new Set(there.map((c) => `${c.class ?? ""}/${(c.person ?? "").toLocaleLowerCase()}`));
   const made: JobCard[] = [];
   for (const person of people) {

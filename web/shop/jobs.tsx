@@ -6,6 +6,7 @@ import { Archive, ArchiveRestore, Copy, Download, Search, Users } from "lucide-r
 import { spoken } from "@oaken/core/speech";
 import { formatTime } from "@oaken/core/units";
 import { useUnit } from "../ui/use-unit.ts";
+import type { JobCard } from "../server/card.ts";
 import { api } from "../ui/api.ts";
 import { Pick } from "../ui/pick.tsx";
 import { Toggle } from "../ui/toggle.tsx";
@@ -13,30 +14,18 @@ import { ChooseFile, DropAnywhere, PICTURES, useTaking } from "./drop.tsx";
 import { ProofPicture } from "./proof-picture.tsx";
 import { ShopHeader } from "./shop-header.tsx";
 
-interface Card {
-  id: string;
-  name: string;
-  revision: number;
-  archived: boolean;
-  seconds: number;
-  summary: string;
-  isStart: boolean;
-  begunFrom: string | null;
-  updatedAt: string;
-}
-
 const SORTS = { changed: "last changed", name: "name", time: "machining time" } as const;
 
 /** Home: every job as a card with the picture of its proof. */
 export function JobsPage() {
   const [unit] = useUnit();
-  const [jobs, setJobs] = useState<Card[] | null>(null);
+  const [jobs, setJobs] = useState<JobCard[] | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   const [search, setSearch] = useState("");
   const [sort, setSort] = useState<keyof typeof SORTS>("changed");
   const [shelf, setShelf] = useState<"current" | "archive">("current");
   const taking = useTaking();
-  const load = useCallback(() => api<Card[]>("/api/jobs").then(setJobs, (e: Error) => setWrong(e.message)), []);
+  const load = useCallback(() => api<JobCard[]>("/api/jobs").then(setJobs, (e: Error) => setWrong(e.message)), []);
   useEffect(() => void load(), [load]);
   const act = (work: Promise<unknown>) => work.then(load, (e: Error) => setWrong(e.message));
 

@@ -6,7 +6,7 @@ import { sampleProgram } from "@oaken/core/output/gcode/sample";
 import type { Dialect } from "@oaken/core/output/gcode/dialect";
 import { partNamed } from "@oaken/core/shop/parts";
 import { Toggle } from "../ui/toggle.tsx";
-import type { Kept } from "./table/entries.ts";
+import type { Kept } from "../server/shop.ts";
 import { ShopPage } from "./table/shop-page.tsx";
 
 /** Lines of a program that are shown of its beginning and of its end. */

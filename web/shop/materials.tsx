@@ -1,7 +1,7 @@
 "use client";
 import type { Entry } from "@oaken/core/shop/column";
 import { partNamed } from "@oaken/core/shop/parts";
-import type { Kept } from "./table/entries.ts";
+import type { Kept } from "../server/shop.ts";
 import { ShopPage } from "./table/shop-page.tsx";
 
 const css = (rgb: unknown): string => `rgb(${(rgb as number[]).join(" ")})`;

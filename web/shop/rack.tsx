@@ -10,7 +10,7 @@ import type { Shop } from "@oaken/core/shop/shop";
 import { formatLength, type Unit } from "@oaken/core/units";
 import { CutterDrawing } from "../ui/cutter-drawing.tsx";
 import { Pick } from "../ui/pick.tsx";
-import type { Kept } from "./table/entries.ts";
+import type { Kept } from "../server/shop.ts";
 import { ShopPage } from "./table/shop-page.tsx";
 
 /** Sheet for which a torch's numbers are shown, mm. */

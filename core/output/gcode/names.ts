@@ -1,7 +1,17 @@
 import { Problem } from "../../problem.ts";
 
 /** Letters that stand for others where only plain ones may. */
-const PLAIN: Record<string, string> = { ß: "ss", æ: "ae", ø: "o", ð: "d", þ: "th", ł: "l", đ: "d", œ: "oe", ı: "i" };
+const PLAIN: Record<string, string> = {
+  ß: "ss",
+  æ: "ae",
+  œ: "oe",
+  ø: "o",
+  ð: "d",
+  đ: "d",
+  þ: "th",
+  ł: "l",
+  ı: "i",
+};
 
 /** Text without marks on its letters: what has no plain letter stays as it is. */
 export const plainLetters = (text: string): string =>

@@ -1,6 +1,6 @@
 import { type Cutter, describeCutter, sameCutter } from "../../cutters/profile.ts";
 import { CLEAR, RAPID, type Toolpath } from "../../toolpath/toolpath.ts";
-import type { Dialect } from "./dialect.ts";
+import { type Dialect, unitScale } from "./dialect.ts";
 import { linesOf, type Piece, ProgramLines } from "./lines.ts";
 import { readBack } from "./readback.ts";
 import { checkPattern, type NameParts, programNames, USUAL_PATTERN } from "./names.ts";
@@ -183,7 +183,7 @@ function headComments(
   dialect: Dialect,
 ): [string, string][] {
   const whose = [head.person, head.class].filter(Boolean).join(", ");
-  const scale = dialect.unit === "mm" ? 1 : 1 / 25.4;
+  const scale = unitScale(dialect);
   const say = (v: number) => (v * scale).toFixed(dialect.unit === "mm" ? 1 : 2);
   return [
     ["job", head.board ? `${head.job}, ${head.board}` : head.job],

@@ -10,6 +10,7 @@ import { OutlineMarks } from "./outline-marks.ts";
 import { Board, rowsTurned } from "./board.ts";
 import { ClampBodies } from "./clamps.ts";
 import { crossSegments, zeroSegments } from "./marks.ts";
+import { type Picked, pickOn } from "./pick.ts";
 import { MAT_FRAGMENT, MAT_VERTEX } from "./shaders.ts";
 import { ShownCutter } from "./shown-cutter.ts";
 
@@ -290,29 +291,11 @@ export class StageScene {
   }
 
   /** The point on the stock under a place of the canvas (CSS pixels), on the computed surface; null off the mat. */
-  pick(px: number, py: number): { x: number; y: number; z: number; by: number } | null {
+  pick(px: number, py: number): Picked | null {
     const { clientWidth, clientHeight } = this.canvas;
     const ray = new THREE.Raycaster();
     ray.setFromCamera(new THREE.Vector2((px / clientWidth) * 2 - 1, 1 - (py / clientHeight) * 2), this.camera);
-    const { origin, direction } = ray.ray;
-    if (direction.z >= -1e-6) return null;
-    let z = 0;
-    let x = 0;
-    let y = 0;
-    let by = 0;
-    for (let i = 0; i < 4; i++) {
-      const t = (z - origin.z) / direction.z;
-      x = origin.x + t * direction.x;
-      y = origin.y + t * direction.y;
-      const s = this.surface;
-      if (!s) break;
-      const ci = Math.floor(x / s.cell);
-      const cj = Math.floor(y / s.cell);
-      const on = ci >= 0 && cj >= 0 && ci < s.width && cj < s.height;
-      z = on ? s.z[cj * s.width + ci] : 0;
-      by = on ? s.by[cj * s.width + ci] : 0;
-    }
-    return { x, y, z, by };
+    return pickOn(this.surface, ray.ray);
   }
 
   /** Where a point of the stock appears on the canvas, CSS pixels. */

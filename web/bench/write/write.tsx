@@ -2,9 +2,9 @@
 import { useEffect, useMemo, useState } from "react";
 import { Download } from "lucide-react";
 import { boardJob, boardPrefixes } from "@oaken/core/job/boards";
-import { type BoardJob, stopWords, zeroWords } from "@oaken/core/job/document";
+import { type BoardJob, stopWords, takeMachine, zeroWords } from "@oaken/core/job/document";
 import { fileName } from "@oaken/core/output/gcode/names";
-import { dialectIn, machineIn } from "@oaken/core/shop/shop";
+import { dialectIn } from "@oaken/core/shop/shop";
 import { formatLength } from "@oaken/core/units";
 import type { Writing as HowWritten, WrittenBoard, WrittenFile } from "../../compute/messages.ts";
 import { api } from "../../ui/api.ts";
@@ -24,12 +24,6 @@ export function Write() {
   const say = useSpoken();
   const shop = useShop();
   const { changeWhole } = useActions();
-  /** A machine comes with the dialect that it reads. */
-  const takeMachine = (id: string) =>
-    changeWhole("machine", (d) => {
-      d.machine = machineIn(shop, id);
-      if (shop.dialects.some((q) => q.id === d.machine.dialect)) d.dialect = dialectIn(shop, d.machine.dialect!);
-    });
   const [frame, setFrame] = useState<Frame>("none");
   const { boards, writingOf } = useWriting(frame);
   const desk = useDesk();
@@ -124,7 +118,7 @@ export function Write() {
               className="mb-2 w-full justify-between"
               value={doc.machine.id}
               options={choices(shop.machines, doc.machine)}
-              onChange={takeMachine}
+              onChange={(v) => changeWhole("machine", (d) => takeMachine(d, v, shop))}
             />
             <Pick
               label="Dialect"

@@ -6,6 +6,7 @@ import { OPEN } from "@oaken/core/job/lock";
 import type { StartRules } from "@oaken/core/job/document";
 import { fileName } from "@oaken/core/output/gcode/names";
 import { Desk } from "../../compute/desk.ts";
+import type { ClassWall } from "../../server/class.ts";
 import { api } from "../../ui/api.ts";
 import { keep } from "../../ui/keep.ts";
 import { LengthField } from "../../ui/length-field.tsx";
@@ -13,7 +14,7 @@ import { useUnit } from "../../ui/use-unit.ts";
 import { ProofPicture } from "../proof-picture.tsx";
 import { ShopHeader } from "../shop-header.tsx";
 import { PersonCard } from "./person-card.tsx";
-import { type ClassWall, type State, STATES, stateOf } from "./state.ts";
+import { type State, STATES, stateOf } from "./state.ts";
 import { type ClassWritten, writeClass } from "./write-class.ts";
 
 /** A wall of small proofs, one a person, with the starting job at its head. */

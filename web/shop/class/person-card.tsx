@@ -5,13 +5,14 @@ import { useRef, useState } from "react";
 import type { JobDocument, StartRules } from "@oaken/core/job/document";
 import { setPicture } from "@oaken/core/job/lock";
 import { formatTime } from "@oaken/core/units";
+import type { JobCard } from "../../server/card.ts";
 import { api, uploadPicture } from "../../ui/api.ts";
 import { PICTURES } from "../drop.tsx";
 import { ProofPicture } from "../proof-picture.tsx";
-import { type ClassCard, STATES, stateOf } from "./state.ts";
+import { STATES, stateOf } from "./state.ts";
 
 interface PersonCardProps {
-  of: ClassCard;
+  of: JobCard;
   open: StartRules["open"];
   changed(): void;
 }

@@ -1,23 +1,4 @@
-import type { StartRules } from "@oaken/core/job/document";
-
-/** A job as the wall shows it. */
-export interface ClassCard {
-  id: string;
-  name: string;
-  revision: number;
-  seconds: number;
-  written: number | null;
-  person: string | null;
-  class: string | null;
-  hasPicture: boolean;
-  stops: number;
-}
-
-export interface ClassWall {
-  start: ClassCard;
-  rules: StartRules;
-  people: ClassCard[];
-}
+import type { JobCard } from "../../server/card.ts";
 
 /** How far a person's piece is, in a word. */
 export const STATES = {
@@ -29,7 +10,7 @@ export const STATES = {
 } as const;
 export type State = keyof typeof STATES;
 
-export function stateOf(c: ClassCard): State {
+export function stateOf(c: JobCard): State {
   if (!c.hasPicture) return "no picture";
   if (c.stops > 0) return "to mend";
   if (c.written === c.revision) return "written";

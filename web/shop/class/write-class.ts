@@ -2,8 +2,8 @@ import { boardJob, boardPrefixes } from "@oaken/core/job/boards";
 import type { JobDocument } from "@oaken/core/job/document";
 import { fileName } from "@oaken/core/output/gcode/names";
 import type { Desk } from "../../compute/desk.ts";
+import type { JobCard } from "../../server/card.ts";
 import { api } from "../../ui/api.ts";
-import type { ClassCard } from "./state.ts";
 
 export interface ClassWritten {
   /** path in the archive → bytes */
@@ -17,7 +17,7 @@ export interface ClassWritten {
  * @param said tells how many are done
  */
 export async function writeClass(
-  people: readonly ClassCard[],
+  people: readonly JobCard[],
   desk: Desk,
   said: (done: number, person: string) => void,
 ): Promise<ClassWritten> {

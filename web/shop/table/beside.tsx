@@ -3,7 +3,7 @@ import { useState, type ReactNode } from "react";
 import { Archive, ArchiveRestore, Copy, Pin } from "lucide-react";
 import type { Column, Entry } from "@oaken/core/shop/column";
 import type { Unit } from "@oaken/core/units";
-import { figureFrom, means, textOf, unitOf } from "./figures.ts";
+import { figureFrom, means, optionsOf, textOf, unitOf } from "./figures.ts";
 
 interface BesideProps {
   columns: readonly Column[];
@@ -85,13 +85,7 @@ function Figure({ column: c, value, unit, id, set }: FigureProps) {
       setWrong((e as Error).message);
     }
   };
-  const options =
-    c.type === "switch"
-      ? [
-          { value: "yes", label: "yes" },
-          { value: "no", label: "no" },
-        ]
-      : c.options;
+  const options = optionsOf(c);
   const isWide = c.type === "text" || c.type === "code" || c.type === "numbers";
   return (
     <div className="shrink-0 border-t border-line py-2">

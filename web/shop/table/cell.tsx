@@ -3,7 +3,7 @@ import { Check } from "lucide-react";
 import { useEffect, useRef, useState, type KeyboardEvent } from "react";
 import type { Column, Entry } from "@oaken/core/shop/column";
 import type { Unit } from "@oaken/core/units";
-import { figureFrom, isNumber, means, shownOf, textOf } from "./figures.ts";
+import { figureFrom, isNumber, means, optionsOf, shownOf, textOf } from "./figures.ts";
 
 /** From a cell to the next one after a change. */
 interface Leave {
@@ -113,13 +113,7 @@ function Editor({ column: c, entry, unit, begun, leave, set, say }: CellProps & 
     leave(STAY);
   };
   const label = `${c.label} of ${entry.name}`;
-  const options =
-    c.type === "switch"
-      ? [
-          { value: "yes", label: "yes" },
-          { value: "no", label: "no" },
-        ]
-      : c.options;
+  const options = optionsOf(c);
   if (options)
     return (
       <select

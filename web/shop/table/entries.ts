@@ -2,26 +2,15 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { copyOf } from "@oaken/core/copy";
 import type { Entry } from "@oaken/core/shop/column";
 import { freshId, type Part, readEntry } from "@oaken/core/shop/parts";
+import type { Fault } from "@oaken/core/shop/table";
+import type { Kept } from "../../server/shop.ts";
 import { api } from "../../ui/api.ts";
-
-/** An entry as the server keeps it. */
-export interface Kept {
-  entry: Entry;
-  retired: boolean;
-  version: number;
-}
 
 /** What a change did, so that it can be undone: the entry before it, and what the change is called. */
 interface Done {
   id: string;
   before: Kept | null;
   what: string;
-}
-
-export interface Fault {
-  row: number;
-  column: string;
-  message: string;
 }
 
 /** The entries of a part: shown at once as they are changed, kept by the server, undone one after another. */

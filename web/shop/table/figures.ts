@@ -6,6 +6,14 @@ const isLength = (c: Column): boolean => c.unit === "mm" && c.type === "number";
 /** Whether it is a number, which stands to the right. */
 export const isNumber = (c: Column): boolean => c.type === "number" || c.type === "whole";
 
+const YES_OR_NO = [
+  { value: "yes", label: "yes" },
+  { value: "no", label: "no" },
+];
+
+/** What a figure is chosen from; undefined where it is written. */
+export const optionsOf = (c: Column): Column["options"] => (c.type === "switch" ? YES_OR_NO : c.options);
+
 /** Whether a figure means something for an entry. */
 export const means = (c: Column, entry: Entry): boolean => !c.when || c.when(entry);
 

@@ -4,13 +4,15 @@ import { Download, Plus, Search, Undo2, Upload } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import type { Entry } from "@oaken/core/shop/column";
 import type { Part } from "@oaken/core/shop/parts";
+import type { Fault } from "@oaken/core/shop/table";
 import type { Unit } from "@oaken/core/units";
+import type { Kept } from "../../server/shop.ts";
 import { Toggle } from "../../ui/toggle.tsx";
 import { UnitToggle } from "../../ui/unit-toggle.tsx";
 import { useUnit } from "../../ui/use-unit.ts";
 import { type Room, ShopHeader } from "../shop-header.tsx";
 import { Beside } from "./beside.tsx";
-import { type Fault, type Kept, useEntries } from "./entries.ts";
+import { useEntries } from "./entries.ts";
 import { Grid } from "./grid.tsx";
 
 interface ShopPageProps {
