@@ -106,11 +106,18 @@ function rangeWords({ least, most, above, unit = "" }: Column): string {
   return most !== undefined ? `up to ${most}${u}` : `${above ? "more than" : "at least"} ${least ?? 0}${u}`;
 }
 
-/** A number as people write it: with a point or a comma, its unit behind it or not. */
+const bare = (text: string): string => text.replace(/\s+/g, "");
+
+/**
+ * A number as people write it: with a point or a comma, the column's own unit behind it or none. Another unit is
+ * refused: 0.25in is no quarter of a millimetre.
+ */
 function readNumber(c: Column, text: string): number {
-  const m = /^([-+]?(?:\d+[.,]?\d*|[.,]\d+)(?:e[-+]?\d+)?)\s*\S*$/i.exec(text);
+  const m = /^([-+]?(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:e[-+]?\d+)?)\s*(.*)$/i.exec(text);
   const v = m ? Number(m[1].replace(",", ".")) : NaN;
-  if (!Number.isFinite(v)) throw bad(c, `"${text.slice(0, 40)}" is not a number.`);
+  if (!m || !Number.isFinite(v) || /^[\d.,]/.test(m[2])) throw bad(c, `"${text.slice(0, 40)}" is not a number.`);
+  if (m[2] !== "" && bare(m[2]) !== bare(c.unit ?? ""))
+    throw bad(c, `"${text.slice(0, 40)}": write a number${c.unit ? `, in ${c.unit}` : ""} and nothing behind it.`);
   const isLow = c.least !== undefined && (c.above ? v <= c.least : v < c.least);
   if (isLow || (c.most !== undefined && v > c.most)) throw bad(c, `${text} is out of range: ${rangeWords(c)}.`);
   if (c.type === "whole" && !Number.isInteger(v)) throw bad(c, `${text} is not a whole number.`);

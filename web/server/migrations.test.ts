@@ -37,7 +37,7 @@ async function olderFolder(upTo: number): Promise<void> {
   await sequelize.close();
 }
 
-it("a folder of the version before the shop keeps its jobs, and gains the shop and what starting jobs need", async () => {
+it("a folder of the version before the shop keeps its jobs, and gains what came since", async () => {
   await olderFolder(1);
   vi.resetModules();
   (globalThis as { oakenStore?: unknown }).oakenStore = undefined;
