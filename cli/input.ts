@@ -12,6 +12,7 @@ import { begunFrom, lockFault, setPicture } from "@oaken/core/job/lock";
 import { drawingMakings, solidMakings } from "@oaken/core/job/sources";
 import { startJob, usualHelpers } from "@oaken/core/job/start";
 import type { Files } from "@oaken/core/job/tools";
+import type { Fixed } from "@oaken/core/job/choose";
 import { makingKind } from "@oaken/core/makings/register";
 import { warmUp } from "@oaken/core/outline/warm";
 import type { Raster } from "@oaken/core/picture/raster";
@@ -99,9 +100,15 @@ export async function filesOf({ file, decoded }: Input): Promise<Files> {
 /** Lets the application choose the cutters. */
 const AUTO = "auto";
 
-/** Whether the clearing cutters are to be chosen: where nobody named any for a new job, or asked for it. */
+/** Whether cutters are to be chosen: where nobody named any for a new job, or asked for it. */
 export const isChoosing = (o: MakeOptions, { isNew }: Input): boolean =>
-  o.clear.includes(AUTO) || (isNew && o.clear.length === 0);
+  isNew || [o.clear, o.rest, o.rough].some((specs) => specs.includes(AUTO));
+
+/** Which cutters are not to be chosen: named ones, and the cuts' own of a job that was kept. */
+export const fixedBy = (o: MakeOptions, { isNew }: Input): Fixed => ({
+  own: !isNew || o.cutter.length > 0,
+  helpers: [o.clear, o.rest, o.rough].some((specs) => specs.length > 0 && !specs.includes(AUTO)),
+});
 
 /** The cutters that the options name. */
 function chosen(o: MakeOptions, shop: Shop): Chosen {
@@ -112,7 +119,7 @@ function chosen(o: MakeOptions, shop: Shop): Chosen {
   return {
     main: cutters(o.cutter),
     clear: named(o.clear, usual.clear),
-    rest: cutters(o.rest),
+    rest: named(o.rest),
     rough: named(o.rough, usual.rough),
   };
 }

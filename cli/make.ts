@@ -13,7 +13,7 @@ import { formatTime } from "@oaken/core/units";
 import { writeJobFile } from "@oaken/files/jobfile";
 import { encoded, type OutputFile } from "@oaken/files/outputs";
 import { configure } from "./configure.ts";
-import { checkLock, filesOf, type Input, inputOf, isChoosing } from "./input.ts";
+import { checkLock, filesOf, fixedBy, type Input, inputOf, isChoosing } from "./input.ts";
 import { type MakeOptions, parseMake } from "./options.ts";
 import { sheetOf } from "./sheet.ts";
 import { shopFor } from "./shop-for.ts";
@@ -88,7 +88,7 @@ export async function make(args: string[], print: (line: string) => void): Promi
     if (write) {
       for (const f of outputs) if (f.program) print(`${f.name}: ${f.program.lines} lines`);
       print(`${formatTime(report.seconds)} of machining; everything is in ${o.out}.`);
-      for (const c of choices) print(`Clearing cutters: ${c.reason}.`);
+      for (const c of choices) print(`Cutters: ${c.reason}.`);
       if (stops.length > 0)
         print(
           "Written in spite of findings that stop, because of --force. Do not run these programs before " +
@@ -100,7 +100,7 @@ export async function make(args: string[], print: (line: string) => void): Promi
 }
 
 /**
- * Chooses clearing cutters for a board where nobody did, and builds every board. What was kept on the way is let go of:
+ * Chooses cutters for a board where nobody did, and builds every board. What was kept on the way is let go of:
  * it may be larger than all that is written.
  */
 function chosenAndBuilt(
@@ -113,7 +113,7 @@ function chosenAndBuilt(
   const kept = new Kept();
   const own = boardJob(input.file.job, board);
   const chosen: ChosenJob = isChoosing(o, input)
-    ? chooseAll(own, shop.cutters, files, kept)
+    ? chooseAll(own, shop.cutters, files, kept, { fixed: fixedBy(o, input) })
     : { job: own, choices: [] };
   putBoard(input.file.job, chosen.job);
   const builds = input.file.job.boards.map(({ id }) => {

@@ -53,9 +53,15 @@ function heightReport({ field }: HeightsProduct) {
 /** What grooves bare, as shares of the surface. */
 const tonesReport = ({ least, most, spacing }: Toned["tones"]) => ({ least: to(least, 6), most: to(most, 6), spacing });
 
-/** Sets of clearing cutters that were tried, s; the one that was taken is the first. */
+/** Sets of cutters that were tried, s, with what they leave, mm²; the one that was taken is the first. */
 export const choiceReport = ({ tried, reason }: Choice) => ({
-  tried: tried.map((t) => ({ clear: t.cutters.map(describeCutter), seconds: to(t.seconds, 1), planned: t.isPlanned })),
+  tried: tried.map((t) => ({
+    clear: t.cutters.map(describeCutter),
+    seconds: to(t.seconds, 1),
+    left: to(t.left.area, 1),
+    missing: t.left.missing,
+    planned: t.isPlanned,
+  })),
   taken: tried[0].cutters.map(describeCutter),
   reason,
 });

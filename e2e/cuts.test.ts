@@ -166,7 +166,7 @@ describe("cuts on the bench", () => {
       .getByRole("button", { name: /· Carve/ })
       .click();
     await page.getByRole("button", { name: "Which are quickest?" }).click();
-    const sets = page.getByRole("list", { name: "Clearing cutters by time" });
+    const sets = page.getByRole("list", { name: "Cutters by time" });
     await sets.waitFor();
     expect(await accessibility(page)).toEqual([]);
     const times = await sets.getByRole("button").allTextContents();
@@ -179,7 +179,7 @@ describe("cuts on the bench", () => {
     await settled(page);
     expect(await sets.getByRole("button", { pressed: true }).allTextContents()).toEqual([times[0]]);
     expect((await order()).length).toBeGreaterThan(1);
-    await page.getByRole("button", { name: /Undo clearing cutters/ }).click();
+    await page.getByRole("button", { name: /Undo cutters/ }).click();
     await settled(page);
     expect(await order()).toEqual(["1 · Carve"]);
   }, 120_000);

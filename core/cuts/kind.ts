@@ -168,7 +168,7 @@ export interface CutKind<S = Settings, R extends Takes = Takes> {
   /** one line for the slip and the run strip */
   summary(settings: S, cutter: Cutter): string;
   fields: readonly Field<CutContext>[];
-  /** cutter kinds it can use */
+  /** cutter kinds it can use, the usual one first */
   cutters: readonly Cutter["kind"][];
   /** what it works on; a cut that helps another works on what that one does */
   reads: R;
@@ -185,6 +185,18 @@ export interface CutKind<S = Settings, R extends Takes = Takes> {
    * where only planning tells.
    */
   estimate?(inputs: CutInputs<R>, settings: S): number;
+  /** What it leaves of what it is to take, after the cuts that help it: cutters are chosen by this and by time. */
+  left?(inputs: CutInputs<R>, settings: S): Left;
+}
+
+/** What cutters leave of what they were to take. */
+export interface Left {
+  /** that no cutter reaches, or that too much is left of for the next; mm² */
+  area: number;
+  /** pieces or holes that are not cut at all */
+  missing: number;
+  /** as much area as nobody would change a cutter for, mm² */
+  spare: number;
 }
 
 /** A kind of cut, its settings' type taken from its fields. */

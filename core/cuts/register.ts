@@ -43,8 +43,22 @@ export function cutKind(kind: string): CutKind {
   return found;
 }
 
-/** The kind of cut that comes before a kind to help it, where how long both take can be told without planning. */
-export function chosenHelp(kind: string): CutKind | null {
-  const help = CUTS.find((k) => k.helps?.kind === kind && k.helps.comes === "before");
-  return help?.estimate && cutKind(kind).estimate ? help : null;
+/** How the cutters of a cut are chosen. */
+export interface Choosable {
+  /** its own cutter is chosen too, not only those of the cuts that help it */
+  own: boolean;
+  /** the kind of cut that helps it; null where none does of which that can be told */
+  help: CutKind | null;
+}
+
+/**
+ * Whether cutters of a kind of cut can be tried against each other without planning each set: those that come before
+ * it, or its own and those that come after.
+ */
+export function choosable(kind: string): Choosable | null {
+  const of = cutKind(kind);
+  if (!of.estimate || !of.left) return null;
+  const helpers = CUTS.filter((k) => k.helps?.kind === kind && k.estimate);
+  const before = helpers.find((k) => k.helps!.comes === "before");
+  return before ? { own: false, help: before } : { own: true, help: helpers[0] ?? null };
 }

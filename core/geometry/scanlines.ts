@@ -19,9 +19,10 @@ export interface Span {
 
 /**
  * Parallel lines at `angle` (radians, 0 along X), `spacing` mm apart, clipped to a region (even–odd), row by row.
- * The first lies half a spacing inside the region's extent.
+ * They lie evenly about the middle of the region's extent, the first being row 0.
+ * @param through mm across at which row 0 lies instead
  */
-export function spans(r: Rings, angle: number, spacing: number): Span[] {
+export function spans(r: Rings, angle: number, spacing: number, through?: number): Span[] {
   const [c, s] = [Math.cos(angle), Math.sin(angle)];
   const n = r.xy.length / 2;
   const u = new Float64Array(n);
@@ -36,7 +37,8 @@ export function spans(r: Rings, angle: number, spacing: number): Span[] {
   }
   if (n === 0 || !(spacing > 0)) return [];
   const rows = Math.max(1, Math.ceil((high - low) / spacing - 1e-9));
-  const first = (low + high) / 2 - ((rows - 1) / 2) * spacing;
+  const before = through === undefined ? 0 : Math.ceil((low - through) / spacing);
+  const first = through === undefined ? (low + high) / 2 - ((rows - 1) / 2) * spacing : through + before * spacing;
   const hits: { u: number; ring: number; at: number }[][] = Array.from({ length: rows }, () => []);
   for (let k = 0; k < ringCount(r); k++)
     for (let i = r.starts[k]; i < r.starts[k + 1]; i++) {
@@ -60,7 +62,7 @@ export function spans(r: Rings, angle: number, spacing: number): Span[] {
       const [a, b] = [h[q], h[q + 1]];
       if (b.u - a.u < 1e-9) continue;
       out.push({
-        row,
+        row: before + row,
         x0: c * a.u - s * w,
         y0: s * a.u + c * w,
         x1: c * b.u - s * w,

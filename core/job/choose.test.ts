@@ -7,7 +7,7 @@ import { begun, SHOP } from "../testing/shop.ts";
 import { seeded } from "../testing/random.ts";
 import type { Raster } from "../picture/raster.ts";
 import { chooseAll, type Tried } from "./choose.ts";
-import { setHelpers } from "./edit.ts";
+import { setHelpers, takeCutters } from "./edit.ts";
 import { planCuts } from "./plan.ts";
 import { totalSeconds } from "./prove.ts";
 import { onePicture } from "./tools.ts";
@@ -81,9 +81,9 @@ describe("clearing cutters by themselves", () => {
       planning.kept,
     );
     expect(none.job.cuts.map((c) => c.id)).toEqual(["carve"]);
-    expect(none.choices[0].reason).toMatch(/^no clearing cutter: /);
-    const pocket = toPlan("pocket", raster, STOCK);
-    expect(chooseAll(pocket.job, SHOP.cutters, files, pocket.planning.kept)).toEqual({ job: pocket.job, choices: [] });
+    expect(none.choices[0].reason).toMatch(/^none: /);
+    const lines = toPlan("engrave", raster, STOCK);
+    expect(chooseAll(lines.job, SHOP.cutters, files, lines.planning.kept)).toEqual({ job: lines.job, choices: [] });
   });
 
   it("are none whose flutes end above the floor", () => {
@@ -119,3 +119,94 @@ describe("clearing cutters by themselves", () => {
     expect(job.cuts.map((c) => [c.kind, c.stop])).toEqual([["vcarve", paint]]);
   });
 });
+
+describe("a cut's own cutter, and those after it", () => {
+  it("pocket: of all sets of up to two that leave as little, none is 5 % faster, fully planned", () => {
+    const rack = FLATS.map((c) => ({ ...c, fluteLength: 30 }));
+    for (let seed = 1; seed <= 3; seed++) {
+      const raster = picture(40 + seed);
+      const { job, planning } = toPlan("pocket", raster, STOCK);
+      const { job: chosen, choices } = chooseAll(job, rack, onePicture(raster), planning.kept);
+      const [{ tried }] = choices;
+      const timed = (cutters: readonly Cutter[]) => {
+        const own = structuredClone(job);
+        takeCutters(own, own.cuts[0], { own: true, kind: "rest" }, cutters);
+        return { own, seconds: totalSeconds(own, planCuts(own, planning)) };
+      };
+      const mine = timed(tried[0].cutters);
+      expect(chosen.cuts).toEqual(mine.own.cuts);
+      expect(tried[0].seconds).toBeCloseTo(mine.seconds, 6);
+      const sets = [...rack.map((c) => [c]), ...rack.flatMap((a, i) => rack.slice(i + 1).map((b) => [a, b]))];
+      const finest = Math.min(...tried[0].cutters.map((c) => c.diameter));
+      // A finer last cutter leaves no more: its sets are as good.
+      for (const set of sets.filter((s) => s[s.length - 1].diameter <= finest))
+        expect(mine.seconds, `seed ${seed}: ${set.map((c) => c.id).join()}`).toBeLessThan(1.05 * timed(set).seconds);
+      // What is quicker leaves more than anybody would want.
+      for (const t of tried.filter((q) => q.seconds < tried[0].seconds / 1.05))
+        expect(t.left.area).toBeGreaterThan(tried[0].left.area + t.left.spare / 2);
+    }
+  });
+
+  it("cut-out: none that would leave pieces joined, or a hole uncut, where a thinner one does not", () => {
+    // Two plates 5 mm apart, one with a hole 4.4 mm wide.
+    const raster = drawn((x, y) => {
+      const isPlate = y > 20 && y < 80 && ((x > 20 && x < 70) || (x > 75 && x < 130));
+      return isPlate && Math.hypot(x - 45, y - 50) > 2.2;
+    });
+    const { job, planning } = toPlan("cutout", raster, { ...STOCK, thickness: 6 });
+    const [{ tried }] = chooseAll(job, SHOP.cutters, onePicture(raster), planning.kept).choices;
+    expect(tried[0].cutters.map((c) => c.diameter)).toEqual([3]);
+    const wide = tried.filter((t) => t.cutters[0].diameter > 5);
+    expect(wide.length).toBeGreaterThan(0);
+    for (const t of wide) expect(t.left.missing).toBeGreaterThan(0);
+  });
+
+  it("what was chosen by hand stays", () => {
+    const raster = picture(41);
+    const { job, planning } = toPlan("pocket", raster, STOCK);
+    const mine = job.cuts[0].cutter;
+    const files = onePicture(raster);
+    const helped = chooseAll(job, SHOP.cutters, files, planning.kept, { fixed: { own: true } });
+    expect(helped.job.cuts[0].cutter).toEqual(mine);
+    const kept = chooseAll(job, SHOP.cutters, files, planning.kept, { fixed: { own: true, helpers: true } });
+    expect(kept).toEqual({ job, choices: [] });
+    const alone = chooseAll(job, SHOP.cutters, files, planning.kept, { fixed: { helpers: true } });
+    expect(alone.job.cuts.length).toBe(1);
+  });
+});
+
+describe("roughing cutters by themselves", () => {
+  /** Steep steps from white to black. */
+  const steps = drawn((x, y) => Math.floor(x / 30 + y / 40) % 2 === 0);
+
+  it("come before a surface that is deeper than finishing takes at once, and leave it no more than that", () => {
+    const { job, planning } = toPlan("relief", steps, STOCK);
+    job.makings.find((m) => m.kind === "height")!.settings = { depth: 8 };
+    const { job: chosen, choices } = chooseAll(job, SHOP.cutters, onePicture(steps), planning.kept);
+    expect(chosen.cuts.map((c) => c.kind)).toContain("rough");
+    const [{ tried }] = choices;
+    const without = tried.find((t) => t.cutters.length === 0)!;
+    expect(without.seconds).toBeLessThan(tried[0].seconds);
+    expect(without.left.area).toBeGreaterThan(without.left.spare);
+    // In the corners of upright steps every cutter leaves some.
+    const least = Math.min(...tried.map((t) => t.left.area));
+    expect(tried[0].left.area).toBeLessThanOrEqual(least + tried[0].left.spare);
+    expect(least).toBeLessThan(without.left.area / 5);
+  });
+
+  it("are none before a shallow one", () => {
+    const { job, planning } = toPlan("relief", steps, STOCK);
+    job.makings.find((m) => m.kind === "height")!.settings = { depth: 0.5 };
+    const { job: chosen } = chooseAll(job, SHOP.cutters, onePicture(steps), planning.kept);
+    expect(chosen.cuts.map((c) => c.kind)).toEqual(["finish"]);
+  });
+});
+
+/** A picture of 600 × 400 pixels as wide as STOCK: dark where it is asked for, by mm from its left and from its top. */
+function drawn(isInk: (x: number, y: number) => boolean): Raster {
+  const [width, height] = [600, 400];
+  const data = new Uint8Array(4 * width * height).fill(255);
+  for (let k = 0; k < width * height; k++)
+    if (isInk((k % width) / 4, Math.floor(k / width) / 4)) data.fill(0, 4 * k, 4 * k + 3);
+  return { width, height, data };
+}

@@ -1,38 +1,52 @@
 import { copyOf } from "../copy.ts";
-import { type Cutter, describeCutters } from "../cutters/profile.ts";
-import type { CutKind } from "../cuts/kind.ts";
-import { chosenHelp } from "../cuts/register.ts";
+import { type Cutter, describeCutters, sameCutter } from "../cutters/profile.ts";
+import type { Left } from "../cuts/kind.ts";
+import { type Choosable, choosable, cutKind } from "../cuts/register.ts";
 import type { Kept } from "../kept.ts";
 import { noProgress, Problem } from "../problem.ts";
 import { isOwned } from "../shop/shop.ts";
 import { formatTime } from "../units.ts";
 import { graphOf } from "./build.ts";
 import type { BoardJob, JobCut } from "./document.ts";
-import { setHelpers } from "./edit.ts";
+import { takeCutters } from "./edit.ts";
 import type { Made } from "./graph.ts";
-import { estimateCut, planCuts, type Planning } from "./plan.ts";
+import { leavesMore } from "./leaves.ts";
+import { estimateCut, leftByCut, planCuts, type Planning } from "./plan.ts";
 import { withChanges } from "./prove.ts";
 import type { Files } from "./tools.ts";
 
-/** A set of cutters that could come before a cut, and what it comes to. */
+/** A set of cutters for a cut, and what it comes to. */
 export interface Tried {
-  /** in the order in which they would come; none where the cut does it all */
+  /** in the order in which they would come; none where the cut does it all with a cutter that is not chosen */
   cutters: Cutter[];
-  /** of the helping cuts and the one that they help, with tool changes, s */
+  /** of the cut and those that help it, with tool changes, s */
   seconds: number;
-  /** planned, so that its time is what the programs take; else estimated */
+  /** what they leave of what they were to take */
+  left: Left;
+  /** planned, so that its time is what the programs take, but for how long finishing a surface takes; else estimated */
   isPlanned: boolean;
 }
 
 /** Cutters that were tried against each other for one cut. */
 export interface Choice {
-  /** the cut that they help, and the kind of help */
+  /** the cut that they are for */
   target: string;
-  kind: string;
-  /** the one that was taken first, then the other planned ones and the estimated ones, fastest first */
+  /** the first of them is the cut's own */
+  own: boolean;
+  /** the kind of cut that helps it with the others; null where none does */
+  kind: string | null;
+  /** the one that was taken first, then those that leave no more, planned ones first, then the others; fastest first */
   tried: Tried[];
   /** why, in a line */
   reason: string;
+}
+
+/** Parts of a choice that somebody made already. */
+export interface Fixed {
+  /** the cuts' own cutters */
+  own?: boolean;
+  /** the cutters of cuts that help */
+  helpers?: boolean;
 }
 
 /** Cutters of a rack that are tried at most: more, and they are taken evenly by their size. */
@@ -47,52 +61,42 @@ const MOST_PLANNED = 5;
 const WORTH_A_CHANGE = 1.03;
 
 /**
- * Tries the cutters of a rack before a cut: none, each, and every two of them, the larger first. Times are estimated
- * from areas, lengths and clearance; the nearest to the best are planned.
- * @returns null where its kind has no help of which that can be told, or there is nothing to cut
+ * Tries the cutters of a rack for a cut: for those that come before it none, each, and every two of them, the larger
+ * first; for its own and those that come after it each and every two. Of the sets that leave no more than can be had
+ * the fastest is taken. Times are estimated from areas, lengths and clearance; the nearest to the best are planned,
+ * of a surface the cuts before it, since finishing it takes long to plan and as long after any of them.
+ * @returns null where that cannot be told of its kind, or there is nothing to cut
  */
-export function chooseHelpers(
+export function chooseCutters(
   job: BoardJob,
   target: string,
   rack: readonly Cutter[],
   planning: Planning,
+  fixed: Fixed = {},
 ): { job: BoardJob; choice: Choice } | null {
   const cut = job.cuts.find((c) => c.id === target)!;
-  const help = chosenHelp(cut.kind);
-  if (!help || estimateCut(job, target, planning) === null) return null;
-  const sets = new Sets(job, cut, help, planning);
-  const cutters = candidates(rack, help);
-  const tried = [sets.estimated([]), ...cutters.map((c) => sets.estimated([c]))];
-  for (const first of cutters)
-    for (const next of cutters)
-      if (next.diameter < first.diameter) {
-        const best = Math.min(...tried.map((t) => t.seconds));
-        // What the second cutter takes comes on top: sets that are slower without it are slower with it.
-        if (sets.atLeast(first, next) < best) tried.push(sets.estimated([first, next]));
-      }
-  const possible = tried.filter((t) => Number.isFinite(t.seconds)).sort((a, b) => a.seconds - b.seconds);
+  const way = choosable(cut.kind);
+  if (!way || estimateCut(job, target, planning) === null) return null;
+  if (fixed.helpers && (fixed.own || !way.own)) return null;
+  const sets = new Sets(job, cut, way, planning);
+  const possible = estimatedSets(sets, rack, { ...way, fixed, mine: cut.cutter }).filter((t) =>
+    Number.isFinite(t.seconds),
+  );
   if (possible.length === 0) return null;
-  const planned = new Map<Tried, Tried>();
-  for (const t of possible) {
-    const fastest = Math.min(...[...planned.values()].map((p) => p.seconds));
-    const isHopeless = t.seconds > fastest * (planned.size < 2 ? NEAR : 1);
-    if (Number.isFinite(fastest) && (isHopeless || planned.size >= MOST_PLANNED)) break;
-    planned.set(t, sets.planned(t.cutters));
-  }
-  // What was only estimated does not come before what was planned.
-  const all = possible
-    .map((t) => planned.get(t) ?? t)
-    .filter((t) => Number.isFinite(t.seconds))
-    .sort((a, b) => Number(b.isPlanned) - Number(a.isPlanned) || a.seconds - b.seconds);
-  const fewest = all.filter((t) => t.isPlanned && t.seconds <= WORTH_A_CHANGE * all[0].seconds);
+  const isEnough = leavesEnough(possible);
+  const [enough, less] = [possible.filter(isEnough), possible.filter((t) => !isEnough(t))].map((l) =>
+    l.sort((a, b) => a.seconds - b.seconds),
+  );
+  const all = planned(sets, enough);
+  const fewest = all.filter((t) => t.isPlanned === all[0].isPlanned && t.seconds <= WORTH_A_CHANGE * all[0].seconds);
   const best = fewest.reduce((a, b) => (b.cutters.length < a.cutters.length ? b : a));
   all.splice(all.indexOf(best), 1);
-  all.unshift(best);
-  const choice = { target, kind: help.kind, tried: all, reason: reasonOf(all) };
+  const tried = [best, ...all, ...less];
+  const choice = { target, own: way.own, kind: way.help?.kind ?? null, tried, reason: reasonOf(best, all, less) };
   return { job: sets.withCutters(best.cutters), choice };
 }
 
-/** A job with the cutters that suit it, for every cut that has help of which that can be told. */
+/** A job with the cutters that suit it, for every cut of which that can be told. */
 export interface ChosenJob {
   job: BoardJob;
   choices: Choice[];
@@ -102,9 +106,15 @@ export interface ChosenJob {
  * Chooses for every cut of a job; one whose outline cannot be made stays as it is.
  * @param only the cut that it is about, where it is not about all of them
  */
-export function chooseAll(job: BoardJob, rack: readonly Cutter[], files: Files, kept: Kept, only?: string): ChosenJob {
+export function chooseAll(
+  job: BoardJob,
+  rack: readonly Cutter[],
+  files: Files,
+  kept: Kept,
+  { only, fixed }: { only?: string; fixed?: Fixed } = {},
+): ChosenJob {
   const isAbout = (id: string) => only === undefined || id === only;
-  const targets = job.cuts.filter((c) => c.on && !c.target && isAbout(c.id) && chosenHelp(c.kind));
+  const targets = job.cuts.filter((c) => c.on && !c.target && isAbout(c.id) && choosable(c.kind));
   const choices: Choice[] = [];
   if (targets.length === 0) return { job, choices };
   const graph = graphOf(job, files, kept);
@@ -117,7 +127,7 @@ export function chooseAll(job: BoardJob, rack: readonly Cutter[], files: Files, 
     }
   const planning: Planning = { makings, kept, grain: null, step: () => noProgress, now: () => 0 };
   for (const { id } of targets) {
-    const chosen = chooseHelpers(job, id, rack, planning);
+    const chosen = chooseCutters(job, id, rack, planning, fixed);
     if (!chosen) continue;
     job = chosen.job;
     choices.push(chosen.choice);
@@ -125,23 +135,71 @@ export function chooseAll(job: BoardJob, rack: readonly Cutter[], files: Files, 
   return { job, choices };
 }
 
-/** Sets of cutters before one cut of a job. */
+/** The sets that are worth a look, with their estimates. */
+function estimatedSets(
+  sets: Sets,
+  rack: readonly Cutter[],
+  { own, help, fixed, mine }: Choosable & { fixed: Fixed; mine: Cutter },
+): Tried[] {
+  const cutters = candidates(rack, sets.kinds);
+  const firsts = own && fixed.own ? [mine] : cutters;
+  const tried = firsts.map((c) => sets.estimated([c]));
+  if (!own) tried.unshift(sets.estimated([]));
+  if (!help || (own && fixed.helpers)) return tried;
+  const isEnough = leavesEnough(own ? [...tried, ...cutters.map((c) => sets.estimated([c]))] : tried);
+  for (const first of firsts)
+    for (const next of cutters) {
+      if (next.diameter >= first.diameter) continue;
+      const best = Math.min(...tried.filter(isEnough).map((t) => t.seconds));
+      // What the second cutter takes comes on top: sets that are slower without it are slower with it.
+      if (sets.atLeast(first, next) < best) tried.push(sets.estimated([first, next]));
+    }
+  return tried;
+}
+
+/** Whether a set leaves no more than the one that leaves least, but for what nobody would change a cutter for. */
+function leavesEnough(tried: readonly Tried[]): (t: Tried) => boolean {
+  const possible = tried.filter((t) => Number.isFinite(t.seconds));
+  const missing = Math.min(...possible.map((t) => t.left.missing));
+  const area = Math.min(...possible.filter((t) => t.left.missing === missing).map((t) => t.left.area));
+  return ({ left }) => left.missing <= missing && left.area <= area + left.spare;
+}
+
+/** Sets with the nearest to the best planned, those first; what was only estimated does not come before them. */
+function planned(sets: Sets, possible: readonly Tried[]): Tried[] {
+  const done = new Map<Tried, Tried>();
+  for (const t of possible) {
+    const fastest = Math.min(...[...done.values()].map((p) => p.seconds));
+    const isHopeless = t.seconds > fastest * (done.size < 2 ? NEAR : 1);
+    if (Number.isFinite(fastest) && (isHopeless || done.size >= MOST_PLANNED)) break;
+    done.set(t, sets.planned(t));
+  }
+  const all = possible.map((t) => done.get(t) ?? t).filter((t) => Number.isFinite(t.seconds));
+  // Where every planned one was stopped, it is for the findings to say why.
+  if (all.length === 0) return [...possible];
+  return all.sort((a, b) => Number(b.isPlanned) - Number(a.isPlanned) || a.seconds - b.seconds);
+}
+
+/** Sets of cutters for one cut of a job. */
 class Sets {
+  /** the cutters that are tried */
+  readonly kinds: ReadonlySet<Cutter["kind"]>;
+  private readonly kind: string | null;
+
   constructor(
     private readonly job: BoardJob,
     private readonly cut: JobCut,
-    private readonly help: CutKind,
+    private readonly way: Choosable,
     private readonly planning: Planning,
-  ) {}
+  ) {
+    this.kind = way.help?.kind ?? null;
+    this.kinds = new Set([(way.own ? cutKind(cut.kind) : way.help!).cutters[0]]);
+  }
 
   withCutters(cutters: readonly Cutter[]): BoardJob {
     const job = copyOf(this.job);
-    setHelpers(
-      job,
-      job.cuts.find((c) => c.id === this.cut.id)!,
-      this.help.kind,
-      cutters,
-    );
+    const target = job.cuts.find((c) => c.id === this.cut.id)!;
+    takeCutters(job, target, { own: this.way.own, kind: this.kind }, cutters);
     return job;
   }
 
@@ -151,36 +209,43 @@ class Sets {
       cutter: c.cutter,
       seconds: estimateCut(job, c.id, this.planning) ?? 0,
     }));
-    return { cutters, seconds: this.total(parts), isPlanned: false };
+    const seconds = this.total(parts);
+    const left = Number.isFinite(seconds) ? leftByCut(job, this.cut.id, this.planning) : null;
+    return { cutters, seconds, left: left ?? { area: 0, missing: 0, spare: 0 }, isPlanned: false };
   }
 
-  planned(cutters: Cutter[]): Tried {
+  /** With its helping cuts planned, and the cut itself, but for a surface: how long that takes no helper changes. */
+  planned({ cutters, left }: Tried): Tried {
     const job = this.withCutters(cutters);
+    const isGrainy = cutKind(this.cut.kind).isGrainy;
     const ids = new Set(this.ours(job).map((c) => c.id));
-    const cuts = planCuts(job, this.planning).filter((c) => ids.has(c.id));
-    const isStopped = cuts.some((c) => c.id !== this.cut.id && c.notes.some((n) => n.severity === "stop"));
+    if (isGrainy) ids.delete(this.cut.id);
+    const cuts = planCuts(job, this.planning, (c) => ids.has(c.id));
+    // What stops the cut itself, whatever helps it, stops every set alike.
+    const isOurs = (id: string) => this.way.own || id !== this.cut.id;
+    const isStopped = cuts.some((c) => isOurs(c.id) && c.notes.some((n) => n.severity === "stop"));
     const parts = cuts.map((c) => ({ cutter: c.cut.cutter, seconds: c.seconds }));
-    return { cutters, seconds: isStopped ? Infinity : this.total(parts), isPlanned: true };
+    if (isGrainy) parts.push({ cutter: this.cut.cutter, seconds: estimateCut(job, this.cut.id, this.planning) ?? 0 });
+    return { cutters, seconds: isStopped ? Infinity : this.total(parts), left, isPlanned: true };
   }
 
   /** What two cutters come to without what the second one itself takes, s. */
   atLeast(first: Cutter, next: Cutter): number {
-    const seconds = (cutters: Cutter[], id: (job: BoardJob) => string) => {
+    const seconds = (cutters: Cutter[], is: (c: JobCut) => boolean) => {
       const job = this.withCutters(cutters);
-      return estimateCut(job, id(job), this.planning) ?? 0;
+      return estimateCut(job, this.ours(job).find(is)!.id, this.planning) ?? 0;
     };
-    return this.total([
-      { cutter: first, seconds: seconds([first], (job) => this.ours(job)[0].id) },
+    const parts = [
+      { cutter: first, seconds: seconds([first], (c) => sameCutter(c.cutter, first)) },
       { cutter: next, seconds: LEAST_SECOND },
-      { cutter: this.cut.cutter, seconds: seconds([next], () => this.cut.id) },
-    ]);
+    ];
+    if (!this.way.own) parts.push({ cutter: this.cut.cutter, seconds: seconds([next], (c) => c.id === this.cut.id) });
+    return this.total(parts);
   }
 
   /** The cut with its helpers of the kind at hand, in order. */
   private ours(job: BoardJob): JobCut[] {
-    return job.cuts.filter(
-      (c) => c.id === this.cut.id || (c.target === this.cut.id && c.kind === this.help.kind && c.on),
-    );
+    return job.cuts.filter((c) => c.id === this.cut.id || (c.target === this.cut.id && c.kind === this.kind && c.on));
   }
 
   private total(parts: readonly { cutter: Cutter; seconds: number }[]): number {
@@ -194,29 +259,30 @@ class Sets {
 /** A second cutter that has anything to do takes at least as long as this, s. */
 const LEAST_SECOND = 1;
 
-/** The cutters that a kind can use, largest first, no two alike. */
-function candidates(rack: readonly Cutter[], help: CutKind): Cutter[] {
+/** The cutters of these kinds, largest first, no two alike. */
+function candidates(rack: readonly Cutter[], kinds: ReadonlySet<Cutter["kind"]>): Cutter[] {
   const bySize = new Map<number, Cutter>();
   for (const c of rack.filter(isOwned))
-    if (
-      help.cutters.includes(c.kind) &&
-      (!bySize.has(c.diameter) || (c.centreCutting && !bySize.get(c.diameter)!.centreCutting))
-    )
+    if (kinds.has(c.kind) && (!bySize.has(c.diameter) || (c.centreCutting && !bySize.get(c.diameter)!.centreCutting)))
       bySize.set(c.diameter, c);
   const all = [...bySize.values()].sort((a, b) => b.diameter - a.diameter);
   if (all.length <= MOST_CUTTERS) return all;
   return Array.from({ length: MOST_CUTTERS }, (_, k) => all[Math.round((k * (all.length - 1)) / (MOST_CUTTERS - 1))]);
 }
 
-/** The set that was taken against the fastest of each other number of cutters. */
-function reasonOf([taken, ...others]: readonly Tried[]): string {
+/** The set that was taken against the fastest of each other number of cutters, and the quickest that leaves more. */
+function reasonOf(taken: Tried, others: readonly Tried[], less: readonly Tried[]): string {
   const rivals = [0, 1, 2]
     .map((n) => others.find((t) => t.cutters.length === n))
     .filter((t) => t !== undefined)
     .sort((a, b) => a.seconds - b.seconds);
-  const words = rivals.map(
-    (t) => `${t.cutters.length === 0 ? "without any" : describeCutters(t.cutters)} ${formatTime(t.seconds)}`,
-  );
-  const first = taken.cutters.length === 0 ? "no clearing cutter" : describeCutters(taken.cutters);
-  return `${first}: ${formatTime(taken.seconds)}${words.length > 0 ? `; ${words.join("; ")}` : ""}`;
+  const words = rivals.map((t) => `${setName(t, "without any")} ${formatTime(t.seconds)}`);
+  const quicker = less.find((t) => t.seconds < taken.seconds);
+  if (quicker)
+    words.push(
+      `${setName(quicker, "without any")} ${formatTime(quicker.seconds)}, but leaves ${leavesMore(quicker.left, taken.left)}`,
+    );
+  return `${setName(taken, "none")}: ${formatTime(taken.seconds)}${words.map((w) => `; ${w}`).join("")}`;
 }
+
+const setName = ({ cutters }: Tried, none: string): string => (cutters.length === 0 ? none : describeCutters(cutters));

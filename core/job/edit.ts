@@ -93,6 +93,17 @@ export function setHelpers(job: BoardJob, target: JobCut, kind: string, cutters:
   if (stop && !now.some((c) => c.stop)) first.stop ??= stop;
 }
 
+/** Cutters for a cut: its own first where that is chosen too, then those of the kind that helps it. */
+export function takeCutters(
+  job: BoardJob,
+  target: JobCut,
+  { own, kind }: { own: boolean; kind: string | null },
+  cutters: readonly Cutter[],
+): void {
+  if (own) target.cutter = { ...cutters[0] };
+  if (kind) setHelpers(job, target, kind, own ? cutters.slice(1) : cutters);
+}
+
 export function removeCut(job: BoardJob, id: string): void {
   job.cuts = job.cuts.filter((c) => c.id !== id && c.target !== id);
 }

@@ -1,5 +1,6 @@
 import type { Cutter } from "../cutters/profile.ts";
 import type { Fit } from "../picture/fitness.ts";
+import { LEAST_THROUGH } from "../cuts/profile/profile.ts";
 import { Problem } from "../problem.ts";
 import { isOwned, nearestCutter, type Shop, type Wish } from "../shop/shop.ts";
 import type { BoardJob, StockSettings } from "./document.ts";
@@ -70,8 +71,6 @@ const carve = (side: "in" | "stands", border: string | null) => (from: Choosing)
   cut("carve", "vcarve", "Carve", from.main(V60), side === "in" ? {} : { side, ...(border && { border }) }),
 ];
 
-/** Thinner cutters than this break when they cut through stock, mm. */
-const LEAST_THROUGH = 3;
 /** Flutes reach this far beyond the stock that they cut through, mm. */
 const REACHES_BEYOND = 0.5;
 

@@ -1,5 +1,5 @@
 import { profileOf } from "../cutters/profile.ts";
-import type { CutContext, CutInputs, CutKind, Intent, Note, Peer, Planned } from "../cuts/kind.ts";
+import type { CutContext, CutInputs, CutKind, Intent, Left, Note, Peer, Planned } from "../cuts/kind.ts";
 import { cutKind } from "../cuts/register.ts";
 import type { Kept } from "../kept.ts";
 import type { Product } from "../makings/product.ts";
@@ -133,10 +133,17 @@ export interface Planning {
   now(): number;
 }
 
-/** Every cut planned, in machining order; what was planned before from the same things is taken from there. */
-export function planCuts(job: BoardJob, { makings, kept, grain, step, now }: Planning): CutResult[] {
+/**
+ * Every cut planned, in machining order; what was planned before from the same things is taken from there.
+ * @param isAsked whether a cut is asked for, where not all are
+ */
+export function planCuts(
+  job: BoardJob,
+  { makings, kept, grain, step, now }: Planning,
+  isAsked: (cut: JobCut) => boolean = () => true,
+): CutResult[] {
   const filled = contexts(job);
-  return job.cuts.map((cut) => {
+  return job.cuts.filter(isAsked).map((cut) => {
     const { context, values, resolved } = filled.get(cut.id)!;
     const kind = cutKind(cut.kind);
     if (!kind.cutters.includes(cut.cutter.kind))
@@ -176,20 +183,30 @@ export function planCuts(job: BoardJob, { makings, kept, grain, step, now }: Pla
 }
 
 /** How long a cut would take, found without planning it, s; null where its kind cannot tell or nothing is to be cut. */
-export function estimateCut(job: BoardJob, id: string, { makings, kept }: Planning): number | null {
+export const estimateCut = (job: BoardJob, id: string, planning: Planning): number | null =>
+  asked(job, id, planning, "estimate");
+
+/** What a cut would leave, found without planning it; null where its kind cannot tell or nothing is to be cut. */
+export const leftByCut = (job: BoardJob, id: string, planning: Planning): Left | null =>
+  asked(job, id, planning, "left");
+
+/** What a kind of cut tells without planning, kept. */
+function asked<K extends "estimate" | "left">(job: BoardJob, id: string, { makings, kept }: Planning, what: K) {
   const cut = job.cuts.find((c) => c.id === id)!;
   const kind = cutKind(cut.kind);
   const { context, values } = contexts(job).get(id)!;
   const about = job.cuts.find((c) => c.id === cut.target) ?? cut;
   const reads = readsOf({ ...about, name: cut.name }, kind, job, makings);
-  if (!kind.estimate || isNote(reads)) return null;
-  const estimate = (ofKind: string, from: Reads, own: Settings, c: CutContext) =>
-    cutKind(ofKind).estimate!({ ...inputsFor(from, c, kept, noProgress), grain: null }, own);
-  return kept.of("estimate", [kind.kind, reads, values, context], estimate, ESTIMATES);
+  if (!kind[what] || isNote(reads)) return null;
+  const tell = (ofKind: string, from: Reads, own: Settings, c: CutContext) =>
+    cutKind(ofKind)[what]!({ ...inputsFor(from, c, kept, noProgress), grain: null }, own) as ReturnType<
+      NonNullable<CutKind[K]>
+    >;
+  return kept.of(what, [kind.kind, reads, values, context], tell, TOLD);
 }
 
 /** Estimates that are kept: numbers, so that many cost nothing. */
-const ESTIMATES = 500;
+const TOLD = 500;
 
 /** Plans that are kept: those of two or three versions of a job with many cuts. */
 const PLANS = 24;

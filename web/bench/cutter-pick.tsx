@@ -1,6 +1,6 @@
 "use client";
 import { Fragment } from "react";
-import { chosenHelp, cutKind, CUTS } from "@oaken/core/cuts/register";
+import { cutKind, CUTS } from "@oaken/core/cuts/register";
 import { cutterIn } from "@oaken/core/cutters/rack";
 import { angleFrom, type Cutter, describeCutter, shoulderOf } from "@oaken/core/cutters/profile";
 import type { JobCut } from "@oaken/core/job/document";
@@ -44,6 +44,7 @@ export function CutterPick({ cut }: { cut: JobCut }) {
       {CUTS.map(({ kind, helps }) =>
         helps?.kind === cut.kind ? <Helpers key={kind} cut={cut} kind={kind} label={helps.label} /> : null,
       )}
+      <CutterSets cut={cut} />
     </>
   );
 }
@@ -126,7 +127,6 @@ function Helpers({ cut, kind, label }: { cut: JobCut; kind: string; label: strin
               ),
           ),
       )}
-      {chosenHelp(cut.kind)?.kind === kind && <CutterSets cut={cut} kind={kind} />}
     </>
   );
 }

@@ -2,9 +2,11 @@
 import { Check } from "lucide-react";
 import { useState } from "react";
 import { type Cutter, describeCutters, sameCutter } from "@oaken/core/cutters/profile";
-import type { Choice } from "@oaken/core/job/choose";
+import { type Choosable, choosable } from "@oaken/core/cuts/register";
+import type { Choice, Tried } from "@oaken/core/job/choose";
 import type { BoardJob, JobCut } from "@oaken/core/job/document";
-import { setHelpers } from "@oaken/core/job/edit";
+import { takeCutters } from "@oaken/core/job/edit";
+import { leavesMore } from "@oaken/core/job/leaves";
 import { formatTime } from "@oaken/core/units";
 import { useShop } from "../ui/shop.tsx";
 import { useActions, useBench, useDesk } from "./context.tsx";
@@ -13,11 +15,23 @@ import { useActions, useBench, useDesk } from "./context.tsx";
 const SHOWN = 6;
 
 /** What a choice hangs on: the job but for the cutters that are chosen. */
-const keyOf = (doc: BoardJob, cut: string, kind: string): string =>
-  JSON.stringify([doc.makings, doc.stock, doc.machine, doc.cuts.filter((c) => c.target !== cut || c.kind !== kind)]);
+const keyOf = (doc: BoardJob, cut: JobCut, { own, help }: Choosable): string =>
+  JSON.stringify([
+    doc.makings,
+    doc.stock,
+    doc.machine,
+    doc.cuts
+      .filter((c) => c.target !== cut.id || c.kind !== help?.kind)
+      .map((c) => (own && c.id === cut.id ? { ...c, cutter: null } : c)),
+  ]);
 
-/** Cutters of the rack tried against each other before a cut: each set a row with its time, one click away. */
-export function CutterSets({ cut, kind }: { cut: JobCut; kind: string }) {
+/** Cutters of the rack tried against each other for a cut: each set a row with its time, one click away. */
+export function CutterSets({ cut }: { cut: JobCut }) {
+  const way = choosable(cut.kind);
+  return way && <Sets cut={cut} way={way} />;
+}
+
+function Sets({ cut, way }: { cut: JobCut; way: Choosable }) {
   const { change } = useActions();
   const desk = useDesk();
   const doc = useBench((s) => s.doc);
@@ -25,8 +39,9 @@ export function CutterSets({ cut, kind }: { cut: JobCut; kind: string }) {
   const [found, setFound] = useState<{ key: string; choice: Choice | null } | null>(null);
   const [working, setWorking] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
-  const key = keyOf(doc, cut.id, kind);
-  const mine = doc.cuts.filter((c) => c.target === cut.id && c.kind === kind).map((c) => c.cutter);
+  const key = keyOf(doc, cut, way);
+  const helping = doc.cuts.filter((c) => c.target === cut.id && c.kind === way.help?.kind).map((c) => c.cutter);
+  const mine = way.own ? [cut.cutter, ...helping] : helping;
   const tried = found?.key === key ? (found.choice?.tried ?? []) : null;
   const look = async () => {
     setWorking(true);
@@ -39,11 +54,11 @@ export function CutterSets({ cut, kind }: { cut: JobCut; kind: string }) {
     setWorking(false);
   };
   const take = (cutters: Cutter[]) =>
-    change("clearing cutters", (d) =>
-      setHelpers(
+    change("cutters", (d) =>
+      takeCutters(
         d,
         d.cuts.find((c) => c.id === cut.id)!,
-        kind,
+        { own: way.own, kind: way.help?.kind ?? null },
         cutters,
       ),
     );
@@ -55,9 +70,9 @@ export function CutterSets({ cut, kind }: { cut: JobCut; kind: string }) {
         </button>
       )}
       {wrong && <p className="mt-1 text-red">{wrong}</p>}
-      {tried?.length === 0 && <p className="text-soft">There is nothing to carve yet that cutters could clear.</p>}
+      {tried?.length === 0 && <p className="text-soft">There is nothing to cut yet that cutters could be tried on.</p>}
       {tried && tried.length > 0 && (
-        <ul aria-label="Clearing cutters by time" className="flex flex-col gap-px">
+        <ul aria-label="Cutters by time" className="flex flex-col gap-px">
           {tried.slice(0, SHOWN).map((t) => {
             const isNow = isSame(t.cutters, mine);
             const name = t.cutters.length === 0 ? "none" : describeCutters(t.cutters);
@@ -74,9 +89,16 @@ export function CutterSets({ cut, kind }: { cut: JobCut; kind: string }) {
                     {isNow && <Check size={14} aria-hidden className="text-spruce" />}
                     {name}
                   </span>
-                  <span className="font-mono text-soft">
-                    {t.isPlanned ? "" : "about "}
-                    {formatTime(t.seconds)}
+                  <span className="shrink-0 text-right text-soft">
+                    <span className="font-mono">
+                      {t.isPlanned ? "" : "about "}
+                      {formatTime(t.seconds)}
+                    </span>
+                    {isLess(t, tried[0]) && (
+                      <span className="block text-[12px] leading-[15px]">
+                        leaves {leavesMore(t.left, tried[0].left)}
+                      </span>
+                    )}
                   </span>
                 </button>
               </li>
@@ -87,6 +109,10 @@ export function CutterSets({ cut, kind }: { cut: JobCut; kind: string }) {
     </div>
   );
 }
+
+/** Whether a set leaves so much more than another that somebody might mind. */
+const isLess = ({ left }: Tried, than: Tried): boolean =>
+  left.missing > than.left.missing || left.area > than.left.area + left.spare;
 
 const isSame = (a: readonly Cutter[], b: readonly Cutter[]): boolean =>
   a.length === b.length && a.every((c, i) => sameCutter(c, b[i]));

@@ -106,7 +106,7 @@ export class Desk {
   sheet(job: BoardJob, writing: Writing, programs: SheetParts["programs"]): Promise<Uint8Array> {
     return this.call((seq) => ({ type: "sheet", seq, job, writing, programs }));
   }
-  /** Clearing cutters tried against each other for a cut; null where there is nothing to choose. */
+  /** Cutters tried against each other for a cut; null where there is nothing to choose. */
   choose(job: BoardJob, target: string, rack: readonly Cutter[]): Promise<Choice | null> {
     return this.call((seq) => ({ type: "choose", seq, job, target, rack }));
   }

@@ -124,7 +124,7 @@ async function answer(ask: Ask): Promise<void> {
       const pdf = await sheetOf(job, await filesOf(job), writing, programs, { kept, fonts: await sheetFonts() });
       send({ type: "sheet", seq, pdf }, [pdf.buffer]);
     } else if (ask.type === "choose") {
-      const { choices } = chooseAll(ask.job, ask.rack, await filesOf(ask.job), kept, ask.target);
+      const { choices } = chooseAll(ask.job, ask.rack, await filesOf(ask.job), kept, { only: ask.target });
       send({ type: "chosen", seq: ask.seq, choice: choices[0] ?? null });
     } else if (ask.type === "thumb") {
       if (!last) return;

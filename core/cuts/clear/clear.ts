@@ -1,14 +1,15 @@
 import { profileOf } from "../../cutters/profile.ts";
-import { ringCount, type Rings } from "../../geometry/rings.ts";
+import { ringCount } from "../../geometry/rings.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import { Ground } from "../area/ground.ts";
-import { type AreaPlan, type Level, levels } from "../area/level.ts";
+import { type AreaPlan, levels } from "../area/level.ts";
 import { isDone, type Reached, reachedBy } from "../area/reached.ts";
 import { clearRests } from "../area/rests.ts";
 import { clearRings } from "../area/rings.ts";
+import { areaSeconds, type AreaWork } from "../area/seconds.ts";
 import {
   directionField,
   entryField,
@@ -24,7 +25,6 @@ import { CARVE_READS, type CarveInputs, carveRegion } from "../vcarve/border.ts"
 import { CLEAR } from "../vcarve/clearing.ts";
 import { effectiveFloor } from "../vcarve/floor.ts";
 import { vcarve } from "../vcarve/vcarve.ts";
-import { clearSeconds } from "./seconds.ts";
 
 /** The carve that this prepares: its settings, its cutter's profile, how deep it goes. */
 function carvedBy({ target }: CutContext) {
@@ -98,20 +98,13 @@ export const clear = defineCut({
   plan,
 });
 
-/** The ground that it clears: the carve's region, and how. */
-export interface ToClear {
-  region: Rings;
-  area: AreaPlan;
-  levels: Level[];
-}
-
-/** @returns null where there is no region to clear */
+/** The ground that it clears: the carve's region. @returns null where there is none */
 function toClear(
   inputs: CarveInputs,
   s: ClearSettings,
   { settings, profile: carve, floor }: NonNullable<ReturnType<typeof carvedBy>>,
   notes: Note[],
-): ToClear | null {
+): AreaWork | null {
   const region = carveRegion(inputs, settings);
   if (!region || ringCount(region) === 0) return null;
   const c = inputs.clearance(region);
@@ -162,7 +155,7 @@ function estimate(inputs: CarveInputs, s: ClearSettings): number {
   // Its flutes end above the floor: the shank would rub.
   if (carved && inputs.cutter.fluteLength < carved.floor) return Infinity;
   const ground = carved && toClear(inputs, s, carved, []);
-  return ground ? clearSeconds(inputs, s, ground) : 0;
+  return ground ? areaSeconds(inputs, s, ground) : 0;
 }
 
 function plan(inputs: CarveInputs, s: ClearSettings): Planned {

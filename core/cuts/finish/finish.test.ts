@@ -3,12 +3,28 @@ import { profileOf } from "../../cutters/profile.ts";
 import { type HeightField, heightAt } from "../../height/field.ts";
 import { newSurface } from "../../proof/surface.ts";
 import { heightsOf, planReading } from "../../testing/cutting.ts";
+import { seeded } from "../../testing/random.ts";
 import { cutterOf } from "../../testing/shop.ts";
 import { against, BOARD, CELL, surface, swept } from "../../testing/surfaces.ts";
 import type { Planned } from "../kind.ts";
 
 const finish = (f: HeightField, cutter: string, own = {}) =>
   planReading("finish", { art: heightsOf(f) }, cutter, own, {}, BOARD);
+
+/** A surface of upright steps, as a picture of few pixels gives. */
+function blocks(seed: number): HeightField {
+  const random = seeded(seed);
+  const cell = 0.5 + 0.8 * random();
+  const [width, height] = [Math.floor(BOARD.width / cell), Math.floor(BOARD.height / cell)];
+  const z = new Float32Array(width * height);
+  for (let n = 0; n < 12; n++) {
+    const [i0, j0] = [Math.floor(width * random()), Math.floor(height * random())];
+    const [w, h, low] = [2 + width * random() * 0.4, 2 + height * random() * 0.4, -8 * random()];
+    for (let j = j0; j < Math.min(height, j0 + h); j++)
+      for (let i = i0; i < Math.min(width, i0 + w); i++) z[j * width + i] = low;
+  }
+  return { x0: 0, y0: 0, cell, width, height, z };
+}
 
 describe("finishing", () => {
   for (const [cutter, own] of [
@@ -175,10 +191,32 @@ describe("roughing", () => {
     expect(Math.min(...wide.toolpath.z, 0)).toBe(0);
   });
 
+  it("a smaller cutter after larger ones comes down nowhere at rapid speed into what they left", () => {
+    // Rows of the larger cutter leave stock between them beside upright walls, as pictures of few pixels have.
+    for (let seed = 1; seed <= 14; seed++) {
+      const f = blocks(seed);
+      const first = { leave: 0.3, stepdown: 3, stepover: 2.4 + (seed % 3) };
+      const larger: [string, object][] = [["flat:6", { ...first, angle: 20 * (seed % 4) }]];
+      if (seed % 2) larger.push(["flat:4", { ...first, stepover: 1.7 }]);
+      const smaller = seed % 5 === 0 ? "ball:2" : "flat:2";
+      const plans = [...larger, [smaller, { leave: 0.3, stepdown: 1 }] as [string, object]].map(
+        ([cutter, own], k): [Planned, ReturnType<typeof profileOf>] => [
+          rough(f, cutter, own, larger.slice(0, k)),
+          profileOf(cutterOf(cutter)),
+        ],
+      );
+      const { reports } = swept(plans, 0.1);
+      expect(
+        reports.map((r) => r.rapids),
+        `seed ${seed}`,
+      ).toEqual(plans.map(() => 0));
+    }
+  });
+
   it("a smaller cutter after a larger one cuts only what that left", () => {
     const f = surface(4, 0.2, true);
     const alone = rough(f, "flat:2", { stepdown: 1 });
-    const after = rough(f, "flat:2", { stepdown: 1 }, [["flat:6", { leave: 0.3, stepdown: 2, stepover: 2.4 }]]);
+    const after = rough(f, "flat:2", { stepdown: 1 }, [["flat:6", { leave: 0.3, stepdown: 2, stepover: 1.2 }]]);
     const length = (plan: Planned) => {
       const { kind, x, y } = plan.toolpath;
       let sum = 0;

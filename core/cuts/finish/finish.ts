@@ -4,12 +4,14 @@ import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import { rateFields } from "../fields.ts";
-import { type CutContext, type CutInputs, defineCut, HEIGHT_ART, type Note, type Planned } from "../kind.ts";
+import { type CutContext, type CutInputs, defineCut, HEIGHT_ART, type Left, type Note, type Planned } from "../kind.ts";
 import { heightAsked, regionOf } from "../surface/asked.ts";
+import { COARSE, coarseSeconds, coarsely } from "../surface/coarse.ts";
 import { stockNotes } from "../surface/notes.ts";
 import { groundFor } from "../surface/ground.ts";
+import { tipsOverLeft } from "../surface/standing.ts";
 import { apartFor, cutRows, passFields } from "../surface/passes.ts";
-import { type Row, ringsOver, rowsOver, spiralOver } from "../surface/rows.ts";
+import { type Row, ringsOver, rowsOver, spiralOver, tipsAlong } from "../surface/rows.ts";
 
 /** Shallower than this below the stock's top there is nothing to cut, mm. */
 const TOUCH = 0.001;
@@ -70,8 +72,33 @@ export const finish = defineCut({
   intent: () => ({ depth: null, through: false }),
   isGrainy: true,
   sample: { cutter: "ball:3", settings: { stepover: 1 } },
+  estimate: (inputs, s) => coarseSeconds(plan(coarsely(inputs), s), inputs),
+  left,
   plan,
 });
+
+/** As much of a board as finishing may meet deep by the way, as a share of the surface. */
+const SPARE = 0.01;
+
+/** Where roughing left more above the surface than finishing takes at once. */
+function left(inputs: CutInputs<typeof HEIGHT_ART>): Left {
+  const { art } = inputs.reads;
+  const coarse = coarsely(inputs);
+  const been = inputs.helpers
+    .filter((h) => "leave" in h.settings)
+    .map(({ cutter, settings }) => ({ cutter, leave: Number(settings.leave) }));
+  const touching = been.length > 0 ? tipsOverLeft(coarse, been) : null;
+  const most = DEEP * usualStepdown(inputs).value;
+  const size = art.field.width * art.field.height * art.field.cell ** 2;
+  let area = 0;
+  for (const row of rowsOver(groundFor(coarse, art, inputs.cutter), COARSE, 0)) {
+    const stands = touching && tipsAlong(touching, row, row.lowest.length);
+    row.lowest.forEach((low, i) => {
+      if (Math.min(0, stands ? stands[i] : 0) - low > most) area += row.step * COARSE;
+    });
+  }
+  return { area, missing: 0, spare: SPARE * size };
+}
 
 function plan(inputs: CutInputs<typeof HEIGHT_ART>, s: FinishSettings): Planned {
   const { art } = inputs.reads;

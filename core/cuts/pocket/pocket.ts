@@ -1,6 +1,6 @@
 import { upright } from "../../proof/asked.ts";
 import { inset } from "../../geometry/clearance/clearance.ts";
-import { regionArea, ringCount } from "../../geometry/rings.ts";
+import { regionArea, ringCount, ringsLength } from "../../geometry/rings.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { cutAlong, unroll } from "../../toolpath/loops.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
@@ -9,8 +9,11 @@ import { clearEven } from "../area/even.ts";
 import { Ground } from "../area/ground.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import { type AreaPlan, type Level, levels } from "../area/level.ts";
+import { leftArea } from "../area/left.ts";
 import { clearLines } from "../area/lines.ts";
 import { clearRings } from "../area/rings.ts";
+import { areaSeconds, speedAlong } from "../area/seconds.ts";
+import { liftSeconds } from "../area/survey.ts";
 import {
   directionField,
   entryField,
@@ -22,7 +25,7 @@ import {
   stepdownField,
   stepoverField,
 } from "../fields.ts";
-import { ART, type ArtInputs, type CutContext, defineCut, type Note, type Planned } from "../kind.ts";
+import { ART, type ArtInputs, type CutContext, defineCut, type Left, type Note, type Planned } from "../kind.ts";
 
 const depthOf = (_c: CutContext, s: { depth: number }): number => s.depth;
 const biteOf = (_: CutContext, s: { depth: number; stepdown: number; stepover: number }) => ({
@@ -105,8 +108,52 @@ export const pocket = defineCut({
   handles: { depth: "depth", entry: "entry" },
   intent: (s) => ({ depth: s.depth, through: false }),
   sample: { cutter: "flat:3" },
+  estimate,
+  left,
   plan,
 });
+
+/** How a pocket is cleared, the finishing pass left on its walls. */
+function areaOf(inputs: ArtInputs, s: PocketSettings, notes: Note[]): AreaPlan {
+  return {
+    c: inputs.clearance(inputs.reads.art.ink),
+    radius: inputs.cutter.diameter / 2,
+    stepover: safeStepover(inputs, s, notes, "Pocket"),
+    slope: slopeOf(s),
+    entry: s.entry,
+    centre: inputs.cutter.centreCutting,
+    conventional: s.direction === "conventional",
+  };
+}
+
+/** Ways other than rings take so many times as long, on the shapes of the demo. */
+const WAY_SECONDS = { rings: 1, lines: 1, even: 2 };
+
+/** How long it would take, without planning it, s; Infinity where its flutes end above the floor or it fits nowhere. */
+function estimate(inputs: ArtInputs, s: PocketSettings): number {
+  const region = inputs.reads.art.ink;
+  if (ringCount(region) === 0) return 0;
+  const area = areaOf(inputs, s, []);
+  const wall = area.radius + s.leave;
+  if (inputs.cutter.fluteLength < s.depth || area.c.widest <= wall) return Infinity;
+  const all = levels(s.depth, s.stepdown, () => wall + s.finish);
+  const seconds = areaSeconds(inputs, s, { region, area, levels: all });
+  if (s.finish === 0) return seconds;
+  const { rings } = inset(area.c, wall);
+  const round = ringsLength(rings) / speedAlong(inputs, s, area.c, wall);
+  const enter = liftSeconds(inputs.machine, s.depth / 2, 2 * area.radius);
+  return WAY_SECONDS[s.way] * seconds + all.length * (round + ringCount(rings) * enter);
+}
+
+/** As much of a pocket as nobody would take a finer cutter for, as a share of its area. */
+const SPARE = 0.01;
+
+function left(inputs: ArtInputs, _s: PocketSettings): Left {
+  const region = inputs.reads.art.ink;
+  const finest = Math.min(inputs.cutter.diameter, ...inputs.helpers.map((h) => h.cutter.diameter)) / 2;
+  const area = leftArea(region, inputs.clearance(region), finest, finest);
+  return { area, missing: 0, spare: SPARE * regionArea(region) };
+}
 
 function plan(inputs: ArtInputs, s: PocketSettings): Planned {
   const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
@@ -118,15 +165,7 @@ function plan(inputs: ArtInputs, s: PocketSettings): Planned {
   inputs.progress(0.3);
   const wall = radius + s.leave;
   const finish = s.finish;
-  const area: AreaPlan = {
-    c,
-    radius,
-    stepover: safeStepover(inputs, s, notes, "Pocket"),
-    slope: slopeOf(s),
-    entry: s.entry,
-    centre: inputs.cutter.centreCutting,
-    conventional: s.direction === "conventional",
-  };
+  const area = areaOf(inputs, s, notes);
   const facts = { widest: c.widest, deepest: s.depth, area: regionArea(region) };
   const out = (): Planned => ({
     toolpath: w.take(),

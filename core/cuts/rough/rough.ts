@@ -1,5 +1,6 @@
 import { usualStepdown } from "../../cutters/feeds.ts";
-import { profileOf } from "../../cutters/profile.ts";
+import { type Cutter, profileOf } from "../../cutters/profile.ts";
+import { rangeOf } from "../../height/field.ts";
 import type { Tips } from "../../height/tips.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
@@ -8,6 +9,7 @@ import { rampField, rateFields, slopeOf, stepoverField } from "../fields.ts";
 import { WaysIn } from "../area/sink.ts";
 import { type CutContext, type CutInputs, defineCut, HEIGHT_ART, type Planned } from "../kind.ts";
 import { regionOf } from "../surface/asked.ts";
+import { coarseSeconds, coarsely } from "../surface/coarse.ts";
 import { type Enter, follow, type Following, rampEnd, rampInto } from "../surface/follow.ts";
 import { stockNotes } from "../surface/notes.ts";
 import { inOrder, runsOf } from "../surface/runs.ts";
@@ -65,8 +67,15 @@ export const rough = defineCut({
   intent: () => ({ depth: null, through: false }),
   isGrainy: true,
   sample: { cutter: "flat:6", helps: { kind: "finish", cutter: "ball:3" } },
+  estimate,
   plan,
 });
+
+/** How long it would take, planned coarsely, s; Infinity where its flutes end above the surface's lowest. */
+function estimate(inputs: CutInputs<typeof HEIGHT_ART>, s: RoughSettings): number {
+  const deepest = -rangeOf(inputs.reads.art.field).low - s.leave;
+  return inputs.cutter.fluteLength < deepest ? Infinity : coarseSeconds(plan(coarsely(inputs), s), inputs);
+}
 
 /** Rows farther apart than this many radii leave stock between them. */
 const MOST_STEPOVER = 1.8;
@@ -87,9 +96,9 @@ function plan(inputs: CutInputs<typeof HEIGHT_ART>, s: RoughSettings): Planned {
   const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
   const ground = groundFor(inputs, art, inputs.cutter);
   const { tips } = ground;
-  const rows = rowsOver(ground, Math.min(s.stepover, MOST_STEPOVER * p.radius), s.angle);
-  const touching = touchingBefore(inputs);
-  const before = rows.map((row) => touching && tipsAlong(touching, row, row.lowest.length));
+  const rows = rowsOver(ground, apartOf(inputs.cutter, s), s.angle);
+  const standing = standingBefore(inputs);
+  const before = rows.map((row) => standing && tipsAlong(standing.likely, row, row.lowest.length));
   const ways = new WaysIn(p.radius, inputs.cutter.centreCutting, slopeOf(s));
   const depth = -lowestOf(rows) - s.leave;
   const levels = depth > 0 ? Math.ceil(depth / s.stepdown - 1e-6) : 0;
@@ -109,7 +118,12 @@ function plan(inputs: CutInputs<typeof HEIGHT_ART>, s: RoughSettings): Planned {
       ),
     );
     const following: Following = { tips, tolerance: TOLERANCE, over: wanted };
-    const enter = entryFrom(inputs, w, ways, z0, slopeOf(s), following);
+    // Where the level above was cut stock begins at it; elsewhere where cutters before this one surely left it.
+    const stockAt = (x: number, y: number): number => {
+      if (!standing || standing.likely.at(x, y) - Math.max(z0, tips.at(x, y) + s.leave) > WORTH) return z0;
+      return Math.max(z0, Math.min(0, standing.surely.at(x, y)));
+    };
+    const enter = entryFrom(inputs, w, ways, stockAt, slopeOf(s), following);
     let isOpen = false;
     for (const run of inOrder(runs, JOINED * s.stepover, false))
       // A run that would join one without a way in has to be entered by itself.
@@ -131,25 +145,30 @@ function lowestOf(rows: readonly Row[]): number {
   return low;
 }
 
-/** The lowest tips over what roughing cutters before this one left standing; null where the stock is whole. */
-function touchingBefore(inputs: CutInputs<typeof HEIGHT_ART>): Tips | null {
+/** What roughing cutters before this one left standing; null where the stock is whole. */
+function standingBefore(inputs: CutInputs<typeof HEIGHT_ART>): { likely: Tips; surely: Tips } | null {
   const earlier = inputs.earlier.filter((e) => e.kind === rough.kind);
   if (earlier.length === 0) return null;
-  return tipsOverLeft(
-    inputs,
-    earlier.map(({ cutter, settings }) => ({ cutter, leave: Number(settings.leave) })),
-  );
+  const been = earlier.map(({ cutter, settings }) => {
+    const own = settings as RoughSettings;
+    return { cutter, leave: own.leave, rows: { apart: apartOf(cutter, own), angle: own.angle } };
+  });
+  return { likely: tipsOverLeft(inputs, been), surely: tipsOverLeft(inputs, been, true) };
 }
 
+/** How far apart rows are, mm. */
+const apartOf = (cutter: Cutter, s: { stepover: number }): number =>
+  Math.min(s.stepover, MOST_STEPOVER * profileOf(cutter).radius);
+
 /**
- * Brings a roughing cutter to a course through stock that begins at z0: from beside the board, along a ramp, or
+ * Brings a roughing cutter to a course through the stock there: from beside the board, along a ramp, or
  * straight down where there is room for neither and the cutter may.
  */
 function entryFrom(
   { stock, cutter }: CutContext,
   w: ToolpathWriter,
   ways: WaysIn,
-  z0: number,
+  stockAt: (x: number, y: number) => number,
   slope: number,
   f: Following,
 ): Enter {
@@ -157,6 +176,7 @@ function entryFrom(
   const isBeside = (x: number, y: number) =>
     Math.max(-x, -y, x - stock.width, y - stock.height) > (BESIDE * diameter) / 2;
   return (course, x, y, z) => {
+    const z0 = stockAt(x, y);
     if (isBeside(x, y) || z0 - z <= (centreCutting ? SHALLOW : 0)) {
       w.above(x, y);
       w.plunge(z);

@@ -26,16 +26,11 @@ export function placeOn({ x, y, each }: Pick<Row, "x" | "y" | "each">, i: number
 
 /** Rows at an angle over the ground of a cut, so many mm apart, each clipped to where the cutter may pass. */
 export function rowsOver({ passed, over, tips }: Ground, apart: number, degrees: number): Row[] {
-  const [dx, dy] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
-  const corners = cornersOf(passed);
-  const across = corners.map(({ x, y }) => y * dx - x * dy);
-  const [first, last] = [Math.min(...across), Math.max(...across)];
-  // As many as keep the distance, the first and the last on the rectangle's own sides.
-  const count = Math.max(1, Math.ceil((last - first) / apart - 1e-9));
+  const { dx, dy, first, pitch, count } = rowsAcross(passed, apart, degrees);
   const step = over.cell;
   const rows: Row[] = [];
   for (let k = 0; k <= count; k++) {
-    const v = first + ((last - first) * k) / count;
+    const v = first + k * pitch;
     const clipped = clip(passed, { x: -v * dy, y: v * dx }, { dx, dy });
     if (!clipped) continue;
     const [u, to] = clipped;
@@ -46,6 +41,27 @@ export function rowsOver({ passed, over, tips }: Ground, apart: number, degrees:
     rows.push(withTips({ x, y, each, step, u, du: step }, tips, to > u ? passed : null));
   }
   return rows;
+}
+
+/**
+ * Where rows at an angle lie across a rectangle: as many as keep the distance, the first and the last on its own sides.
+ */
+function rowsAcross(passed: Passed, apart: number, degrees: number) {
+  const [dx, dy] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
+  const across = cornersOf(passed).map(({ x, y }) => y * dx - x * dy);
+  const [first, last] = [Math.min(...across), Math.max(...across)];
+  const count = Math.max(1, Math.ceil((last - first) / apart - 1e-9));
+  return { dx, dy, first, pitch: (last - first) / count, count };
+}
+
+/** Whether a sample of a ground lies on one of the rows over it: no other is nearer to the row there. */
+export function onRows({ passed, over }: Ground, apart: number, degrees: number): (x: number, y: number) => boolean {
+  const { dx, dy, first, pitch } = rowsAcross(passed, apart, degrees);
+  const near = (over.cell / 2) * (Math.abs(dx) + Math.abs(dy));
+  return (x, y) => {
+    const v = y * dx - x * dy - first;
+    return Math.abs(v - pitch * Math.round(v / pitch)) <= near;
+  };
 }
 
 /** Rings about the middle of where a cutter may pass, from the innermost outward, so many mm apart. */

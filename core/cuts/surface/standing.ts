@@ -4,22 +4,27 @@ import { between, type HeightField } from "../../height/field.ts";
 import { leftBy, tipSurface } from "../../height/surface.ts";
 import { Tips } from "../../height/tips.ts";
 import type { CutInputs, HEIGHT_ART } from "../kind.ts";
-import { groundFor } from "./ground.ts";
+import { type Ground, groundFor } from "./ground.ts";
+import { onRows } from "./rows.ts";
 
 /** A cutter that has been over a surface, and how far above it its tips kept, mm. */
 export interface Been {
   cutter: Cutter;
   leave: number;
+  /** the rows that it kept to; everywhere where not given */
+  rows?: { apart: number; angle: number };
 }
 
-/** The lowest tips of a cut's cutter over what others left standing of a surface. */
-export function tipsOverLeft(inputs: CutInputs<typeof HEIGHT_ART>, been: readonly Been[]): Tips {
+/**
+ * The lowest tips of a cut's cutter over what others left standing of a surface.
+ * @param isSure no less than may stand, so that rapids may come down to it; else what is most likely
+ */
+export function tipsOverLeft(inputs: CutInputs<typeof HEIGHT_ART>, been: readonly Been[], isSure = false): Tips {
   const { art } = inputs.reads;
   const { surface } = groundFor(inputs, art, inputs.cutter);
   const z = new Float32Array(surface.z.length);
-  for (const { cutter, leave } of been) {
-    const { over } = groundFor(inputs, art, cutter);
-    const left = leftBy({ ...over, z: over.z.map((low) => Math.min(0, low + leave)) }, profileOf(cutter));
+  for (const b of been) {
+    const left = leftOf(groundFor(inputs, art, b.cutter), b, isSure);
     const [u0, v0] = [(surface.x0 - left.x0) / left.cell - 0.5, (surface.y0 - left.y0) / left.cell - 0.5];
     const scale = surface.cell / left.cell;
     for (let k = 0; k < z.length; k++) {
@@ -31,4 +36,29 @@ export function tipsOverLeft(inputs: CutInputs<typeof HEIGHT_ART>, been: readonl
   const standing: HeightField = { ...surface, z };
   const p = profileOf(inputs.cutter);
   return new Tips(standing, tipSurface(standing, p), p);
+}
+
+/** What a cutter leaves standing; beside its rows it has not been. */
+function leftOf(ground: Ground, { cutter, leave, rows }: Been, isSure: boolean): HeightField {
+  const { over } = ground;
+  const tips = over.z.map((low) => Math.min(0, low + leave));
+  const isOn = rows ? onRows(ground, rows.apart, rows.angle) : () => true;
+  const { width, cell } = over;
+  const z = tips.map((tip, k) => {
+    const [i, j] = [k % width, Math.floor(k / width)];
+    if (!isOn(over.x0 + (i + 0.5) * cell, over.y0 + (j + 0.5) * cell)) return 0;
+    return isSure ? highestNear(tips, over, i, j) : tip;
+  });
+  // A row passes up to half a sample beside the samples that stand for it.
+  const isThinner = isSure && cutter.kind !== "taper";
+  const diameter = isThinner ? Math.max(cutter.diameter / 2, cutter.diameter - cell) : cutter.diameter;
+  return leftBy({ ...over, z }, profileOf({ ...cutter, diameter }));
+}
+
+/** The highest of a sample and those round it. */
+function highestNear(z: Float32Array, { width, height }: HeightField, i: number, j: number): number {
+  let top = -Infinity;
+  for (let b = Math.max(0, j - 1); b <= Math.min(height - 1, j + 1); b++)
+    for (let a = Math.max(0, i - 1); a <= Math.min(width - 1, i + 1); a++) top = Math.max(top, z[b * width + a]);
+  return top;
 }

@@ -7,7 +7,8 @@ import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { formatLength } from "../../units.ts";
 import { between } from "../../toolpath/stretches.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
-import { type CutContext, defineCut, type Note, type Planned } from "../kind.ts";
+import { leftArea } from "../area/left.ts";
+import { type CutContext, defineCut, type Left, type Note, type Planned } from "../kind.ts";
 import { borderFields, floorFields } from "./floor.ts";
 import { floorTrails } from "./rest.ts";
 import { carveTrails, clearLinks } from "./trails.ts";
@@ -71,6 +72,7 @@ export const vcarve = defineCut({
   intent: (s) => ({ depth: s.limited ? s.floor : null, through: false }),
   sample: { cutter: "v:60:12" },
   estimate,
+  left,
   plan,
 });
 
@@ -78,6 +80,15 @@ export const vcarve = defineCut({
 function estimate(inputs: CarveInputs, s: VcarveSettings): number {
   const region = carveRegion(inputs, s);
   return region && ringCount(region) > 0 ? carveSeconds(inputs, s, strokesOf(inputs, s, region)) : 0;
+}
+
+/** Where its point is wider than the shapes: clearing cutters leave nothing that it does not take. */
+function left(inputs: CarveInputs, s: VcarveSettings): Left {
+  const region = carveRegion(inputs, s);
+  const { r } = profileOf(inputs.cutter);
+  if (!region) return { area: 0, missing: 0, spare: 0 };
+  const area = leftArea(region, inputs.clearance(region), r(SCRATCH), r(SCRATCH));
+  return { area, missing: 0, spare: area };
 }
 
 function plan(inputs: CarveInputs, s: VcarveSettings): Planned {

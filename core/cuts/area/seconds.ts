@@ -1,16 +1,24 @@
 import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
-import { ringCount, ringLength, ringsLength } from "../../geometry/rings.ts";
-import { cutAlong, unroll } from "../../toolpath/loops.ts";
+import { ringCount, ringLength, type Rings, ringsLength } from "../../geometry/rings.ts";
+import { cutAlong, type Loop, unroll } from "../../toolpath/loops.ts";
 import { moveSeconds } from "../../toolpath/time.ts";
 import { RAPID, ToolpathWriter } from "../../toolpath/toolpath.ts";
-import type { AreaPlan } from "../area/level.ts";
-import { pipsOf } from "../area/pips.ts";
-import { restsOf } from "../area/rests.ts";
-import { leastRamp, wayLength } from "../area/sink.ts";
-import { liftSeconds, surveyIn } from "../area/survey.ts";
-import { slopeOf } from "../fields.ts";
-import type { CarveInputs } from "../vcarve/border.ts";
-import type { ClearSettings, ToClear } from "./clear.ts";
+import type { CutInputs, Rates } from "../kind.ts";
+import type { AreaPlan, Level } from "./level.ts";
+import { pipsOf } from "./pips.ts";
+import { restsOf } from "./rests.ts";
+import { leastRamp, wayLength } from "./sink.ts";
+import { liftSeconds, surveyIn } from "./survey.ts";
+
+/** What telling the time of an area looks at. */
+type Inputs = Pick<CutInputs, "kept" | "clearance" | "machine" | "stock">;
+
+/** An area to clear: its region, and how. */
+export interface AreaWork {
+  region: Rings;
+  area: AreaPlan;
+  levels: Level[];
+}
 
 /** A helix as wide as most are, with the level turn at its end, as a share of the cutter's radius. */
 const HELIX = 0.8;
@@ -29,7 +37,7 @@ const START = 0.3;
  * How long clearing would take: the length of its rings at the speed that the outermost ones can be run at, and a way
  * in for each group of rings; of what earlier cutters leave, the stretches that are left and a lift for each corner.
  */
-export function clearSeconds(inputs: CarveInputs, s: ClearSettings, { region, area, levels }: ToClear): number {
+export function areaSeconds(inputs: Inputs, s: Rates, { region, area, levels }: AreaWork): number {
   const { c, radius, stepover } = area;
   const { machine, stock } = inputs;
   const way = TRAVEL * Math.hypot(stock.width, stock.height);
@@ -49,7 +57,7 @@ export function clearSeconds(inputs: CarveInputs, s: ClearSettings, { region, ar
   for (const { from, z0, z1 } of levels) {
     let length = 0;
     for (let d = from; d < c.widest; d += stepover) length += survey.length(d);
-    const helix = (z0 - z1) / Math.sin(Math.atan(slopeOf(s))) + 2 * Math.PI * HELIX * radius;
+    const helix = (z0 - z1) / Math.sin(Math.atan(area.slope)) + 2 * Math.PI * HELIX * radius;
     const enter = helix / rate + liftSeconds(machine, -z1, way);
     const pips = pipsOf(area, { from, z0, z1 });
     for (const t of pips) seconds += wayLength(t.x, t.y) / rate + liftSeconds(machine, -z1, PIP_TRAVEL * radius);
@@ -65,17 +73,22 @@ function hasNoWayIn(area: AreaPlan, from: number): boolean {
   return Array.from({ length: ringCount(rings) }, (_, k) => ringLength(rings, k)).some((l) => l < leastRamp(area));
 }
 
-/** How fast the outermost rings are run, corners and all, mm/s. */
-function speedAlong({ machine }: CarveInputs, s: ClearSettings, c: Clearance, from: number): number {
+/** How fast the rings this far inside are run, corners and all, mm/s. */
+export function speedAlong(inputs: Inputs, s: Rates, c: Clearance, from: number): number {
   const { rings } = inset(c, from);
+  const loops = Array.from({ length: ringCount(rings) }, (_, k) =>
+    unroll(rings.xy, rings.starts[k], rings.starts[k + 1], 0, false),
+  );
+  return ringsLength(rings) / alongSeconds(inputs, s, loops);
+}
+
+/** How long the rounds along closed paths take, without the ways from one to the next, s. */
+export function alongSeconds({ machine }: Pick<Inputs, "machine">, s: Rates, loops: readonly Loop[]): number {
   const w = new ToolpathWriter(s.feed, s.plunge, machine.rapid);
-  for (let k = 0; k < ringCount(rings); k++) {
-    const loop = unroll(rings.xy, rings.starts[k], rings.starts[k + 1], 0, false);
+  for (const loop of loops) {
     w.above(loop.x[0], loop.y[0], 0);
     cutAlong(w, loop.x, loop.y, 0, loop.x.length - 1, 0);
   }
   const path = w.take();
-  // The way from one ring to the next is not theirs.
-  const seconds = moveSeconds(path, machine).reduce((sum, t, i) => (path.kind[i] === RAPID ? sum : sum + t), 0);
-  return ringsLength(rings) / seconds;
+  return moveSeconds(path, machine).reduce((sum, t, i) => (path.kind[i] === RAPID ? sum : sum + t), 0);
 }
