@@ -84,6 +84,7 @@ function cutterNumbers(
   return { feed, plunge, spindle, stepdown, depth, width };
 }
 
-const torchNumbers = (materialId: string, thickness: number): Record<string, Reasoned> => ({
-  ...plasmaFor(materialIn(FIRST_SHOP, materialId), thickness),
-});
+function torchNumbers(materialId: string, thickness: number): Record<string, Reasoned> {
+  const { kerf: _asMeasured, ...numbers } = plasmaFor(materialIn(FIRST_SHOP, materialId), thickness);
+  return numbers;
+}

@@ -1,7 +1,7 @@
 import type { Reasoned } from "../reasoned.ts";
 import { formatLength } from "../units.ts";
 import { bendPerNewton, MOST_BEND, toothForce } from "./bending.ts";
-import { type Machine, spindleSpeed } from "./machine.ts";
+import { type Machine, powerAt, spindleSpeed } from "./machine.ts";
 import type { Material } from "./materials.ts";
 import type { Cutter } from "./profile.ts";
 import { profileOf } from "./profile.ts";
@@ -77,7 +77,7 @@ const bendingChip = ({ cutter, material }: Tooling, depth: number): number =>
  *
  * speed = surface speed / (π·D), as the spindle has it; feed = speed × flutes × chip × thinning (see above), where
  * the chip is the material's for that width (of a point at least {@link HELD_BY_BODY} of its body), thinner where the
- * cutter would bend by more than {@link MOST_BEND}. Held by power = removal rate × specific cutting energy and by the
+ * cutter would bend by more than {@link MOST_BEND}. Held by power (at that speed) = removal rate × specific cutting energy and by the
  * machine's largest feed; where that one holds, the spindle slows with it, so that the chip stays thick enough to
  * carry the heat away.
  *
@@ -108,10 +108,11 @@ export function feedsFor(tooling: Tooling, bite: Bite, dial: { pace?: number; sp
   if (chip < 0.999 * pace * usual) slows.push(`chip held so that the cutter bends no more than ${MOST_BEND} mm`);
 
   const area = Math.max(1e-6, Math.min(bite.width, working) * bite.depth);
-  const byPower = (machine.power / material.specificEnergy / area) * 60;
+  const power = powerAt(machine, spindle);
+  const byPower = (power / material.specificEnergy / area) * 60;
   if (feed > byPower) {
     feed = byPower;
-    slows.push(`held by ${machine.power} W`);
+    slows.push(`held by ${Math.round(power)} W${machine.powerBySpeed ? ` at ${spindle}/min` : ""}`);
   }
   const said = `${formatLength(chip, "mm", 4)} mm chip × ${flutes} × `;
   let reason = `${said}${spindle}/min`;

@@ -1,3 +1,5 @@
+import { rowAt } from "./rows.ts";
+
 /** What a machine can do; a copy lives in every job. Speeds in mm/min and 1/min, acceleration in mm/s². */
 export interface Machine {
   id: string;
@@ -8,6 +10,8 @@ export interface Machine {
   spindleSteps?: number[];
   /** power at the cutter, W */
   power: number;
+  /** rows of speed, 1/min, and power at the cutter there, W, rising; the same at every speed when not given */
+  powerBySpeed?: number[][];
   feedMost: number;
   plungeMost: number;
   rapid: number;
@@ -44,3 +48,7 @@ export function spindleSpeed(machine: Machine, wanted: number): number {
   // A dial is set by hundreds; but never beyond what the spindle has.
   return Math.max(machine.spindleLeast, Math.min(machine.spindleMost, Math.round(within / 100) * 100));
 }
+
+/** Power at the cutter at a speed, W. */
+export const powerAt = ({ power, powerBySpeed }: Machine, spindle: number): number =>
+  powerBySpeed ? rowAt(powerBySpeed, spindle)[1] : power;

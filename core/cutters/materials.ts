@@ -26,6 +26,11 @@ export interface Material {
   lambda?: number;
   /** of sheet metal: how fast a torch goes against mild steel */
   plasma?: number;
+  /**
+   * of sheet metal, what a torch does by thickness, rising: thickness mm, feed mm/min, kerf mm, pierce height mm, pierce
+   * delay s, cut height mm, current A
+   */
+  sheets?: number[][];
   /** where its figures come from */
   source?: string;
   /** what the workshop wants to remember of it */

@@ -1,6 +1,7 @@
 import { formatLength } from "../units.ts";
 import type { Reasoned } from "../reasoned.ts";
 import type { Material } from "./materials.ts";
+import { rowAt } from "./rows.ts";
 
 /**
  * What an air plasma torch of about 45 A does in mild steel: round values inside the ranges that makers' cut charts
@@ -16,9 +17,29 @@ export interface PlasmaNumbers {
   pierceHeight: Reasoned;
   pierceDelay: Reasoned;
   cutHeight: Reasoned;
+  /** how wide the torch cuts, mm; null where no table tells */
+  kerf: number | null;
 }
 
+/** The table's figures for a thickness. */
+function byTable({ name, sheets }: Material, thickness: number): PlasmaNumbers {
+  const rows = sheets!.map((row) => row[0]);
+  const [, feed, kerf, pierceHeight, pierceDelay, cutHeight, current] = rowAt(sheets!, thickness);
+  const isBeyond = thickness < Math.min(...rows) || thickness > Math.max(...rows);
+  const where = isBeyond ? `nearest thickness in the table of` : `${formatLength(thickness)} mm in the table of`;
+  const reason = `${where} ${name.toLowerCase()}, ${Math.round(current)} A`;
+  return {
+    feed: { value: Math.max(10, Math.round(feed / 10) * 10), reason },
+    pierceHeight: { value: Math.round(pierceHeight * 10) / 10, reason },
+    pierceDelay: { value: Math.round(pierceDelay * 10) / 10, reason },
+    cutHeight: { value: Math.round(cutHeight * 10) / 10, reason },
+    kerf: Math.round(kerf * 100) / 100,
+  };
+}
+
+/** What a torch does in a sheet: by the material's own table where it has one. */
 export function plasmaFor(material: Material, thickness: number): PlasmaNumbers {
+  if (material.sheets) return byTable(material, thickness);
   const share = material.plasma ?? 1;
   const feed =
     Math.round(
@@ -38,5 +59,6 @@ export function plasmaFor(material: Material, thickness: number): PlasmaNumbers 
       reason: `until ${formatLength(thickness)} mm are through`,
     },
     cutHeight: { value: 1.5, reason: "the middle of what makers give for 45 A" },
+    kerf: null,
   };
 }

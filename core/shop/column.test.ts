@@ -17,6 +17,10 @@ function anyFigure(c: Column): unknown {
       return Math.max(least, Math.floor(number()));
     case "numbers":
       return Array.from({ length: 1 + Math.floor(5 * random()) }, number);
+    case "rows":
+      return Array.from({ length: 1 + Math.floor(5 * random()) }, () => c.parts!.map((q) => anyFigure(q) as number))
+        .sort((a, b) => a[0] - b[0])
+        .filter((row, k, all) => k === 0 || row[0] > all[k - 1][0]);
     case "choice":
       return c.options![Math.floor(random() * c.options!.length)].value;
     case "switch":

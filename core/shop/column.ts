@@ -7,7 +7,7 @@ import { Problem } from "../problem.ts";
 export interface Column {
   key: string;
   label: string;
-  type: "text" | "code" | "number" | "whole" | "choice" | "switch" | "colour" | "numbers";
+  type: "text" | "code" | "number" | "whole" | "choice" | "switch" | "colour" | "numbers" | "rows";
   /** what the number counts: mm, °, mm/min */
   unit?: string;
   /** what the term means, for those who do not know it */
@@ -17,6 +17,8 @@ export interface Column {
   above?: true;
   most?: number;
   options?: readonly { value: string; label: string }[];
+  /** of rows: the numbers that each holds, the first rising from row to row */
+  parts?: readonly Column[];
   /** what a text must look like, and that in words */
   pattern?: { regex: string; says: string };
   /** of code: it may have several lines */
@@ -37,6 +39,7 @@ const MOST_NAME = 200;
 /** Longest block of a dialect, letters. */
 const MOST_CODE = 2000;
 const MOST_NUMBERS = 40;
+const MOST_ROWS = 40;
 
 /** Ids in documents, programs and addresses. */
 export const ID = "^[a-z0-9][a-z0-9-]{0,59}$";
@@ -59,6 +62,18 @@ function schemaOfColumn(c: Column): object {
       return { type: "integer", ...range };
     case "numbers":
       return { type: "array", minItems: 1, maxItems: MOST_NUMBERS, items: { type: "number", ...range } };
+    case "rows":
+      return {
+        type: "array",
+        minItems: 1,
+        maxItems: MOST_ROWS,
+        items: {
+          type: "array",
+          minItems: c.parts!.length,
+          maxItems: c.parts!.length,
+          items: c.parts!.map(schemaOfColumn),
+        },
+      };
     case "choice":
       return { enum: c.options!.map((o) => o.value) };
     case "switch":
@@ -90,10 +105,13 @@ export function sayFigure(c: Column, value: unknown): string {
   if (value === undefined || value === null) return "";
   if (typeof value === "string") return value;
   if (c.type === "switch") return value ? "yes" : "no";
+  if (c.type === "rows" && Array.isArray(value))
+    return value.map((row) => (Array.isArray(row) ? row.map(plainNumber).join(" ") : String(row))).join("; ");
   if (Array.isArray(value)) return c.type === "colour" ? hex(value as number[]) : value.join(" ");
-  if (typeof value === "number") return String(Math.round(value * 1e6) / 1e6);
-  return String(value);
+  return plainNumber(value);
 }
+
+const plainNumber = (v: unknown): string => String(typeof v === "number" ? Math.round(v * 1e6) / 1e6 : v);
 
 const hex = (rgb: readonly number[]): string =>
   `#${rgb.map((v) => Math.round(v).toString(16).padStart(2, "0")).join("")}`;
@@ -124,6 +142,23 @@ function readNumber(c: Column, text: string): number {
   return v;
 }
 
+/** Rows of numbers, such as 3 3300 1.4; 6 1450 1.6: as many in each as there are parts. */
+function readRows(c: Column, text: string): number[][] {
+  const parts = c.parts!;
+  const names = parts.map((p) => p.label.toLowerCase()).join(", ");
+  const lines = text.split(/[;\n]+/).filter((line) => line.trim() !== "");
+  if (lines.length > MOST_ROWS) throw bad(c, `at most ${MOST_ROWS} rows.`);
+  const rows = lines.map((line, k) => {
+    const numbers = line.trim().split(/\s+/);
+    if (numbers.length !== parts.length)
+      throw bad(c, `row ${k + 1} holds ${numbers.length} numbers; write ${parts.length}: ${names}.`);
+    return numbers.map((n, i) => readNumber({ ...parts[i], label: `${c.label}, row ${k + 1}, ${parts[i].label}` }, n));
+  });
+  const falls = rows.findIndex((row, k) => k > 0 && row[0] <= rows[k - 1][0]);
+  if (falls > 0) throw bad(c, `row ${falls + 1}: ${parts[0].label.toLowerCase()} does not rise from the row before.`);
+  return rows;
+}
+
 /**
  * A figure from text, as tables and files hold it; undefined where it is left empty and may be.
  * @throws Problem `bad-entry` naming the column
@@ -152,6 +187,8 @@ export function readFigure(c: Column, given: string): unknown {
       if (parts.length > MOST_NUMBERS) throw bad(c, `at most ${MOST_NUMBERS} numbers.`);
       return parts.map((p) => readNumber(c, p));
     }
+    case "rows":
+      return readRows(c, text);
     case "choice": {
       const found = c.options!.find(
         (o) => o.value === text.toLowerCase() || o.label.toLowerCase() === text.toLowerCase(),

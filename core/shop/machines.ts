@@ -29,6 +29,16 @@ export const machineColumns: readonly Column[] = [
   above0("spindleLeast", "Slowest spindle", "/min", MOST_SPINDLE),
   above0("spindleMost", "Fastest spindle", "/min", MOST_SPINDLE),
   above0("power", "Power", "W", 100_000, { help: "At the cutter: about three quarters of what is on the plate." }),
+  {
+    key: "powerBySpeed",
+    label: "Power by speed",
+    type: "rows",
+    parts: [above0("speed", "Speed", "/min", MOST_SPINDLE), above0("power", "Power", "W", 100_000)],
+    ...MAYBE,
+    help:
+      "Where a spindle has less power when it turns slowly: a row for each speed, parted by semicolons: speed /min, " +
+      "power W. Speeds between two rows lie between their powers.",
+  },
   above0("feedMost", "Largest feed", "mm/min", MOST_FEED),
   above0("plungeMost", "Largest plunge", "mm/min", MOST_FEED, { help: "Straight down." }),
   above0("rapid", "Rapid", "mm/min", MOST_RAPID),

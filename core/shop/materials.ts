@@ -95,6 +95,25 @@ export const materialColumns: readonly Column[] = [
     more: true,
     help: "How fast a torch goes against mild steel; empty where it cannot be cut so.",
   },
+  {
+    key: "sheets",
+    label: "Torch by thickness",
+    type: "rows",
+    parts: [
+      { key: "thickness", label: "Thickness", type: "number", unit: "mm", least: 0, above: true, most: 200 },
+      { key: "feed", label: "Feed", type: "number", unit: "mm/min", least: 0, above: true, most: 100_000 },
+      { key: "kerf", label: "Kerf", type: "number", unit: "mm", least: 0, above: true, most: 10 },
+      { key: "pierceHeight", label: "Pierce height", type: "number", unit: "mm", least: 0.5, most: 15 },
+      { key: "pierceDelay", label: "Pierce delay", type: "number", unit: "s", least: 0, most: 10 },
+      { key: "cutHeight", label: "Cut height", type: "number", unit: "mm", least: 0.3, most: 10 },
+      { key: "current", label: "Current", type: "number", unit: "A", least: 1, most: 1000 },
+    ],
+    optional: true,
+    more: true,
+    help:
+      "A row for each thickness, parted by semicolons: thickness mm, feed mm/min, kerf mm, pierce height mm, pierce " +
+      "delay s, cut height mm, current A. Thicknesses between two rows lie between their figures.",
+  },
   { key: "face", label: "Face", type: "colour", more: true, help: "Colour of the raw surface." },
   { key: "cut", label: "Cut", type: "colour", more: true, help: "Colour of a cut surface." },
   {

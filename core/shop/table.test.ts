@@ -108,6 +108,19 @@ describe("files of the shop", () => {
     expect(() => readFigure(column("materials", "face"), "red")).toThrow(/#rrggbb/);
     expect(readFigure(column("machines", "spindleSteps"), "10000 17000; 24000")).toEqual([10000, 17000, 24000]);
   });
+  it("rows of numbers say where one is wrong", () => {
+    const column = (part: string, key: string) => partNamed(part).columns.find((c) => c.key === key)!;
+    const power = column("machines", "powerBySpeed");
+    expect(readFigure(power, "6000 400\n12000 1100")).toEqual([
+      [6000, 400],
+      [12000, 1100],
+    ]);
+    expect(() => readFigure(power, "6000 400; 12000")).toThrow(/row 2 holds 1 numbers; write 2: speed, power/);
+    expect(() => readFigure(power, "6000 400; 6000 500")).toThrow(/row 2: speed does not rise/);
+    expect(() => readFigure(power, "6000 -1")).toThrow(/row 1, Power: -1 is out of range/);
+    for (const wrong of [[1, 2], [[1]], [["a", 3]], "x", { a: 1 }])
+      expect(() => readEntry(partNamed("machines"), { ...entriesOf("machines")[0], powerBySpeed: wrong })).toThrow();
+  });
   it("a cutter whose kind changes keeps what fits it and gets what it needs", () => {
     const flat = entriesOf("cutters").find((e) => e.kind === "flat")!;
     for (const kind of ["flat", "ball", "v", "taper", "drill", "torch"]) {

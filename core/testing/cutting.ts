@@ -21,6 +21,8 @@ import { greyOf } from "./grey.ts";
 import { ROUTER, cutterOf, materialNamed } from "./shop.ts";
 
 interface Peers {
+  /** ash when not given */
+  material?: CutContext["material"];
   target?: Peer;
   helpers?: Peer[];
   earlier?: Peer[];
@@ -64,7 +66,7 @@ export function planReading(
   const context: CutContext = {
     cutter: cutterOf(cutter),
     stock: { margin: 5, coat: 0, travel: CLEAR, ...board },
-    material: materialNamed("ash"),
+    material: peers.material ?? materialNamed("ash"),
     machine: ROUTER,
     helpers: [],
     earlier: [],

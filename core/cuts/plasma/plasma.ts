@@ -25,6 +25,8 @@ import { torchAlong } from "./torch.ts";
 const usual = (c: CutContext) => plasmaFor(c.material, c.stock.thickness);
 /** Holes narrower than this many sheet thicknesses come out conical and are cut slower. */
 const SMALL_HOLE = 3;
+/** A kerf that differs from the table's by more than this share is asked about. */
+const KERF_OFF = 0.35;
 /** Places by hand belong to a contour no farther off than this, mm. */
 const BY_HAND = 60;
 
@@ -162,6 +164,15 @@ function plan(inputs: ArtInputs, s: PlasmaSettings): Planned {
       at: { x: ink.xy[2 * ink.starts[missed[0]]], y: ink.xy[2 * ink.starts[missed[0]] + 1] },
     });
   if (joined.length > 0) notes.push(joinedNote(ink, joined, `${formatLength(kerf)} mm kerf`));
+  const known = usual(inputs).kerf;
+  if (known !== null && Math.abs(kerf - known) > KERF_OFF * known)
+    notes.push({
+      code: "kerf-unlike-table",
+      severity: "note",
+      message:
+        `The torch is set to a kerf of ${formatLength(kerf)} mm; the table of ${inputs.material.name.toLowerCase()} ` +
+        `gives ${formatLength(known)} mm for this sheet. Measure it on a test cut: every size depends on it.`,
+    });
   if (clearance) {
     const thin = thinParts(clearance, kerf / 2);
     if (thin.area > kerf * kerf)

@@ -50,6 +50,12 @@ export const MACHINES: readonly Machine[] = [
     spindleLeast: 6000,
     spindleMost: 18000,
     power: 5000,
+    // Below the speed at which it gives all of its power a spindle of this kind gives less in proportion.
+    powerBySpeed: [
+      [6000, 2500],
+      [12000, 5000],
+      [18000, 5000],
+    ],
     feedMost: 15000,
     plungeMost: 5000,
     rapid: 30000,

@@ -86,7 +86,7 @@ function Figure({ column: c, value, unit, id, set }: FigureProps) {
     }
   };
   const options = optionsOf(c);
-  const isWide = c.type === "text" || c.type === "code" || c.type === "numbers";
+  const isWide = c.type === "text" || c.type === "code" || c.type === "numbers" || c.type === "rows";
   return (
     <div className="shrink-0 border-t border-line py-2">
       <div className={isWide ? "grid gap-1" : "flex min-h-[30px] items-center justify-between gap-2"}>

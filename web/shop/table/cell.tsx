@@ -64,7 +64,7 @@ function Shown({ column: c, entry, text }: { column: Column; entry: Entry; text:
     return entry[c.key] ? <Check size={15} aria-hidden /> : <span className="text-faint">–</span>;
   if (c.type === "colour")
     return <span className="h-4 w-8 rounded-sm border border-line" style={{ background: text }} aria-hidden />;
-  const isFigure = isNumber(c) || c.type === "numbers";
+  const isFigure = isNumber(c) || c.type === "numbers" || c.type === "rows";
   return <span className={`truncate ${isFigure ? "num" : ""}`}>{text}</span>;
 }
 
