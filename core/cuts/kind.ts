@@ -81,6 +81,8 @@ export interface Freed {
   pieces: number;
   /** what holds them until a person takes them out; null where nothing does. A torch's pieces drop onto the slats. */
   heldBy: "tabs" | "skin" | "slats" | null;
+  /** the longer side of the smallest one, mm, where that is told */
+  smallest?: number;
 }
 
 export interface Planned {

@@ -77,9 +77,9 @@ const bendingChip = ({ cutter, material }: Tooling, depth: number): number =>
  *
  * speed = surface speed / (π·D), as the spindle has it; feed = speed × flutes × chip × thinning (see above), where
  * the chip is the material's for that width (of a point at least {@link HELD_BY_BODY} of its body), thinner where the
- * cutter would bend by more than {@link MOST_BEND}. Held by power (at that speed) = removal rate × specific cutting energy and by the
- * machine's largest feed; where that one holds, the spindle slows with it, so that the chip stays thick enough to
- * carry the heat away.
+ * cutter would bend by more than {@link MOST_BEND}. Held by power (at that speed) = removal rate × specific cutting
+ * energy and by the machine's largest feed; where that one holds, the spindle slows with it, so that the chip stays
+ * thick enough to carry the heat away.
  *
  * @param dial what a person set: times the usual chip (1 as it comes, more is faster), and the spindle speed, 1/min
  */

@@ -35,6 +35,8 @@ export interface Machine {
   mostLines?: number;
   /** the longest file name that its controller shows, letters */
   mostLetters?: number;
+  /** of a torch's table: how far apart the slats lie that hold the sheet, mm */
+  slatGap?: number;
   /** what the workshop wants to remember of it */
   note?: string;
 }

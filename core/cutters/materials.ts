@@ -27,8 +27,8 @@ export interface Material {
   /** of sheet metal: how fast a torch goes against mild steel */
   plasma?: number;
   /**
-   * of sheet metal, what a torch does by thickness, rising: thickness mm, feed mm/min, kerf mm, pierce height mm, pierce
-   * delay s, cut height mm, current A
+   * of sheet metal, what a torch does by thickness, rising: thickness mm, feed mm/min, kerf mm, pierce height mm,
+   * pierce delay s, cut height mm, current A
    */
   sheets?: number[][];
   /** where its figures come from */

@@ -12,7 +12,7 @@ import { leftOut } from "./rules/left-out.ts";
 import { leftStanding } from "./rules/left-standing.ts";
 import { load } from "./rules/load.ts";
 import { loosePieces } from "./rules/loose-pieces.ts";
-import { machineTravel, programLength, zeroHabit } from "./rules/machine.ts";
+import { betweenSlats, machineTravel, nameLetters, programLength, zeroHabit } from "./rules/machine.ts";
 import { mendedOutline } from "./rules/mended-outline.ts";
 import { noFloor } from "./rules/no-floor.ts";
 import { offStock } from "./rules/off-stock.ts";
@@ -46,6 +46,8 @@ const RULES: readonly Rule[] = [
   load,
   zeroHabit,
   programLength,
+  nameLetters,
+  betweenSlats,
   planNotes,
   staleProgram,
 ];

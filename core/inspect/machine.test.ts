@@ -116,6 +116,52 @@ const CASES: readonly Case[] = [
     severity: "warning",
     says: /turns from 8000 to 24000/,
   },
+  {
+    what: "a shank wider than the cutter, deeper than the cutter stands out of it",
+    outcome: "pocket",
+    edit: (j) => {
+      Object.assign(j.cuts[0].cutter, { fluteLength: 10, reach: 5, shank: 6, diameter: 3 });
+      set("pocket", { depth: 6 })(j);
+    },
+    code: "shank-at-wall",
+    severity: "stop",
+    says: /goes 6 mm deep; its cutter stands out 5 mm, and its shank, 6 mm wide, would run into the wall/,
+  },
+  {
+    what: "a holder over a surface that is deeper than the cutter stands out",
+    outcome: "relief",
+    edit: (j) => {
+      Object.assign(j.cuts[0].cutter, { fluteLength: 10, reach: 2 });
+      j.makings.find((m) => m.kind === "height")!.settings = { depth: 5 };
+    },
+    code: "shank-at-wall",
+    severity: "warning",
+    says: /its holder would run into the wall/,
+  },
+  {
+    what: "tabs that break",
+    outcome: "cutout",
+    edit: (j) => void Object.assign(j.cuts[0].settings, { tabWidth: 2, tabHeight: 0.5 }),
+    code: "thin-tabs",
+    severity: "warning",
+    says: /Tabs of 2 × 0.5 mm break/,
+  },
+  {
+    what: "a name in letters that no controller shows",
+    outcome: "sign",
+    edit: (j) => void (j.naming = { person: "Иван" }),
+    code: "name-letters",
+    severity: "note",
+    says: /"Иван" has letters that controllers do not show/,
+  },
+  {
+    what: "pieces smaller than the gap between slats",
+    outcome: "plasma",
+    edit: (j) => void (j.machine.slatGap = 120),
+    code: "between-slats",
+    severity: "note",
+    says: /frees pieces down to \d+(\.\d+)? mm long; the slats of the plasma table lie 120 mm apart/,
+  },
 ];
 
 describe("what the machine and what stands on the stock have to say", () => {

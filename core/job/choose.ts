@@ -278,10 +278,10 @@ function reasonOf(taken: Tried, others: readonly Tried[], less: readonly Tried[]
     .sort((a, b) => a.seconds - b.seconds);
   const words = rivals.map((t) => `${setName(t, "without any")} ${formatTime(t.seconds)}`);
   const quicker = less.find((t) => t.seconds < taken.seconds);
-  if (quicker)
-    words.push(
-      `${setName(quicker, "without any")} ${formatTime(quicker.seconds)}, but leaves ${leavesMore(quicker.left, taken.left)}`,
-    );
+  if (quicker) {
+    const price = `but leaves ${leavesMore(quicker.left, taken.left)}`;
+    words.push(`${setName(quicker, "without any")} ${formatTime(quicker.seconds)}, ${price}`);
+  }
   return `${setName(taken, "none")}: ${formatTime(taken.seconds)}${words.map((w) => `; ${w}`).join("")}`;
 }
 

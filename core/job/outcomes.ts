@@ -1,6 +1,6 @@
 import type { Cutter } from "../cutters/profile.ts";
 import type { Fit } from "../picture/fitness.ts";
-import { LEAST_THROUGH } from "../cuts/profile/profile.ts";
+import { LEAST_THROUGH } from "../cuts/profile/estimate.ts";
 import { Problem } from "../problem.ts";
 import { isOwned, nearestCutter, type Shop, type Wish } from "../shop/shop.ts";
 import type { BoardJob, StockSettings } from "./document.ts";

@@ -76,5 +76,9 @@ export const machineColumns: readonly Column[] = [
   { key: "dialect", label: "Dialect", type: "text", ...MAYBE, help: "Id of the dialect that it reads." },
   { key: "mostLines", label: "Longest program", type: "whole", unit: "lines", least: 1, most: 100_000_000, ...MAYBE },
   { key: "mostLetters", label: "Longest file name", type: "whole", unit: "letters", least: 1, most: 255, ...MAYBE },
+  above0("slatGap", "Between slats", "mm", 1000, {
+    ...MAYBE,
+    help: "Of a torch's table: how far apart the slats lie. Smaller pieces drop between them.",
+  }),
   { key: "note", label: "Note", type: "text", ...MAYBE },
 ];

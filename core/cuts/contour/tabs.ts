@@ -1,4 +1,6 @@
 import type { Loop } from "../../toolpath/loops.ts";
+import { formatLength } from "../../units.ts";
+import type { Note } from "../kind.ts";
 import { Bending, nearestPlace } from "./gentle.ts";
 
 /** A bridge of stock along a loop: its middle, as a distance from the loop's beginning, mm. */
@@ -62,4 +64,43 @@ export function tabLimit(
     limit = Math.max(limit, Math.min(top, top - (d - half) * slope));
   }
   return limit;
+}
+
+/** A tab that bends by more than this along its length stands in a corner, radians. */
+const IN_CORNER = (40 * Math.PI) / 180;
+
+/** The tabs that stand in a corner: they are hard to saw off and to file flush. */
+export function tabsInCorners(l: Loop, tabs: readonly Tab[], length: number): Tab[] {
+  const bending = new Bending(l);
+  return tabs.filter((t) => bending.near(t.at, length / 2) > IN_CORNER);
+}
+
+/** A tab with less than this left of it, mm², breaks under the cutter. */
+const LEAST_TAB = 1.5;
+
+/** What is to be said of tabs: ones by hand that stand in a corner, ones too thin to hold. */
+export function tabNotes(
+  cornered: readonly { x: number; y: number }[],
+  { tabWidth, tabHeight }: { tabWidth: number; tabHeight: number },
+  count: number,
+): Note[] {
+  const notes: Note[] = [];
+  if (cornered.length > 0)
+    notes.push({
+      code: "tab-in-corner",
+      severity: "warning",
+      message:
+        `${cornered.length === 1 ? "A tab stands" : `${cornered.length} tabs stand`} in a corner, where it is hard ` +
+        "to saw off and to file flush. Drag it to a straight run, or take the places by hand away.",
+      at: cornered[0],
+    });
+  if (count > 0 && tabWidth * tabHeight < LEAST_TAB)
+    notes.push({
+      code: "thin-tabs",
+      severity: "warning",
+      message:
+        `Tabs of ${formatLength(tabWidth)} × ${formatLength(tabHeight)} mm break while the piece is cut. Make them ` +
+        "wider or thicker.",
+    });
+  return notes;
 }

@@ -128,6 +128,23 @@ describe("plasma against its definition", () => {
     expect(insideRegion(region, pierces(bad.toolpath)[0].x, pierces(bad.toolpath)[0].y)).toBe(false);
   });
 
+  it("warns of a pierce on the sheet's edge, and of none farther in", () => {
+    const at = (left: number) => {
+      const square = ringsFrom([
+        [
+          [left, 30],
+          [left + 40, 30],
+          [left + 40, 70],
+          [left, 70],
+        ],
+      ]);
+      return planOn("plasma", square, cutter, { shape: "none" }).notes.map((n) => n.code);
+    };
+    // The path runs half a kerf beside the square and is begun at one of its corners.
+    expect(at(1.5)).toContain("pierce-at-edge");
+    expect(at(10)).not.toContain("pierce-at-edge");
+  });
+
   it("says what falls out, what the kerf swallows, and keeps to the controller's moves", () => {
     const codes = (region: Rings, own: Record<string, string | number>) =>
       planOn("plasma", region, cutter, own).notes.map((n) => n.code);

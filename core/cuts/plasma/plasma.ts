@@ -1,130 +1,23 @@
-import { plasmaFor } from "../../cutters/plasma.ts";
 import { thinParts } from "../vcarve/thin.ts";
 import { ringArea, ringCount, type Rings } from "../../geometry/rings.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
-import { parsePlaces, placesField } from "../../settings/places.ts";
-import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
+import { parsePlaces } from "../../settings/places.ts";
 import { unroll } from "../../toolpath/loops.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import { begunAt, nearestPlace } from "../contour/gentle.ts";
 import { type Lead, leadFrom, type LeadRules, placeLead } from "../contour/leads.ts";
-import { type ContourLoop, contourLoops, contourOrder, joinedNote, sideField } from "../contour/loops.ts";
-import {
-  ART,
-  type CutContext,
-  type ArtInputs,
-  defineCut,
-  type Freed,
-  type Mark,
-  type Note,
-  type Planned,
-} from "../kind.ts";
+import { type ContourLoop, contourLoops, contourOrder, joinedNote } from "../contour/loops.ts";
+import { ART, type ArtInputs, defineCut, type Freed, type Mark, type Note, type Planned } from "../kind.ts";
+import { plasmaFields, type PlasmaSettings, usualPlasma } from "./fields.ts";
 import { torchAlong } from "./torch.ts";
 
-const usual = (c: CutContext) => plasmaFor(c.material, c.stock.thickness);
 /** Holes narrower than this many sheet thicknesses come out conical and are cut slower. */
 const SMALL_HOLE = 3;
 /** A kerf that differs from the table's by more than this share is asked about. */
 const KERF_OFF = 0.35;
 /** Places by hand belong to a contour no farther off than this, mm. */
 const BY_HAND = 60;
-
-const fields = fieldsFor<CutContext>()
-  .with(sideField("the ink is the part"))
-  .choice("shape", "Lead", {
-    options: [
-      { value: "arc", label: "arc" },
-      { value: "line", label: "line" },
-      { value: "none", label: "none" },
-    ],
-    help: "The way from the pierce onto the contour. An arc comes onto it smoothly and leaves the smallest mark.",
-    auto: () => ({ value: "arc", reason: "the smallest mark" }),
-  })
-  .length("lead", "Lead length", {
-    help: "How far from the contour the pierce is: its blow-out must not reach the part.",
-    min: 0,
-    max: 50,
-    step: 0.5,
-    slider: true,
-    when: (s) => s.shape !== "none",
-    auto: (c) => ({
-      value: Math.round(Math.max(3, 1.5 * c.cutter.diameter + c.stock.thickness) * 10) / 10,
-      reason: "one and a half kerfs and the sheet's thickness",
-    }),
-  })
-  .with(
-    placesField(
-      "leadsAt",
-      "Pierces by hand",
-      "Pierce places dragged on the stage, mm: the lead runs from there to the nearest place of the contour.",
-      "pierce",
-    ),
-  )
-  .length("overcut", "Overcut", {
-    help: "Goes on this far past the contour's beginning, so that no cusp stays.",
-    min: 0,
-    max: 20,
-    step: 0.5,
-    more: true,
-    auto: () => ({ value: 1, reason: "no cusp where the cut closes" }),
-  })
-  .length("pierceHeight", "Pierce height", {
-    min: 0.5,
-    max: 15,
-    step: 0.1,
-    more: true,
-    auto: (c) => usual(c).pierceHeight,
-  })
-  .number("pierceDelay", "Pierce delay", {
-    help: "Seconds the torch stands until it is through.",
-    min: 0,
-    max: 10,
-    step: 0.1,
-    more: true,
-    auto: (c) => usual(c).pierceDelay,
-  })
-  .length("cutHeight", "Cut height", { min: 0.3, max: 10, step: 0.1, more: true, auto: (c) => usual(c).cutHeight })
-  .share("slowHoles", "Small holes at", {
-    help: "Share of the feed in holes narrower than three sheet thicknesses.",
-    min: 0.1,
-    max: 1,
-    step: 0.05,
-    more: true,
-    auto: () => ({ value: 0.6, reason: "keeps small holes round" }),
-  })
-  .share("slowCorners", "Corners at", {
-    help: "Share of the feed close to sharp corners, where the machine slows anyway and the arc lags behind.",
-    min: 0.1,
-    max: 1,
-    step: 0.05,
-    more: true,
-    auto: () => ({ value: 0.75, reason: "keeps corners sharp" }),
-  })
-  .number("linesMost", "Moves at most", {
-    help:
-      "What the controller's memory takes. The path is thinned until it fits; how far it then strays is said. " +
-      "0: no limit.",
-    min: 0,
-    max: 1000000,
-    step: 100,
-    more: true,
-    auto: () => ({ value: 0, reason: "no limit" }),
-  })
-  .feed("feed", "Feed", { min: 1, max: 100000, auto: (c) => usual(c).feed })
-  .feed("plunge", "Down to cut height", {
-    min: 1,
-    max: 100000,
-    more: true,
-    auto: (c) => ({ value: c.machine.plungeMost, reason: "the machine's most" }),
-  })
-  .speed("spindle", "Spindle speed", {
-    min: 0,
-    max: 100000,
-    when: () => false,
-    auto: () => ({ value: 0, reason: "a torch has none" }),
-  });
-type PlasmaSettings = SettingsOf<typeof fields>;
 
 /** Cuts sheet metal with a torch, half a kerf into the waste, each contour pierced and led into from there. */
 export const plasma = defineCut({
@@ -133,7 +26,7 @@ export const plasma = defineCut({
   about: "torch through sheet metal",
   cutters: ["torch"],
   summary: (s, c) => `kerf ${formatLength(c.diameter)} mm · lead ${formatLength(s.lead)} mm`,
-  fields,
+  fields: plasmaFields,
   reads: ART,
   handles: { marks: { pierce: "leadsAt" } },
   intent: (_s, c) => ({ depth: c.stock.thickness, through: true }),
@@ -164,7 +57,7 @@ function plan(inputs: ArtInputs, s: PlasmaSettings): Planned {
       at: { x: ink.xy[2 * ink.starts[missed[0]]], y: ink.xy[2 * ink.starts[missed[0]] + 1] },
     });
   if (joined.length > 0) notes.push(joinedNote(ink, joined, `${formatLength(kerf)} mm kerf`));
-  const known = usual(inputs).kerf;
+  const known = usualPlasma(inputs).kerf;
   if (known !== null && Math.abs(kerf - known) > KERF_OFF * known)
     notes.push({
       code: "kerf-unlike-table",
@@ -292,7 +185,20 @@ function plan(inputs: ArtInputs, s: PlasmaSettings): Planned {
       message: "A pierce lies beyond the sheet: the torch finds no metal there. Move the art inwards.",
       at: off,
     });
-  const freed: Freed = { pieces: loops.filter((l) => l.frees).length, heldBy: "slats" };
+  const inset = (m: Mark) => Math.min(m.x, m.y, stock.width - m.x, stock.height - m.y);
+  const atEdge = off ? undefined : marks.find((m) => inset(m) < kerf);
+  if (atEdge)
+    notes.push({
+      code: "pierce-at-edge",
+      severity: "warning",
+      message:
+        "A pierce lies on the sheet's edge: the arc blows out sideways there. Move the art inwards, or drag the " +
+        "pierce.",
+      at: atEdge,
+    });
+  const pieces = loops.filter((l) => l.frees);
+  const smallest = Math.min(...pieces.map((l) => Math.max(...sidesOf(l))));
+  const freed: Freed = { pieces: pieces.length, heldBy: "slats", ...(pieces.length > 0 && { smallest }) };
   return {
     toolpath: w.take(),
     notes,
@@ -304,7 +210,10 @@ function plan(inputs: ArtInputs, s: PlasmaSettings): Planned {
 }
 
 /** The narrower side of a contour's box, mm. */
-function widthOf(l: ContourLoop): number {
+const widthOf = (l: ContourLoop): number => Math.min(...sidesOf(l));
+
+/** The sides of a contour's box, mm. */
+function sidesOf(l: ContourLoop): [number, number] {
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
   for (let i = l.start; i < l.end; i++) {
     x0 = Math.min(x0, l.xy[2 * i]);
@@ -312,7 +221,7 @@ function widthOf(l: ContourLoop): number {
     y0 = Math.min(y0, l.xy[2 * i + 1]);
     y1 = Math.max(y1, l.xy[2 * i + 1]);
   }
-  return Math.min(x1 - x0, y1 - y0);
+  return [x1 - x0, y1 - y0];
 }
 
 /** Whether a place by hand belongs to contour i: the nearest one, and near enough. */

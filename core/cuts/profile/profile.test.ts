@@ -29,6 +29,13 @@ describe("profile against its definition", () => {
     }
   });
 
+  it("says of a tab by hand that it stands in a corner, and of none that stands on a run", () => {
+    const codes = (tabsAt: string) =>
+      planOn("profile", square, "flat:6", { tabsAt }).notes.map((n) => [n.code, n.at && Math.round(n.at.x / 10)]);
+    expect(codes("50,30; 70,50; 30,48")).toEqual([]);
+    expect(codes("50,30; 71,71")).toEqual([["tab-in-corner", 7]]);
+  });
+
   const square = ringsFrom([
     [
       [30, 30],

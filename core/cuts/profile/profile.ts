@@ -4,14 +4,11 @@ import { parsePlaces } from "../../settings/places.ts";
 import { type Loop, unroll } from "../../toolpath/loops.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
-import { leftArea } from "../area/left.ts";
-import { alongSeconds } from "../area/seconds.ts";
 import { LEAST_HELIX, overFloor, sinkAlong } from "../area/sink.ts";
-import { liftSeconds } from "../area/survey.ts";
 import { begunAt, nearestPlace, placeOn } from "../contour/gentle.ts";
 import { type Lead, type LeadRules, leadPoints, placeLead } from "../contour/leads.ts";
 import { type ContourLoop, contourLoops, contourOrder, joinedNote } from "../contour/loops.ts";
-import { placeTabs, type Tab, tabsFromPlaces } from "../contour/tabs.ts";
+import { placeTabs, type Tab, tabNotes, tabsFromPlaces, tabsInCorners } from "../contour/tabs.ts";
 import { slopeOf } from "../fields.ts";
 import {
   ART,
@@ -19,12 +16,12 @@ import {
   type ArtInputs,
   defineCut,
   type Freed,
-  type Left,
   type Mark,
   type Note,
   type Planned,
 } from "../kind.ts";
 import { depthOf, profileFields, type ProfileSettings } from "./fields.ts";
+import { profileLeft, profileSeconds } from "./estimate.ts";
 import { pass, type PassShape } from "./pass.ts";
 
 /** Walls of a square tab are this steep, rise over run. */
@@ -50,53 +47,10 @@ export const profile = defineCut({
   },
   intent: (s, c) => ({ depth: depthOf(c, s), through: s.through }),
   sample: { cutter: "flat:6" },
-  estimate,
-  left,
+  estimate: profileSeconds,
+  left: profileLeft,
   plan,
 });
-
-/** Thinner cutters than this break in what is thicker than they are wide, mm. */
-export const LEAST_THROUGH = 3;
-
-/**
- * How long it would take, without planning it, s; Infinity where its flutes end above the bottom or it is too thin to
- * go through.
- */
-function estimate(inputs: ArtInputs, s: ProfileSettings): number {
-  const { ink } = inputs.reads.art;
-  if (ringCount(ink) === 0) return 0;
-  const { diameter, fluteLength } = inputs.cutter;
-  const depth = depthOf(inputs, s);
-  const isThin = s.through && diameter < LEAST_THROUGH && inputs.stock.thickness > diameter;
-  if (isThin || fluteLength < depth) return Infinity;
-  const { loops } = contourLoops(inputs, s, diameter / 2 + s.leave);
-  const passes = Math.ceil(depth / s.stepdown - 1e-6) + (s.lastPass > 0 ? 1 : 0);
-  const round = alongSeconds(
-    inputs,
-    s,
-    loops.map((l) => unroll(l.xy, l.start, l.end, 0, false)),
-  );
-  const { width, height } = inputs.stock;
-  const enter = liftSeconds(inputs.machine, depth, (TRAVEL * Math.hypot(width, height)) / Math.sqrt(loops.length));
-  return passes * round + loops.length * (s.lead > 0 ? passes : 1) * enter;
-}
-
-/** From one contour to the next, as a share of the stock's size over the square root of how many there are. */
-const TRAVEL = 0.5;
-/** As much of the waste as nobody would take a finer cutter for, as a share of the pieces. */
-const SPARE = 0.005;
-
-function left(inputs: ArtInputs, s: ProfileSettings): Left {
-  const { ink } = inputs.reads.art;
-  const spare = SPARE * regionArea(ink);
-  const radius = inputs.cutter.diameter / 2;
-  const { waste, clearance, missed, joined } = contourLoops(inputs, s, radius + s.leave);
-  if (!clearance) return { area: 0, missing: 0, spare };
-  // The frame round the waste has corners that no cutter goes into.
-  const corners = s.side === "outside" ? (4 - Math.PI) * radius * radius : 0;
-  const area = Math.max(0, leftArea(waste, clearance, radius, radius) - corners);
-  return { area, missing: missed.length + joined.length, spare };
-}
 
 /** A contour ready to cut: where it begins, its tabs, its way in. */
 interface Ready {
@@ -152,6 +106,7 @@ function plan(inputs: ArtInputs, s: ProfileSettings): Planned {
   };
   const byHand = parsePlaces(s.tabsAt, "Tabs");
   const marks: Mark[] = [];
+  const cornered: { x: number; y: number }[] = [];
   let short = 0;
   const ready = (l: ContourLoop, on: readonly Mark[] | null): Ready => {
     let loop = unroll(l.xy, l.start, l.end, 0, s.direction === "conventional");
@@ -170,6 +125,8 @@ function plan(inputs: ArtInputs, s: ProfileSettings): Planned {
             )
           : placeTabs(loop, s.tabs, tabLength);
       if (mine.length === 0 && tabs.length < s.tabs) short++;
+      if (!on && mine.length > 0)
+        cornered.push(...tabsInCorners(loop, tabs, tabLength).map((t) => xy(placeOn(loop, t.at))));
     }
     return { loop, tabs, lead };
   };
@@ -205,6 +162,7 @@ function plan(inputs: ArtInputs, s: ProfileSettings): Planned {
       along(w, r, -(depth - skin), -depth, shape);
       w.lift();
     }
+  notes.push(...tabNotes(cornered, s, facts.tabs));
   if (short > 0)
     notes.push({
       code: "tabs-do-not-fit",

@@ -1,4 +1,5 @@
 import { zeroWords } from "../../job/document.ts";
+import { plainLetters } from "../../output/gcode/names.ts";
 import { travelHeight } from "../../toolpath/over.ts";
 import { formatLength } from "../../units.ts";
 import type { Finding, Rule } from "../finding.ts";
@@ -54,6 +55,38 @@ export const programLength: Rule = ({ build }) => {
       message:
         `${c.cut.name} takes about ${c.toolpath.kind.length} lines; the controller of the ` +
         `${machine.name.toLowerCase()} takes ${most}. Choose a dialect that splits programs at ${most} lines or fewer.`,
+      cut: c.id,
+    }));
+};
+
+/** Names whose letters no controller shows: they are left out of the names of files. */
+export const nameLetters: Rule = ({ build }) => {
+  const { name, naming } = build.job;
+  const lost = [name, naming?.person, naming?.class].filter(
+    (text) => text !== undefined && /[^\x00-\x7f]/.test(plainLetters(text).replace(/[^\p{L}\p{N}]/gu, "")),
+  );
+  return lost.map((text) => ({
+    code: "name-letters",
+    severity: "note",
+    message:
+      `"${text}" has letters that controllers do not show; the files' names leave them out. Write it in plain ` +
+      "letters if the files are told apart by it.",
+  }));
+};
+
+/** Pieces so small that they drop between the slats that the sheet lies on, or tip up on one. */
+export const betweenSlats: Rule = ({ build }) => {
+  const { slatGap } = build.job.machine;
+  if (slatGap === undefined) return [];
+  return build.cuts
+    .filter((c) => c.cut.on && c.freed?.heldBy === "slats" && (c.freed.smallest ?? Infinity) < slatGap)
+    .map((c): Finding => ({
+      code: "between-slats",
+      severity: "note",
+      message:
+        `${c.cut.name} frees pieces down to ${formatLength(c.freed!.smallest!)} mm long; the slats of the ` +
+        `${build.job.machine.name.toLowerCase()} lie ${formatLength(slatGap)} mm apart. They drop between them, or ` +
+        "tip up into the torch's way.",
       cut: c.id,
     }));
 };

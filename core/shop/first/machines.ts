@@ -86,6 +86,7 @@ export const MACHINES: readonly Machine[] = [
     junction: 0.05,
     spindleStart: 0,
     toolChange: 0,
+    slatGap: 80,
     travelX: 1250,
     travelY: 2500,
     travelZ: 150,
