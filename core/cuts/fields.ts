@@ -1,4 +1,5 @@
 import { type Bite, chipAt, feedsFor, usualStepdown } from "../cutters/feeds.ts";
+import { paceIn } from "../cutters/machine.ts";
 import type { Material } from "../cutters/materials.ts";
 import type { Cutter } from "../cutters/profile.ts";
 import type { Reasoned } from "../reasoned.ts";
@@ -18,7 +19,12 @@ export const rateFields = <S extends object>(bite: (c: CutContext, s: S) => Bite
       max: 2,
       step: 0.05,
       slider: true,
-      auto: () => ({ value: 1, reason: "the chip that is usual" }),
+      auto: ({ machine, material }) => {
+        const remembered = paceIn(machine, material.id);
+        return remembered === null
+          ? { value: 1, reason: "the chip that is usual" }
+          : { value: remembered, reason: `as remembered for ${material.name.toLowerCase()} on this machine` };
+      },
     })
     .speed("spindle", "Spindle speed", {
       ...RATES,

@@ -37,6 +37,10 @@ export interface Machine {
   mostLetters?: number;
   /** of a torch's table: how far apart the slats lie that hold the sheet, mm */
   slatGap?: number;
+  /**
+   * how much faster or gentler than usual its operator cuts which materials, by their ids, such as "ash 1.2; mdf 0.9"
+   */
+  paces?: string;
   /** what the workshop wants to remember of it */
   note?: string;
 }
@@ -54,3 +58,26 @@ export function spindleSpeed(machine: Machine, wanted: number): number {
 /** Power at the cutter at a speed, W. */
 export const powerAt = ({ power, powerBySpeed }: Machine, spindle: number): number =>
   powerBySpeed ? rowAt(powerBySpeed, spindle)[1] : power;
+
+/** What {@link Machine.paces} looks like. */
+export const PACES = "^[a-z0-9-]+ \\d+(\\.\\d+)?(; [a-z0-9-]+ \\d+(\\.\\d+)?)*$";
+
+const pacesOf = ({ paces = "" }: Pick<Machine, "paces">): [material: string, pace: number][] =>
+  paces
+    .split(";")
+    .map((part) => part.trim().split(" "))
+    .filter((part) => part.length === 2 && Number(part[1]) > 0)
+    .map(([material, pace]) => [material, Number(pace)]);
+
+/** The pace that is remembered for a material; null where none is. */
+export const paceIn = (machine: Pick<Machine, "paces">, material: string): number | null =>
+  pacesOf(machine).find(([id]) => id === material)?.[1] ?? null;
+
+/** A machine with the pace for a material remembered; 1 is the usual one, and needs no remembering. */
+export function withPace<M extends Pick<Machine, "paces">>(machine: M, material: string, pace: number): M {
+  const { paces: _before, ...others } = machine;
+  const now = pacesOf(machine).filter(([id]) => id !== material);
+  if (pace !== 1) now.push([material, Math.round(pace * 100) / 100]);
+  const paces = now.map((p) => p.join(" ")).join("; ");
+  return { ...others, ...(paces !== "" && { paces }) } as M;
+}

@@ -1,3 +1,4 @@
+import { PACES } from "../cutters/machine.ts";
 import { MM_PER_INCH } from "../units.ts";
 import type { Column } from "./column.ts";
 
@@ -80,5 +81,13 @@ export const machineColumns: readonly Column[] = [
     ...MAYBE,
     help: "Of a torch's table: how far apart the slats lie. Smaller pieces drop between them.",
   }),
+  {
+    key: "paces",
+    label: "Pace by material",
+    type: "text",
+    pattern: { regex: PACES, says: "write materials' ids with a pace each, such as ash 1.2; mdf 0.9." },
+    ...MAYBE,
+    help: "How much faster or gentler than usual it cuts a material, by the material's id: ash 1.2; mdf 0.9.",
+  },
   { key: "note", label: "Note", type: "text", ...MAYBE },
 ];

@@ -21,8 +21,9 @@ import { greyOf } from "./grey.ts";
 import { ROUTER, cutterOf, materialNamed } from "./shop.ts";
 
 interface Peers {
-  /** ash when not given */
+  /** ash on a router when not given */
   material?: CutContext["material"];
+  machine?: CutContext["machine"];
   target?: Peer;
   helpers?: Peer[];
   earlier?: Peer[];
@@ -67,7 +68,7 @@ export function planReading(
     cutter: cutterOf(cutter),
     stock: { margin: 5, coat: 0, travel: CLEAR, ...board },
     material: peers.material ?? materialNamed("ash"),
-    machine: ROUTER,
+    machine: peers.machine ?? ROUTER,
     helpers: [],
     earlier: [],
   };

@@ -17,6 +17,7 @@ import { CutterPick } from "./cutter-pick.tsx";
 import { BorderPick, LeftStanding, ShapePick, StopRow } from "./cut-rows.tsx";
 import { MakingHead } from "./making-head.tsx";
 import { Reads } from "./reads.tsx";
+import { RememberPace } from "./remember-pace.tsx";
 import { viewOf } from "./views/register.ts";
 import { useSeen } from "./views/seen.ts";
 
@@ -53,6 +54,7 @@ export function Slip() {
           <BorderPick cut={cut} />
           <CutterPick cut={cut} />
           <LeftStanding cut={cut.id} />
+          <RememberPace cut={cut} />
           <Fields part={cut.id} fields={cutKind(cut.kind).fields} own={cut.settings} />
         </Lockable>
       )}
