@@ -1,12 +1,13 @@
 import { type Cutter, describeCutter, profileOf, sameCutter } from "../cutters/profile.ts";
 import type { Note } from "../cuts/kind.ts";
-import { drawCutter, drawStock } from "../output/sheet/drawings.ts";
+import { drawCode, drawCutter, drawStock } from "../output/sheet/drawings.ts";
 import { type Fonts, LINE, Paper, PENCIL, SOFT, WIDE } from "../output/sheet/paper.ts";
 import { formatLength, formatTime } from "../units.ts";
 import type { BuildResult } from "./build.ts";
 import { shortCode } from "./code.ts";
 import { stockWords, stopWords, zeroPoint, zeroWords } from "./document.ts";
 import type { CutResult } from "./plan.ts";
+import { type StepSeen, stepsSeen } from "./steps.ts";
 
 /** What inspection says, as far as paper tells it. */
 type Said = Pick<Note, "severity" | "message">;
@@ -22,12 +23,19 @@ export interface SheetParts {
   date?: string;
   /** the finished piece, as PNG */
   proof: Uint8Array;
+  /** a picture as PNG */
+  png(seen: StepSeen): Uint8Array | Promise<Uint8Array>;
   fonts: Fonts;
 }
 
 /** Heights of the sheet's parts, points. */
 const DRAWING = 220;
 const STEP = 62;
+/** How wide the picture of a step is, and the square that a camera reads. */
+const PICTURE = 84;
+const CODE = 46;
+/** More letters make that square too fine to be read from paper. */
+const MOST_CODE = 90;
 /** A box to tick. */
 const TICK = 11;
 /** A cutter stands out this far beyond its deepest cut, so that its holder clears the stock, mm. */
@@ -44,20 +52,22 @@ export async function setupSheet(build: BuildResult, parts: SheetParts): Promise
   const code = shortCode([job, parts.from]);
   head(paper, build, parts, code);
   await lying(paper, build, parts);
-  steps(paper, build, parts);
+  await steps(paper, build, parts);
   found(paper, parts.findings);
   return paper.finish(`${job.name} · ${parts.from} · ${code}`);
 }
 
 function head(paper: Paper, { job, seconds }: BuildResult, { from, date }: SheetParts, code: string): void {
   const whose = [job.naming?.person, job.naming?.class].filter(Boolean).join(", ");
-  const lines = paper.wrap(job.name, WIDE - 120, { size: 20, bold: true }).slice(0, 2);
+  const lines = paper.wrap(job.name, WIDE - 190, { size: 20, bold: true }).slice(0, 2);
   for (const line of lines) paper.text(0, (paper.y += 22), line, { size: 20, bold: true });
-  paper.text(WIDE, 18, code, { size: 18, bold: true, align: "right" });
-  paper.text(WIDE, 30, "the same code stands in the programs", { size: 7, colour: SOFT, align: "right" });
+  drawCode(paper, `${code} ${job.name} ${from}`.slice(0, MOST_CODE), WIDE - CODE, 0, CODE);
+  const beside = WIDE - CODE - 8;
+  paper.text(beside, 18, code, { size: 18, bold: true, align: "right" });
+  paper.text(beside, 30, "the same code stands in the programs", { size: 7, colour: SOFT, align: "right" });
   const under = [whose, from, date, `${formatTime(seconds)} of machining`].filter(Boolean).join(" · ");
   paper.text(0, (paper.y += 16), under, { size: 10, colour: SOFT });
-  paper.y += 12;
+  paper.y = Math.max(paper.y + 12, CODE + 6);
   paper.line(0, paper.y, WIDE, paper.y);
 }
 
@@ -102,7 +112,8 @@ function boundsOf(cuts: readonly CutResult[]) {
 }
 
 /** Every step in its order, with a box to tick. */
-function steps(paper: Paper, build: BuildResult, { programs }: SheetParts): void {
+async function steps(paper: Paper, build: BuildResult, { programs, png }: SheetParts): Promise<void> {
+  const seen = stepsSeen(build);
   paper.need(40 + STEP);
   paper.text(0, (paper.y += 16), "Steps", { size: 13, bold: true });
   paper.y += 6;
@@ -115,7 +126,9 @@ function steps(paper: Paper, build: BuildResult, { programs }: SheetParts): void
     if (!c.cut.on || c.toolpath.kind.length === 0) continue;
     if (c.cut.stop) tick(paper, `Stop. ${stopWords(c.cut.stop)}.`, true);
     const isNew = !before || !sameCutter(before, c.cut.cutter);
-    cutStep(paper, c, programs.find((p) => p.cuts.includes(c.id))?.name, isNew);
+    const y = cutStep(paper, c, programs.find((p) => p.cuts.includes(c.id))?.name, isNew);
+    // One step alone looks like the piece above.
+    if (seen.size > 1) await paper.picture(await png(seen.get(c.id)!), WIDE - 60 - PICTURE, y + 4, PICTURE, STEP - 8);
     before = c.cut.cutter;
   }
   tick(paper, "Lift the piece out. Clean the machine.");
@@ -132,7 +145,8 @@ function tick(paper: Paper, text: string, isStop = false): void {
   paper.y += high;
 }
 
-function cutStep(paper: Paper, c: CutResult, program: string | undefined, isNew: boolean): void {
+/** @returns where on the page it begins */
+function cutStep(paper: Paper, c: CutResult, program: string | undefined, isNew: boolean): number {
   paper.need(STEP);
   const y = paper.y;
   const { cutter } = c.cut;
@@ -156,6 +170,7 @@ function cutStep(paper: Paper, c: CutResult, program: string | undefined, isNew:
   paper.text(72, y + 53, program ?? "", { size: 8.5, colour: SOFT });
   paper.text(WIDE, y + 14, formatTime(c.seconds), { size: 11, bold: true, align: "right" });
   paper.y += STEP;
+  return y;
 }
 
 /** What inspection said: whoever runs the programs in spite of it puts a name to it. */

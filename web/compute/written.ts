@@ -61,11 +61,12 @@ export async function sheetOf(
 ): Promise<Uint8Array> {
   const build = buildJob(job, { files, cells: writing.cells ?? FINE_CELLS }, tools.kept);
   if (build.problem) throw new Problem(build.problem.code, build.problem.message);
-  const seen = smaller({ ...build.proof, data: pieceSeen(build) });
-  const proof = encode({ ...seen, channels: 3, depth: 8 });
+  const seen = { ...build.proof, data: pieceSeen(build) };
   // What makes papers is loaded when the first is wanted.
   const { setupSheet } = await import("@oaken/core/job/sheet");
-  return setupSheet(build, { ...writing, findings: inspect({ build }), programs, proof, fonts: tools.fonts });
+  const png = (step: Parameters<typeof smaller>[0]) => encode({ ...smaller(step), channels: 3, depth: 8 });
+  const findings = inspect({ build });
+  return setupSheet(build, { ...writing, findings, programs, proof: png(seen), png, fonts: tools.fonts });
 }
 
 /** A picture on paper is no wider than this, pixels. */

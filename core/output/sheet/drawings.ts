@@ -1,6 +1,8 @@
 import { rgb } from "pdf-lib";
+import qrcode from "qrcode-generator";
 import { type Cutter, profileOf } from "../../cutters/profile.ts";
 import { formatLength } from "../../units.ts";
+import { plainLetters } from "../gcode/names.ts";
 import { INK, type Paper, PENCIL, SOFT } from "./paper.ts";
 
 /** A place on the stock and a rectangle on it, mm. */
@@ -85,4 +87,25 @@ export function drawCutter(paper: Paper, cutter: Cutter, x: number, y: number, w
   const mirrored = [...points].reverse().map(([px, py]): [number, number] => [-px, py]);
   paper.box(c - R * k, y, 2 * R * k, high - edge * k, { fill: SHANK });
   paper.shape(c, bottom, [...points, ...mirrored], EDGE);
+}
+
+/** Room that readers want round the square, modules (ISO/IEC 18004). */
+const QUIET = 1;
+
+/** A text as a square that a camera reads (QR code, ISO/IEC 18004). */
+export function drawCode(paper: Paper, text: string, x: number, y: number, side: number): void {
+  const code = qrcode(0, "L");
+  code.addData(plainLetters(text).replace(/[^ -~]/g, "?"), "Byte");
+  code.make();
+  const n = code.getModuleCount();
+  const module = side / (n + 2 * QUIET);
+  for (let row = 0; row < n; row++)
+    for (let from = 0; from < n;) {
+      let to = from;
+      while (to < n && code.isDark(row, to)) to++;
+      // Dark modules side by side are one rectangle: fewer seams, and a smaller file.
+      if (to > from)
+        paper.box(x + (QUIET + from) * module, y + (QUIET + row) * module, (to - from) * module, module, { fill: INK });
+      from = Math.max(to, from + 1);
+    }
 }

@@ -84,19 +84,46 @@ describe("paper", () => {
 describe("a setup sheet", () => {
   const [W, H] = [120, 90];
   const data = new Uint8Array(4 * W * H).fill(255);
-  for (let y = 20; y < 70; y++) data.fill(10, 4 * (y * W + 20), 4 * (y * W + 100));
+  for (let y = 20; y < 70; y++)
+    for (let x = 20; x < 100; x++) data.fill(10, 4 * (y * W + x), 4 * (y * W + x) + 3);
   const picture = { width: W, height: H, data };
   const asset = { sha: "c".repeat(64), name: "bar.png", width: W, height: H };
   const build = (edit: (j: ReturnType<typeof begun>) => void = () => {}) => {
     const j = begun("sign", asset, { width: 100, height: 70, thickness: 12 }, { clear: [cutterNamed("flat3")] });
     edit(j);
-    return built(j, picture, { cells: 20_000 });
+    const b = built(j, picture, { cells: 20_000 });
+    expect(b.problem).toBeNull();
+    return b;
   };
-  const parts = { findings: [], programs: [], from: "revision 3", proof: new Uint8Array(DOT), fonts };
+  const parts = {
+    findings: [],
+    programs: [],
+    from: "revision 3",
+    proof: new Uint8Array(DOT),
+    png: () => new Uint8Array(DOT),
+    fonts,
+  };
   it("is one page for a plain job, and bears its name", async () => {
     const pdf = await setupSheet(build(), parts);
     const doc = await PDFDocument.load(pdf);
     expect([doc.getPageCount(), doc.getTitle()]).toEqual([1, "bar, setup sheet"]);
+  });
+  it("shows the board after each of several steps, and one step not twice", async () => {
+    const asked: { width: number; data: Uint8ClampedArray }[] = [];
+    const png = (seen: (typeof asked)[number]) => {
+      asked.push(seen);
+      return new Uint8Array(DOT);
+    };
+    const b = build();
+    await setupSheet(b, { ...parts, png });
+    const cutting = b.cuts.filter((c) => c.toolpath.kind.length > 0);
+    expect(asked.length).toBe(cutting.length);
+    // Each step changes the board, and nothing that is cut comes back.
+    expect(asked[0].data).not.toEqual(asked[1].data);
+    const one = build((j) => void (j.cuts.find((c) => c.kind === "clear")!.on = false));
+    asked.length = 0;
+    await setupSheet(one, { ...parts, png });
+    expect(asked).toEqual([]);
   });
   it("goes on for as many pages as its stops and findings take, whatever their length", async () => {
     const long = "The picture is coarse. ".repeat(60);
