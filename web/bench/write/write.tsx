@@ -14,6 +14,7 @@ import { useShop } from "../../ui/shop.tsx";
 import { useActions, useBench, useBenchStore, useDesk, useSpoken } from "../context.tsx";
 import { BoardFiles, stopsOf, type Writing } from "./board-files.tsx";
 import { type Frame, NamingCard } from "./naming.tsx";
+import { SaveFolder } from "./save-folder.tsx";
 import { SinceWritten } from "./since.tsx";
 import { StockDrawing } from "./stock-drawing.tsx";
 
@@ -58,11 +59,14 @@ export function Write() {
     }
   };
   const saveAll = () => keepAll().catch((e: Error) => setWrong(e.message));
-  const keepAll = async () => {
-    const { zipSync } = await import("fflate");
+  const everything = async () => {
     const files = boards.flatMap((b) => b.written!.files.map((f) => [f.name, f.bytes] as const));
     const sheets = await Promise.all(boards.map(async (b, i) => [sheetName(i), await sheetOf(b, i)] as const));
-    const zip = zipSync(Object.fromEntries([...files, ...sheets]));
+    return [...files, ...sheets];
+  };
+  const keepAll = async () => {
+    const { zipSync } = await import("fflate");
+    const zip = zipSync(Object.fromEntries(await everything()));
     keep(zip, `${fileName(whole.name)}-rev${revision}.zip`);
     noteWritten();
   };
@@ -100,10 +104,11 @@ export function Write() {
             />
           ))}
           {isDone && (
-            <div className="flex gap-3">
+            <div className="flex flex-wrap gap-3">
               <button className="btn btn-primary" disabled={isHeld} onClick={() => void saveAll()}>
                 <Download size={16} /> Save everything
               </button>
+              <SaveFolder files={everything} isHeld={isHeld} done={noteWritten} />
               <a className="btn" href={`/api/jobs/${id}/file`} download>
                 Job file, with its picture
               </a>

@@ -10,12 +10,18 @@ import type { ClassWall } from "../../server/class.ts";
 import { api } from "../../ui/api.ts";
 import { keep } from "../../ui/keep.ts";
 import { LengthField } from "../../ui/length-field.tsx";
+import { Pick } from "../../ui/pick.tsx";
 import { useUnit } from "../../ui/use-unit.ts";
 import { ProofPicture } from "../proof-picture.tsx";
 import { ShopHeader } from "../shop-header.tsx";
 import { PersonCard } from "./person-card.tsx";
 import { type State, STATES, stateOf } from "./state.ts";
-import { type ClassWritten, writeClass } from "./write-class.ts";
+import { type ClassLayout, type ClassWritten, writeClass } from "./write-class.ts";
+
+const LAYOUTS = [
+  { value: "folders", label: "a folder a person" },
+  { value: "together", label: "all in one folder" },
+];
 
 /** A wall of small proofs, one a person, with the starting job at its head. */
 export function ClassPage({ first }: { first: ClassWall }) {
@@ -23,6 +29,7 @@ export function ClassPage({ first }: { first: ClassWall }) {
   const [wrong, setWrong] = useState<string | null>(null);
   const [writing, setWriting] = useState<{ done: number; person: string } | null>(null);
   const [left, setLeft] = useState<ClassWritten["left"]>([]);
+  const [layout, setLayout] = useState<ClassLayout>("folders");
   const { start, rules, people } = wall;
   const load = useCallback(async () => setWall(await api<ClassWall>(`/api/jobs/${start.id}/class`)), [start.id]);
   const act = (work: Promise<unknown>) =>
@@ -37,7 +44,7 @@ export function ClassPage({ first }: { first: ClassWall }) {
     setLeft([]);
     try {
       const said = (done: number, person: string) => setWriting({ done, person });
-      const written = await writeClass(people, desk, said);
+      const written = await writeClass(people, desk, said, layout);
       setLeft(written.left);
       const { zipSync } = await import("fflate");
       if (Object.keys(written.files).length > 0)
@@ -78,13 +85,21 @@ export function ClassPage({ first }: { first: ClassWall }) {
               {writing.done} of {people.length} written{writing.person && `, now ${writing.person}`}
             </p>
           ) : (
-            <button
-              className="btn btn-primary"
-              disabled={!people.some((p) => p.hasPicture)}
-              onClick={() => void writeAll()}
-            >
-              <Download size={16} /> Write everybody&apos;s programs
-            </button>
+            <>
+              <Pick
+                label="Where everybody's files go"
+                value={layout}
+                options={LAYOUTS}
+                onChange={(v) => setLayout(v as ClassLayout)}
+              />
+              <button
+                className="btn btn-primary"
+                disabled={!people.some((p) => p.hasPicture)}
+                onClick={() => void writeAll()}
+              >
+                <Download size={16} /> Write everybody&apos;s programs
+              </button>
+            </>
           )}
         </div>
         {left.length > 0 && (

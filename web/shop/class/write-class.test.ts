@@ -61,6 +61,18 @@ function serve(fails: readonly string[] = []): string[] {
 afterEach(() => vi.unstubAllGlobals());
 
 describe("everybody's programs", () => {
+  it("come all in one folder where that is wanted, the person's name before each, never two alike", async () => {
+    serve();
+    const people = [
+      card({ id: "1", person: "Ada" }),
+      card({ id: "2", person: "Áda" }),
+      card({ id: "3", person: "x/y" }),
+    ];
+    const { files } = await writeClass(people, desk(), () => {}, "together");
+    const of = (who: string) => [`${who}-01-carve.nc`, `${who}-sheet.pdf`];
+    expect(Object.keys(files)).toEqual([...of("ada"), ...of("ada-2"), ...of("x-y")]);
+  });
+
   it("come in a folder a person, programs and sheet and nothing else, and are marked as written", async () => {
     const written = serve();
     const said: number[] = [];

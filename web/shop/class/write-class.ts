@@ -12,14 +12,18 @@ export interface ClassWritten {
   left: { person: string; why: string }[];
 }
 
+/** Where people's files go: each into a folder of its own, or all into one, their names behind the person's. */
+export type ClassLayout = "folders" | "together";
+
 /**
- * Programs and setup sheets of every person's job, each in a folder of its own.
+ * Programs and setup sheets of every person's job.
  * @param said tells how many are done
  */
 export async function writeClass(
   people: readonly JobCard[],
   desk: Desk,
   said: (done: number, person: string) => void,
+  layout: ClassLayout = "folders",
 ): Promise<ClassWritten> {
   const out: ClassWritten = { files: {}, left: [] };
   const folders = new Set<string>();
@@ -38,7 +42,7 @@ export async function writeClass(
         continue;
       }
       const folder = freshFolder(person, folders);
-      for (const [name, bytes] of files) out.files[`${folder}/${name}`] = bytes;
+      for (const [name, bytes] of files) out.files[`${folder}${layout === "folders" ? "/" : "-"}${name}`] = bytes;
       await api(`/api/jobs/${card.id}`, { method: "PATCH", json: { written: card.revision } });
     } catch (e) {
       out.left.push({ person, why: (e as Error).message });
