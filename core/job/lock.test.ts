@@ -79,10 +79,26 @@ describe("a job begun from a starting job", () => {
 
 describe("a class list", () => {
   it("is a name a line, or the first column of a table, without its head", () => {
-    expect(peopleFrom("Ada\n\n  Bo \r\nChi")).toEqual(["Ada", "Bo", "Chi"]);
-    expect(peopleFrom('Name;Age\n"Lovelace, Ada";9\nBo;10')).toEqual(["Lovelace, Ada", "Bo"]);
+    const names = (text: string) => peopleFrom(text).map((p) => p.name);
+    expect(names("Ada\n\n  Bo \r\nChi")).toEqual(["Ada", "Bo", "Chi"]);
+    expect(names('Name;Age\n"Lovelace, Ada";9\nBo;10')).toEqual(["Lovelace, Ada", "Bo"]);
     const odd = ["../../etc", "=SUM(A1)", "שרה"];
-    expect(peopleFrom(`\u202Eevil\u202C\n${odd.join("\n")}`)).toEqual(["evil", ...odd]);
+    expect(names(`\u202Eevil\u202C\n${odd.join("\n")}`)).toEqual(["evil", ...odd]);
+  });
+  it("may end each line with the size that was measured: several pieces have several names", () => {
+    const text = 'Left door 400 x 300.5 x 17,9 mm\nRight door; 401×300×18.2\n"Shelf, upper",90x80x12\n3 x 4';
+    expect(peopleFrom(text)).toEqual([
+      { name: "Left door", stock: { width: 400, height: 300.5, thickness: 17.9 } },
+      { name: "Right door", stock: { width: 401, height: 300, thickness: 18.2 } },
+      { name: "Shelf, upper", stock: { width: 90, height: 80, thickness: 12 } },
+      { name: "3 x 4" },
+    ]);
+    const start = documentOf(begun("sign", asset));
+    const [left] = peopleFrom(text);
+    const own = begunFrom("s", { ...start, start: { open: [] } }, { person: left.name, stock: left.stock });
+    expect(own.boards[0].stock).toMatchObject(left.stock!);
+    // Nothing is open, so that each has the picture that it is to have.
+    expect(hasOwnPicture(own)).toBe(true);
   });
   for (const [what, text, says] of [
     ["twins", "Ada\nBo\nada", /"ada" is in line 1 and in line 3/],

@@ -66,8 +66,15 @@ export function lockFault(before: JobDocument, after: JobDocument): string | nul
 export const openWords = ({ open }: StartRules): string =>
   open.length === 0 ? "nothing" : open.map((o) => OPEN[o]).join(", and ");
 
-/** A person's own job from a starting job: everything as it is there, and what is locked told. */
-export function begunFrom(id: string, start: JobDocument, who: { person: string; class?: string }): JobDocument {
+/**
+ * A person's own job from a starting job: everything as it is there, and what is locked told.
+ * @param who their name and class; the size of their own stock where it was measured, mm
+ */
+export function begunFrom(
+  id: string,
+  start: JobDocument,
+  who: { person: string; class?: string; stock?: { width: number; height: number; thickness: number } },
+): JobDocument {
   const doc = copyOf(start);
   const rules = doc.start ?? { open: [] };
   delete doc.start;
@@ -75,13 +82,14 @@ export function begunFrom(id: string, start: JobDocument, who: { person: string;
   doc.begun = { id, name: start.name, rules, ...(picture && { picture }) };
   doc.name = `${start.name}, ${who.person}`.slice(0, MOST_NAME);
   doc.naming = { ...doc.naming, person: who.person, ...(who.class && { class: who.class }) };
+  if (who.stock) Object.assign(doc.boards[0].stock, who.stock);
   return doc;
 }
 const MOST_NAME = 200;
 
-/** Whether a person has put their own picture into a job that was begun from a starting job. */
+/** Whether a job that was begun from a starting job has the picture that it is to have: a person's own, where open. */
 export const hasOwnPicture = ({ begun, makings }: JobDocument): boolean =>
-  !begun || makings.some((m) => m.asset && m.asset.sha !== begun.picture);
+  !begun || !begun.rules.open.includes("picture") || makings.some((m) => m.asset && m.asset.sha !== begun.picture);
 
 /** Puts a picture in place of the first one. */
 export function setPicture(doc: JobDocument, asset: NonNullable<JobMaking["asset"]>): void {

@@ -50,9 +50,9 @@ export async function addPeople(id: string, list: string, className: string): Pr
   const there = await begunRows(id);
   const known = new Set(there.map((c) => `${c.class ?? ""}/${(c.person ?? "").toLocaleLowerCase()}`));
   const made: JobCard[] = [];
-  for (const person of people) {
+  for (const { name: person, stock } of people) {
     if (known.has(`${className}/${person.toLocaleLowerCase()}`)) continue;
-    const doc = begunFrom(id, document, { person, ...(className && { class: className }) });
+    const doc = begunFrom(id, document, { person, stock, ...(className && { class: className }) });
     made.push(await createJob(doc, `begun from ${document.name}`));
   }
   return made;

@@ -204,7 +204,10 @@ function AddPeople({ isFirst, add }: { isFirst: boolean; add(list: string, name:
   return (
     <section aria-label="Add people" className="card mt-6 max-w-[560px] p-4">
       <h2 className="mb-1 text-[17px]">{isFirst ? "Who begins from it?" : "More people"}</h2>
-      <p className="mb-2 text-soft">Paste names, one a line, or a table whose first column holds them.</p>
+      <p className="mb-2 text-soft">
+        Paste names, one a line, or a table whose first column holds them. For pieces that were measured one by one put
+        each one's size behind its name: Left door 400 x 300 x 17.9.
+      </p>
       <textarea
         aria-label="Names"
         rows={5}
