@@ -36,9 +36,7 @@ export const machineColumns: readonly Column[] = [
     type: "rows",
     parts: [above0("speed", "Speed", "/min", MOST_SPINDLE), above0("power", "Power", "W", 100_000)],
     ...MAYBE,
-    help:
-      "Where a spindle has less power when it turns slowly: a row for each speed, parted by semicolons: speed /min, " +
-      "power W. Speeds between two rows lie between their powers.",
+    help: "Where a spindle has less power when it turns slowly: a row for each speed; those between lie between.",
   },
   above0("feedMost", "Largest feed", "mm/min", MOST_FEED),
   above0("plungeMost", "Largest plunge", "mm/min", MOST_FEED, { help: "Straight down." }),

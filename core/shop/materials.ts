@@ -110,9 +110,7 @@ export const materialColumns: readonly Column[] = [
     ],
     optional: true,
     more: true,
-    help:
-      "A row for each thickness, parted by semicolons: thickness mm, feed mm/min, kerf mm, pierce height mm, pierce " +
-      "delay s, cut height mm, current A. Thicknesses between two rows lie between their figures.",
+    help: "A row for each thickness; thicknesses between two rows get figures between theirs.",
   },
   { key: "face", label: "Face", type: "colour", more: true, help: "Colour of the raw surface." },
   { key: "cut", label: "Cut", type: "colour", more: true, help: "Colour of a cut surface." },

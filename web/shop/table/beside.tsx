@@ -86,6 +86,7 @@ function Figure({ column: c, value, unit, id, set }: FigureProps) {
     }
   };
   const options = optionsOf(c);
+  const boxWidth = unitOf(c, unit).length > LONG_UNIT ? "w-[158px]" : "w-[124px]";
   const isWide = c.type === "text" || c.type === "code" || c.type === "numbers" || c.type === "rows";
   return (
     <div className="shrink-0 border-t border-line py-2">
@@ -124,8 +125,10 @@ function Figure({ column: c, value, unit, id, set }: FigureProps) {
             defaultValue={shown}
             onBlur={(e) => take(e.target.value)}
           />
+        ) : c.type === "rows" ? (
+          <Rows id={field} column={c} shown={shown} isWrong={wrong !== null} take={take} />
         ) : (
-          <span className={`box inline-flex items-center gap-1 ${isWide ? "w-full !font-sans" : "w-[124px]"}`}>
+          <span className={`box inline-flex items-center gap-1 ${isWide ? "w-full !font-sans" : boxWidth}`}>
             <input
               id={field}
               key={shown}
@@ -146,5 +149,28 @@ function Figure({ column: c, value, unit, id, set }: FigureProps) {
       )}
       {c.help && <p className="text-[12.5px] leading-[17px] text-soft">{c.help}</p>}
     </div>
+  );
+}
+
+/** Units of more letters than this need a wider box. */
+const LONG_UNIT = 6;
+
+/** Rows of numbers, a line each, with what stands in each column above them. */
+function Rows(p: { id: string; column: Column; shown: string; isWrong: boolean; take(text: string): void }) {
+  const lines = p.shown === "" ? [] : p.shown.split("; ");
+  const head = p.column.parts!.map((q) => `${q.label.toLowerCase()} ${q.unit ?? ""}`.trim());
+  return (
+    <>
+      <span className="text-[12.5px] leading-[17px] text-soft">{head.join(" · ")}</span>
+      <textarea
+        id={p.id}
+        key={p.shown}
+        aria-invalid={p.isWrong}
+        rows={lines.length + 1}
+        className="box !h-auto py-1 font-mono text-[12.5px]"
+        defaultValue={lines.join("\n")}
+        onBlur={(e) => p.take(e.target.value)}
+      />
+    </>
   );
 }
