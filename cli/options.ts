@@ -150,8 +150,9 @@ oaken outline PICTURE --size W --out DIR [options]
 oaken check PROGRAM --stock WxHxT --cutter SPEC [--zero CORNER]
   --cutter SPEC          ${FORMS}, or an id of the rack; twice for a cut-out roughed by the first
   --clear auto|none|SPEC clearing cutter before a V cutter (auto when not given: the set that is quickest);
-                         again for the next, smaller one
-  --rest SPEC            a smaller cutter for what the pocket's leaves; again for the next
+                         again for the next, smaller one; cutters of pockets, cut-outs and reliefs are
+                         chosen too where none is named
+  --rest SPEC|none       a smaller cutter for what the pocket's leaves; again for the next
   --rough SPEC|none      a roughing cutter before a surface is finished; again for the next, smaller one
   --rim MM               a flat rim round a surface        --mirror   a sheet that is seen from its back
   --map                  the picture is a height map, or the file an STL solid: heights as they are

@@ -1,7 +1,8 @@
 import type { Cutter } from "../cutters/profile.ts";
 import { graphOf } from "../job/build.ts";
-import type { BoardJob, StockSettings } from "../job/document.ts";
-import { setHelpers } from "../job/edit.ts";
+import { choosable } from "../cuts/register.ts";
+import type { BoardJob, JobCut, StockSettings } from "../job/document.ts";
+import { takeCutters } from "../job/edit.ts";
 import type { Made } from "../job/graph.ts";
 import { planCuts, type Planning } from "../job/plan.ts";
 import { totalSeconds } from "../job/prove.ts";
@@ -35,16 +36,20 @@ export function setsOfFlats(): Cutter[][] {
   return [[], ...flats.map((c) => [c]), ...flats.flatMap((a, i) => flats.slice(i + 1).map((b) => [a, b]))];
 }
 
-/** Seconds with these cutters before the carve, fully planned; Infinity where they leave places out. */
+/** The cut whose cutters are chosen: the one that helps none. */
+const mainCut = (job: BoardJob): JobCut => job.cuts.find((c) => !c.target)!;
+
+/** Sets of flats that a job's main cut could have: of its own cutter and one after it there is always a first. */
+export const setsFor = (job: BoardJob): Cutter[][] =>
+  setsOfFlats().filter((set) => set.length > 0 || !choosable(mainCut(job).kind)!.own);
+
+/** Seconds with these cutters for the main cut, fully planned; Infinity where they leave places out. */
 export function secondsWith(job: BoardJob, planning: Planning, cutters: readonly Cutter[]): number {
   const own = structuredClone(job);
-  setHelpers(
-    own,
-    own.cuts.find((c) => c.id === "carve")!,
-    "clear",
-    cutters,
-  );
+  const main = mainCut(own);
+  const way = choosable(main.kind)!;
+  takeCutters(own, main, { own: way.own, kind: way.help?.kind ?? null }, cutters);
   const cuts = planCuts(own, planning);
-  const isOut = cuts.some((c) => c.id !== "carve" && c.notes.some((n) => n.severity === "stop"));
+  const isOut = cuts.some((c) => (way.own || c.id !== main.id) && c.notes.some((n) => n.severity === "stop"));
   return isOut ? Infinity : totalSeconds(own, cuts);
 }
