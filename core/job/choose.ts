@@ -146,9 +146,13 @@ function estimatedSets(
   const tried = firsts.map((c) => sets.estimated([c]));
   if (!own) tried.unshift(sets.estimated([]));
   if (!help || (own && fixed.helpers)) return tried;
-  const isEnough = leavesEnough(own ? [...tried, ...cutters.map((c) => sets.estimated([c]))] : tried);
+  const singles = own ? cutters.map((c) => sets.estimated([c])) : tried;
+  const isEnough = leavesEnough(singles);
+  // After a cut's own cutter comes the widest that reaches as far as any must: a finer one takes longer for no more.
+  const enough = singles.find((t) => Number.isFinite(t.seconds) && isEnough(t))?.cutters ?? [];
+  const seconds = own ? enough : cutters;
   for (const first of firsts)
-    for (const next of cutters) {
+    for (const next of seconds) {
       if (next.diameter >= first.diameter) continue;
       const best = Math.min(...tried.filter(isEnough).map((t) => t.seconds));
       // What the second cutter takes comes on top: sets that are slower without it are slower with it.

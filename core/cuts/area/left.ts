@@ -1,9 +1,16 @@
 import { inset, type Clearance } from "../../geometry/clearance/clearance.ts";
 import { boundsOf, ringCount, type Rings } from "../../geometry/rings.ts";
 import { spans } from "../../geometry/scanlines.ts";
+import type { CutInputs } from "../kind.ts";
 
 /** Lines that are looked along, across the longer side of a region. */
 const LINES = 500;
+
+/** What of a region a cutter does not reach that goes up to its edge, mm²; kept, since several sets of cutters ask. */
+export const leftBy = ({ kept, clearance }: Pick<CutInputs, "kept" | "clearance">, region: Rings, radius: number) =>
+  kept.of("left-area", [region, radius], (of, r) => leftArea(of, clearance(of), r, r), KEPT);
+/** Numbers: many cost nothing. */
+const KEPT = 200;
 
 /**
  * The area of a region that a round cutter does not reach when its centre keeps `from` mm off the edge, mm²: the region

@@ -9,7 +9,7 @@ import { clearEven } from "../area/even.ts";
 import { Ground } from "../area/ground.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import { type AreaPlan, type Level, levels } from "../area/level.ts";
-import { leftArea } from "../area/left.ts";
+import { leftBy } from "../area/left.ts";
 import { clearLines } from "../area/lines.ts";
 import { clearRings } from "../area/rings.ts";
 import { areaSeconds, speedAlong } from "../area/seconds.ts";
@@ -151,7 +151,7 @@ const SPARE = 0.01;
 function left(inputs: ArtInputs, _s: PocketSettings): Left {
   const region = inputs.reads.art.ink;
   const finest = Math.min(inputs.cutter.diameter, ...inputs.helpers.map((h) => h.cutter.diameter)) / 2;
-  const area = leftArea(region, inputs.clearance(region), finest, finest);
+  const area = leftBy(inputs, region, finest);
   return { area, missing: 0, spare: SPARE * regionArea(region) };
 }
 
