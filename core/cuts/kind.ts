@@ -2,6 +2,7 @@ import type { Cutter } from "../cutters/profile.ts";
 import type { Machine } from "../cutters/machine.ts";
 import type { Material } from "../cutters/materials.ts";
 import type { Clearance } from "../geometry/clearance/clearance.ts";
+import type { StrokeWidths } from "../geometry/clearance/strokes.ts";
 import type { Rings } from "../geometry/rings.ts";
 import type { Kept } from "../kept.ts";
 import type { Reading, Take, Takes } from "../makings/product.ts";
@@ -23,8 +24,13 @@ export interface Stock {
   travel: number;
 }
 
-/** What automatic values may look at: never the geometry, so that the slip fills before anything is computed. */
+/**
+ * What automatic values may look at: never the geometry itself, so that the slip fills before anything is computed; of
+ * the shapes only how wide their strokes are, where a kind asks for that and it is known already.
+ */
 export interface CutContext {
+  /** of the shapes that a kind with `seesStrokes` works on */
+  strokes?: StrokeWidths;
   cutter: Cutter;
   stock: Stock;
   material: Material;
@@ -177,6 +183,8 @@ export interface CutKind<S = Settings, R extends Takes = Takes> {
   helps?: Helps;
   handles: Handles;
   intent(settings: S, context: CutContext): Intent;
+  /** its automatic values hang on how wide the strokes of its art are */
+  seesStrokes?: boolean;
   /** a first look at it may be coarser, since the whole takes long */
   isGrainy?: boolean;
   /** with which every test of all kinds can plan one */

@@ -91,7 +91,8 @@ describe("a job from picture to proof", () => {
       b.proof.z[Math.floor(y / b.proof.cell) * b.proof.width + Math.floor(x / b.proof.cell)];
     const { place } = productIn(b, "raster");
     const on = (px: number, py: number) => at(place.x0 + px * place.scale, place.y1 - py * place.scale);
-    expect(on(310, 200)).toBeCloseTo(-3, 5);
+    const { floor } = b.cuts.find((c) => c.id === "carve")!.values;
+    expect(on(310, 200)).toBeCloseTo(-Number(floor), 5);
     expect(on(200, 200)).toBe(0);
     expect(b.cuts.map((c) => c.cut.kind)).toEqual(["clear", "vcarve"]);
     expect(b.seconds).toBeGreaterThan(b.cuts[0].seconds + b.cuts[1].seconds);

@@ -1,6 +1,8 @@
 import { profileOf } from "../cutters/profile.ts";
 import type { CutContext, CutInputs, CutKind, Intent, Left, Note, Peer, Planned } from "../cuts/kind.ts";
 import { cutKind } from "../cuts/register.ts";
+import { type StrokeWidths, strokeWidths } from "../geometry/clearance/strokes.ts";
+import { ringCount } from "../geometry/rings.ts";
 import type { Kept } from "../kept.ts";
 import type { Product } from "../makings/product.ts";
 import { noProgress, Problem, type Progress } from "../problem.ts";
@@ -43,8 +45,20 @@ interface Filled {
   resolved: Record<string, Resolved>;
 }
 
+/** How wide the strokes are that a cut works on, where its kind asks for it and it can be told. */
+type StrokesOf = (cut: JobCut) => StrokeWidths | undefined;
+
+/** Strokes from what was made, kept. */
+const strokesIn =
+  ({ makings, kept }: Pick<Planning, "makings" | "kept">): StrokesOf =>
+  ({ kind, reads }) => {
+    const art = makings.get(reads.art)?.product;
+    if (!cutKind(kind).seesStrokes || art?.is !== "shapes" || ringCount(art.ink) === 0) return undefined;
+    return kept.of("stroke-widths", [art.ink], (ink) => strokeWidths(clearance(ink, kept))) ?? undefined;
+  };
+
 /** A cut's neighbours with their settings filled in, needed before any is planned. */
-function contexts(job: BoardJob): Map<string, Filled> {
+function contexts(job: BoardJob, strokesOf: StrokesOf = () => undefined): Map<string, Filled> {
   const out = new Map<string, Filled>();
   const { width, height, thickness, margin, material, paint, coat = 0, clamps } = job.stock;
   const fill = (cut: JobCut): Filled => {
@@ -53,6 +67,7 @@ function contexts(job: BoardJob): Map<string, Filled> {
     const targetCut = cut.target ? job.cuts.find((c) => c.id === cut.target && c.id !== cut.id) : undefined;
     const target = targetCut && !targetCut.target ? peer(targetCut, fill(targetCut).values) : undefined;
     const context: CutContext = {
+      strokes: strokesOf(cut),
       cutter: cut.cutter,
       stock: { width, height, thickness, margin, coat: paint ? coat : 0, travel: travelHeight(clamps) },
       material,
@@ -82,7 +97,10 @@ function contexts(job: BoardJob): Map<string, Filled> {
   return out;
 }
 
-/** Every cut's settings with their reasons: they need no geometry, so they are there before anything is computed. */
+/**
+ * Every cut's settings with their reasons, as they are before anything is computed: they need no geometry, but for how
+ * wide strokes are.
+ */
 export function cutSettings(job: BoardJob): Record<string, Record<string, Resolved>> {
   return Object.fromEntries([...contexts(job)].map(([id, c]) => [id, c.resolved]));
 }
@@ -142,7 +160,7 @@ export function planCuts(
   { makings, kept, grain, step, now }: Planning,
   isAsked: (cut: JobCut) => boolean = () => true,
 ): CutResult[] {
-  const filled = contexts(job);
+  const filled = contexts(job, strokesIn({ makings, kept }));
   return job.cuts.filter(isAsked).map((cut) => {
     const { context, values, resolved } = filled.get(cut.id)!;
     const kind = cutKind(cut.kind);
@@ -194,7 +212,7 @@ export const leftByCut = (job: BoardJob, id: string, planning: Planning): Left |
 function asked<K extends "estimate" | "left">(job: BoardJob, id: string, { makings, kept }: Planning, what: K) {
   const cut = job.cuts.find((c) => c.id === id)!;
   const kind = cutKind(cut.kind);
-  const { context, values } = contexts(job).get(id)!;
+  const { context, values } = contexts(job, strokesIn({ makings, kept })).get(id)!;
   const about = job.cuts.find((c) => c.id === cut.target) ?? cut;
   const reads = readsOf({ ...about, name: cut.name }, kind, job, makings);
   if (!kind[what] || isNote(reads)) return null;

@@ -22,8 +22,8 @@ const biteOf = (c: CutContext, s: { floor: number }) => ({
 });
 
 const fields = fieldsFor<CutContext>()
-  .with(floorFields)
   .with(borderFields)
+  .with(floorFields)
   .length("ridge", "Ridge on the floor", {
     help: "Height of the lines a pointed cutter leaves between its passes over a floor. Lower is smoother and slower.",
     min: 0.005,
@@ -70,6 +70,7 @@ export const vcarve = defineCut({
     border: { field: "border", width: "borderWidth" },
   },
   intent: (s) => ({ depth: s.limited ? s.floor : null, through: false }),
+  seesStrokes: true,
   sample: { cutter: "v:60:12" },
   estimate,
   left,

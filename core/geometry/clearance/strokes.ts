@@ -14,11 +14,16 @@ export function strokeLength({ axis, kept }: Clearance, e: number): number {
   return len < 1e-9 || Math.abs(axis.d[i] - axis.d[j]) > STROKE_SLOPE * len ? 0 : len;
 }
 
-/**
- * Widths of strokes along the axis, weighted by length: the width that 3 % lie under, and the middle one; null when
- * none.
- */
-export function strokeWidths(c: Clearance): { thinnest: number; typical: number } | null {
+/** Widths of strokes along the axis, weighted by length, mm. */
+export interface StrokeWidths {
+  /** that 3 % lie under, the middle one, and that 90 % lie under */
+  thinnest: number;
+  typical: number;
+  wide: number;
+}
+
+/** @returns null where nothing is a stroke */
+export function strokeWidths(c: Clearance): StrokeWidths | null {
   const { axis } = c;
   const widths: { w: number; len: number }[] = [];
   let total = 0;
@@ -37,5 +42,5 @@ export function strokeWidths(c: Clearance): { thinnest: number; typical: number 
     for (const x of widths) if ((sum += x.len) >= share * total) return x.w;
     return widths[widths.length - 1].w;
   };
-  return { thinnest: at(0.03), typical: at(0.5) };
+  return { thinnest: at(0.03), typical: at(0.5), wide: at(0.9) };
 }
