@@ -184,5 +184,94 @@ describe("cuts on the bench", () => {
     expect(await order()).toEqual(["1 · Carve"]);
   }, 120_000);
 
+  it("a pocket's own cutter is tried too, each one click away and undone", async () => {
+    await begin("pocket", { width: 120, height: 75, thickness: 12 });
+    await strip()
+      .getByRole("button", { name: /· Pocket/ })
+      .click();
+    await page.getByRole("button", { name: "Which are quickest?" }).click();
+    const sets = page.getByRole("list", { name: "Cutters by time" });
+    const first = sets.getByRole("button").first();
+    const name = (await first.textContent())!;
+    await first.click();
+    await settled(page);
+    expect(await sets.getByRole("button", { pressed: true }).allTextContents()).toEqual([name]);
+    const cutter = page.getByRole("combobox", { name: "Cutter", exact: true });
+    const before = await cutter.textContent();
+    await sets.getByRole("button").nth(1).click();
+    await settled(page);
+    expect(await cutter.textContent()).not.toBe(before);
+    await page.getByRole("button", { name: /Undo cutters/ }).click();
+    await settled(page);
+    expect(await cutter.textContent()).toBe(before);
+  }, 120_000);
+
+  it("a pace is remembered for the material on the machine, and what comes next begins with it", async () => {
+    const pace = page.getByRole("textbox", { name: "Pace", exact: true });
+    await pace.fill("80");
+    await pace.press("Enter");
+    await page.getByRole("button", { name: "Remember", exact: true }).click();
+    await page.getByText("as remembered for ash on this machine").waitFor();
+    expect(await pace.inputValue()).toMatch(/^80/);
+    await begin("pocket", { width: 120, height: 75, thickness: 12 });
+    const machines = (await (await fetch(`${server.url}/api/shop/machines`)).json()) as { entry: { paces?: string } }[];
+    expect(machines[0].entry.paces).toBe("ash 0.8");
+  }, 120_000);
+
+  it("a clamp is dragged on the stage, moved by arrows, and taken away", async () => {
+    await page.getByRole("button", { name: /Ash/ }).first().click();
+    await page.getByRole("button", { name: "Clamp", exact: true }).click();
+    const clamp = page.getByRole("button", { name: /^clamp 1 at x/ });
+    await clamp.waitFor();
+    expect(await accessibility(page)).toEqual([]);
+    const box = (await clamp.boundingBox())!;
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(box.x + box.width / 2 + 60, box.y + box.height / 2 - 30, { steps: 4 });
+    await page.mouse.up();
+    const x = page.getByLabel("Clamp 1 from the left");
+    const moved = Number((await x.inputValue()).replace(/[^\d.-]/g, ""));
+    expect(moved).toBeGreaterThan(2);
+    await clamp.focus();
+    await page.keyboard.press("Shift+ArrowRight");
+    await expect.poll(async () => Number((await x.inputValue()).replace(/[^\d.-]/g, ""))).toBeCloseTo(moved + 10, 1);
+    await clamp.focus();
+    await page.keyboard.press("Delete");
+    await clamp.waitFor({ state: "detached" });
+    await settled(page);
+  }, 120_000);
+
+  it("programs go into a folder on the computer, and what lies there is asked about first", async () => {
+    // The browser's own folder of this origin stands in for one that a person chooses.
+    await page.evaluate(() => {
+      (window as unknown as { showDirectoryPicker(): unknown }).showDirectoryPicker = () =>
+        navigator.storage.getDirectory();
+    });
+    await page.getByRole("button", { name: "Write programs" }).click();
+    const into = page.getByRole("button", { name: "Into a folder …" });
+    await into.click();
+    await page.getByText(/files are in the folder/).waitFor();
+    const names = () =>
+      page.evaluate(async () => {
+        const out: [string, number][] = [];
+        const folder = (await navigator.storage.getDirectory()) as unknown as AsyncIterable<
+          [string, FileSystemFileHandle]
+        >;
+        for await (const [name, file] of folder) out.push([name, (await file.getFile()).size]);
+        return out;
+      });
+    const written = await names();
+    expect(written.map(([n]) => n)).toEqual(expect.arrayContaining([expect.stringMatching(/\.nc$/), "sheet.pdf"]));
+    for (const [, size] of written) expect(size).toBeGreaterThan(0);
+    await into.click();
+    await page.getByText(/of these names in the folder/).waitFor();
+    expect(await accessibility(page)).toEqual([]);
+    await page.getByRole("button", { name: "Leave as it is" }).click();
+    await into.click();
+    await page.getByRole("button", { name: "Replace", exact: true }).click();
+    await page.getByText(/files are in the folder/).waitFor();
+    expect((await names()).length).toBe(written.length);
+  }, 120_000);
+
   it("nothing went wrong in the page", () => expect(wrongs).toEqual([]));
 });

@@ -29,7 +29,7 @@ describe("the depth of a carve by itself", () => {
   });
 
   it("of wide strokes is a fifth of their width, so that it reads at its size", () => {
-    expect(floorOf(context(22, 30))).toMatchObject({ value: 4.4, reason: "strokes are usually 22 mm wide" });
+    expect(floorOf(context(22, 30))).toMatchObject({ value: 4.4, reason: "a fifth of the usual stroke, 22 mm wide" });
   });
 
   it("is the usual one for thin strokes, for what is left standing, and before anything is known", () => {

@@ -64,7 +64,10 @@ function usualFloor({ stock, strokes, cutter }: CutContext, side: string): Reaso
     return { value: pointed, reason: "nine of ten strokes come to a point, and few are wide enough for a floor" };
   const reads = Math.min(safe, READS * strokes.typical);
   if (reads < USUAL_FLOOR + 0.1) return usual;
-  return { value: tenths(reads), reason: `strokes are usually ${formatLength(tenths(strokes.typical))} mm wide` };
+  return {
+    value: tenths(reads),
+    reason: `a fifth of the usual stroke, ${formatLength(tenths(strokes.typical))} mm wide`,
+  };
 }
 
 export const floorFields = fieldsFor<CutContext, { side: string }>()

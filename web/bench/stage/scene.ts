@@ -292,10 +292,19 @@ export class StageScene {
 
   /** The point on the stock under a place of the canvas (CSS pixels), on the computed surface; null off the mat. */
   pick(px: number, py: number): Picked | null {
+    return pickOn(this.surface, this.rayAt(px, py));
+  }
+
+  private rayAt(px: number, py: number): THREE.Ray {
     const { clientWidth, clientHeight } = this.canvas;
-    const ray = new THREE.Raycaster();
-    ray.setFromCamera(new THREE.Vector2((px / clientWidth) * 2 - 1, 1 - (py / clientHeight) * 2), this.camera);
-    return pickOn(this.surface, ray.ray);
+    const caster = new THREE.Raycaster();
+    caster.setFromCamera(new THREE.Vector2((px / clientWidth) * 2 - 1, 1 - (py / clientHeight) * 2), this.camera);
+    return caster.ray;
+  }
+
+  /** The place at the height of the stock's top under a point of the canvas, on the stock or beside it, mm. */
+  placeAt(px: number, py: number): { x: number; y: number } | null {
+    return this.rayAt(px, py).intersectPlane(new THREE.Plane(new THREE.Vector3(0, 0, 1)), new THREE.Vector3());
   }
 
   /** Where a point of the stock appears on the canvas, CSS pixels. */

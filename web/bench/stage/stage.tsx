@@ -10,6 +10,7 @@ import { LayerMixer } from "./mixer.tsx";
 import { StageBar } from "./stage-bar.tsx";
 import { LightDome } from "./dome.tsx";
 import { GlowPlate } from "./glow.tsx";
+import { ClampHandles } from "../tools/clamp-handles.tsx";
 import { CutMarks } from "../tools/cut-marks.tsx";
 import { ToolOverlay } from "../tools/overlay.tsx";
 import { CutLegend, LeftLegend, Legend, OutlineLegend } from "./legend.tsx";
@@ -253,6 +254,7 @@ export function Stage() {
       {shownAs === "glow" ? <GlowPlate /> : <LightDome />}
       {scene.current && <SectionOnStage scene={scene.current} />}
       {scene.current && tilt < 0.02 && <CutMarks scene={scene.current} />}
+      {scene.current && tilt < 0.02 && <ClampHandles scene={scene.current} />}
       {outlineSelected && <OutlineLegend built={built} />}
       {tool && doc.makings.some((q) => q.id === tool.part) && scene.current && tilt < 0.02 && (
         <ToolOverlay scene={scene.current} />
