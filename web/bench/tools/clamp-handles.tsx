@@ -54,8 +54,8 @@ export function ClampHandles({ scene }: { scene: StageScene }) {
     >
       {clamps.map((c, i) => {
         const off = drag?.i === i ? drag : { dx: 0, dy: 0 };
-        const low = scene.project(c.x + off.dx, c.y + off.dy, 0);
-        const high = scene.project(c.x + off.dx + c.width, c.y + off.dy + c.height, 0);
+        const low = scene.project(c.x + off.dx, c.y + off.dy, c.tall);
+        const high = scene.project(c.x + off.dx + c.width, c.y + off.dy + c.height, c.tall);
         return (
           <rect
             key={i}
