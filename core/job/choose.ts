@@ -49,6 +49,13 @@ export interface Fixed {
   helpers?: boolean;
 }
 
+/** How cutters are chosen. */
+export interface Choosing {
+  fixed?: Fixed;
+  /** for a first look: what takes long to plan is chosen by its estimates alone */
+  isQuick?: boolean;
+}
+
 /** Cutters of a rack that are tried at most: more, and they are taken evenly by their size. */
 const MOST_CUTTERS = 10;
 /**
@@ -63,8 +70,8 @@ const WORTH_A_CHANGE = 1.03;
 /**
  * Tries the cutters of a rack for a cut: for those that come before it none, each, and every two of them, the larger
  * first; for its own and those that come after it each and every two. Of the sets that leave no more than can be had
- * the fastest is taken. Times are estimated from areas, lengths and clearance; the nearest to the best are planned,
- * of a surface the cuts before it, since finishing it takes long to plan and as long after any of them.
+ * the fastest is taken. Times are estimated from areas, lengths and clearance, and the nearest to the best are planned;
+ * of a surface they are estimated from coarse plans, and the best is planned to see that it can be cut.
  * @returns null where that cannot be told of its kind, or there is nothing to cut
  */
 export function chooseCutters(
@@ -72,7 +79,7 @@ export function chooseCutters(
   target: string,
   rack: readonly Cutter[],
   planning: Planning,
-  fixed: Fixed = {},
+  { fixed = {}, isQuick = false }: Choosing = {},
 ): { job: BoardJob; choice: Choice } | null {
   const cut = job.cuts.find((c) => c.id === target)!;
   const way = choosable(cut.kind);
@@ -87,7 +94,7 @@ export function chooseCutters(
   const [enough, less] = [possible.filter(isEnough), possible.filter((t) => !isEnough(t))].map((l) =>
     l.sort((a, b) => a.seconds - b.seconds),
   );
-  const all = planned(sets, enough);
+  const all = cutKind(cut.kind).isGrainy ? firstPossible(sets, enough, isQuick) : planned(sets, enough);
   const fewest = all.filter((t) => t.isPlanned === all[0].isPlanned && t.seconds <= WORTH_A_CHANGE * all[0].seconds);
   const best = fewest.reduce((a, b) => (b.cutters.length < a.cutters.length ? b : a));
   all.splice(all.indexOf(best), 1);
@@ -111,7 +118,7 @@ export function chooseAll(
   rack: readonly Cutter[],
   files: Files,
   kept: Kept,
-  { only, fixed }: { only?: string; fixed?: Fixed } = {},
+  { only, ...how }: { only?: string } & Choosing = {},
 ): ChosenJob {
   const isAbout = (id: string) => only === undefined || id === only;
   const targets = job.cuts.filter((c) => c.on && !c.target && isAbout(c.id) && choosable(c.kind));
@@ -127,7 +134,7 @@ export function chooseAll(
     }
   const planning: Planning = { makings, kept, grain: null, step: () => noProgress, now: () => 0 };
   for (const { id } of targets) {
-    const chosen = chooseCutters(job, id, rack, planning, fixed);
+    const chosen = chooseCutters(job, id, rack, planning, how);
     if (!chosen) continue;
     job = chosen.job;
     choices.push(chosen.choice);
@@ -167,6 +174,21 @@ function leavesEnough(tried: readonly Tried[]): (t: Tried) => boolean {
   const missing = Math.min(...possible.map((t) => t.left.missing));
   const area = Math.min(...possible.filter((t) => t.left.missing === missing).map((t) => t.left.area));
   return ({ left }) => left.missing <= missing && left.area <= area + left.spare;
+}
+
+/**
+ * Sets for a surface, whose estimates are plans already, if coarse ones: the best first of which a plan shows that it
+ * can be cut, that one with its time.
+ */
+function firstPossible(sets: Sets, possible: readonly Tried[], isQuick: boolean): Tried[] {
+  const left = [...possible];
+  while (!isQuick && left.length > 0) {
+    const first = sets.planned(left[0]);
+    if (Number.isFinite(first.seconds)) return [first, ...left.slice(1)];
+    left.shift();
+  }
+  // Where none can be cut, it is for the findings to say why.
+  return left.length > 0 ? left : [...possible];
 }
 
 /** Sets with the nearest to the best planned, those first; what was only estimated does not come before them. */

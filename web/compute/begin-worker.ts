@@ -48,7 +48,7 @@ async function begin(ask: BeginAsk): Promise<void> {
       await new Promise((r) => setTimeout(r));
       if (ask.seq !== newest) return;
       const files = onePicture(raster);
-      const { job } = chooseAll(w.job, ask.rack, files, kept);
+      const { job } = chooseAll(w.job, ask.rack, files, kept, { isQuick: true });
       const build = buildJob(job, { files, cells: CELLS, quick: true }, kept);
       const shapes = shapesOf(build)[0]?.product;
       if (w === wanted[0]) {

@@ -6,7 +6,7 @@ import { formatLength } from "../../units.ts";
 import { rateFields } from "../fields.ts";
 import { type CutContext, type CutInputs, defineCut, HEIGHT_ART, type Left, type Note, type Planned } from "../kind.ts";
 import { heightAsked, regionOf } from "../surface/asked.ts";
-import { COARSE, coarseSeconds, coarsely } from "../surface/coarse.ts";
+import { coarseSeconds, coarsely } from "../surface/coarse.ts";
 import { stockNotes } from "../surface/notes.ts";
 import { groundFor } from "../surface/ground.ts";
 import { tipsOverLeft } from "../surface/standing.ts";
@@ -72,10 +72,19 @@ export const finish = defineCut({
   intent: () => ({ depth: null, through: false }),
   isGrainy: true,
   sample: { cutter: "ball:3", settings: { stepover: 1 } },
-  estimate: (inputs, s) => coarseSeconds(plan(coarsely(inputs), s), inputs),
+  estimate,
   left,
   plan,
 });
+
+/** How long it would take, planned coarsely, s: as long whatever roughed the surface. */
+function estimate(inputs: CutInputs<typeof HEIGHT_ART>, s: FinishSettings): number {
+  const { kept, reads, cutter, machine, stock } = inputs;
+  return kept.of("finish-seconds", [reads.art, cutter, machine, stock, s], (art, c, m, board, own) => {
+    const alone = { ...inputs, reads: { art }, cutter: c, machine: m, stock: board };
+    return coarseSeconds(plan(coarsely(alone), own), alone);
+  });
+}
 
 /** As much of a board as finishing may meet deep by the way, as a share of the surface. */
 const SPARE = 0.01;
@@ -90,11 +99,15 @@ function left(inputs: CutInputs<typeof HEIGHT_ART>): Left {
   const touching = been.length > 0 ? tipsOverLeft(coarse, been) : null;
   const most = DEEP * usualStepdown(inputs).value;
   const size = art.field.width * art.field.height * art.field.cell ** 2;
+  const { grain, cutter, stock } = coarse;
+  const rows = inputs.kept.of("finish-rows", [art, cutter, stock, grain], (of, c, board, apart) =>
+    rowsOver(groundFor({ ...coarse, stock: board }, of, c), apart, 0),
+  );
   let area = 0;
-  for (const row of rowsOver(groundFor(coarse, art, inputs.cutter), COARSE, 0)) {
+  for (const row of rows) {
     const stands = touching && tipsAlong(touching, row, row.lowest.length);
     row.lowest.forEach((low, i) => {
-      if (Math.min(0, stands ? stands[i] : 0) - low > most) area += row.step * COARSE;
+      if (Math.min(0, stands ? stands[i] : 0) - low > most) area += row.step * grain;
     });
   }
   return { area, missing: 0, spare: SPARE * size };

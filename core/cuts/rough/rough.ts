@@ -74,7 +74,7 @@ export const rough = defineCut({
 /** How long it would take, planned coarsely, s; Infinity where its flutes end above the surface's lowest. */
 function estimate(inputs: CutInputs<typeof HEIGHT_ART>, s: RoughSettings): number {
   const deepest = -rangeOf(inputs.reads.art.field).low - s.leave;
-  return inputs.cutter.fluteLength < deepest ? Infinity : coarseSeconds(plan(coarsely(inputs), s), inputs);
+  return inputs.cutter.fluteLength < deepest ? Infinity : coarseSeconds(plan(coarsely(inputs, s.stepover), s), inputs);
 }
 
 /** Rows farther apart than this many radii leave stock between them. */

@@ -35,7 +35,8 @@ export function tipsOverLeft(inputs: CutInputs<typeof HEIGHT_ART>, been: readonl
   }
   const standing: HeightField = { ...surface, z };
   const p = profileOf(inputs.cutter);
-  return new Tips(standing, tipSurface(standing, p), p);
+  // A first look needs no look between samples.
+  return new Tips(standing, tipSurface(standing, p), p, inputs.grain === null ? undefined : Infinity);
 }
 
 /** What a cutter leaves standing; beside its rows it has not been. */
