@@ -29,7 +29,7 @@ export interface Stock {
  * the shapes only how wide their strokes are, where a kind asks for that and it is known already.
  */
 export interface CutContext {
-  /** of the shapes that a kind with `seesStrokes` works on */
+  /** of the shapes that a kind which `seesStrokes` works on */
   strokes?: StrokeWidths;
   cutter: Cutter;
   stock: Stock;
@@ -183,8 +183,8 @@ export interface CutKind<S = Settings, R extends Takes = Takes> {
   helps?: Helps;
   handles: Handles;
   intent(settings: S, context: CutContext): Intent;
-  /** its automatic values hang on how wide the strokes of its art are */
-  seesStrokes?: boolean;
+  /** whether its automatic values hang on how wide the strokes of its art are, by what was set on it */
+  seesStrokes?(own: Settings): boolean;
   /** a first look at it may be coarser, since the whole takes long */
   isGrainy?: boolean;
   /** with which every test of all kinds can plan one */

@@ -51,9 +51,9 @@ type StrokesOf = (cut: JobCut) => StrokeWidths | undefined;
 /** Strokes from what was made, kept. */
 const strokesIn =
   ({ makings, kept }: Pick<Planning, "makings" | "kept">): StrokesOf =>
-  ({ kind, reads }) => {
+  ({ kind, reads, settings }) => {
     const art = makings.get(reads.art)?.product;
-    if (!cutKind(kind).seesStrokes || art?.is !== "shapes" || ringCount(art.ink) === 0) return undefined;
+    if (!cutKind(kind).seesStrokes?.(settings) || art?.is !== "shapes" || ringCount(art.ink) === 0) return undefined;
     return kept.of("stroke-widths", [art.ink], (ink) => strokeWidths(clearance(ink, kept))) ?? undefined;
   };
 

@@ -70,7 +70,7 @@ export const vcarve = defineCut({
     border: { field: "border", width: "borderWidth" },
   },
   intent: (s) => ({ depth: s.limited ? s.floor : null, through: false }),
-  seesStrokes: true,
+  seesStrokes: (own) => own.side !== "stands",
   sample: { cutter: "v:60:12" },
   estimate,
   left,

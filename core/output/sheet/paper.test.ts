@@ -84,8 +84,7 @@ describe("paper", () => {
 describe("a setup sheet", () => {
   const [W, H] = [120, 90];
   const data = new Uint8Array(4 * W * H).fill(255);
-  for (let y = 20; y < 70; y++)
-    for (let x = 20; x < 100; x++) data.fill(10, 4 * (y * W + x), 4 * (y * W + x) + 3);
+  for (let y = 20; y < 70; y++) for (let x = 20; x < 100; x++) data.fill(10, 4 * (y * W + x), 4 * (y * W + x) + 3);
   const picture = { width: W, height: H, data };
   const asset = { sha: "c".repeat(64), name: "bar.png", width: W, height: H };
   const build = (edit: (j: ReturnType<typeof begun>) => void = () => {}) => {
