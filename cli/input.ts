@@ -105,10 +105,11 @@ export const isChoosing = (o: MakeOptions, { isNew }: Input): boolean =>
   isNew || [o.clear, o.rest, o.rough].some((specs) => specs.includes(AUTO));
 
 /** Which cutters are not to be chosen: named ones, and the cuts' own of a job that was kept. */
-export const fixedBy = (o: MakeOptions, { isNew }: Input): Fixed => ({
-  own: !isNew || o.cutter.length > 0,
-  helpers: [o.clear, o.rest, o.rough].some((specs) => specs.length > 0 && !specs.includes(AUTO)),
-});
+export function fixedBy(o: MakeOptions, { isNew }: Input): Fixed {
+  const named = [o.clear, o.rest, o.rough].flat();
+  const helpers = named.length === 0 ? undefined : !named.includes(AUTO);
+  return { own: !isNew || o.cutter.length > 0, helpers };
+}
 
 /** The cutters that the options name. */
 function chosen(o: MakeOptions, shop: Shop): Chosen {

@@ -230,11 +230,12 @@ describe("cuts on the bench", () => {
     await page.mouse.move(box.x + box.width / 2 + 60, box.y + box.height / 2 - 30, { steps: 4 });
     await page.mouse.up();
     const x = page.getByLabel("Clamp 1 from the left");
-    const moved = Number((await x.inputValue()).replace(/[^\d.-]/g, ""));
-    expect(moved).toBeGreaterThan(2);
+    const left = async () => Number((await x.inputValue()).replace(/[^\d.-]/g, ""));
+    await expect.poll(left).toBeGreaterThan(2);
+    const moved = await left();
     await clamp.focus();
     await page.keyboard.press("Shift+ArrowRight");
-    await expect.poll(async () => Number((await x.inputValue()).replace(/[^\d.-]/g, ""))).toBeCloseTo(moved + 10, 1);
+    await expect.poll(left).toBeCloseTo(moved + 10, 1);
     await clamp.focus();
     await page.keyboard.press("Delete");
     await clamp.waitFor({ state: "detached" });

@@ -166,10 +166,13 @@ describe("a cut's own cutter, and those after it", () => {
     const { job, planning } = toPlan("pocket", raster, STOCK);
     const mine = job.cuts[0].cutter;
     const files = onePicture(raster);
-    const helped = chooseAll(job, SHOP.cutters, files, planning.kept, { fixed: { own: true } });
+    const helped = chooseAll(job, SHOP.cutters, files, planning.kept, { fixed: { own: true, helpers: false } });
     expect(helped.job.cuts[0].cutter).toEqual(mine);
-    const kept = chooseAll(job, SHOP.cutters, files, planning.kept, { fixed: { own: true, helpers: true } });
-    expect(kept).toEqual({ job, choices: [] });
+    expect(helped.choices.length).toBe(1);
+    for (const helpers of [true, undefined]) {
+      const kept = chooseAll(job, SHOP.cutters, files, planning.kept, { fixed: { own: true, helpers } });
+      expect(kept).toEqual({ job, choices: [] });
+    }
     const alone = chooseAll(job, SHOP.cutters, files, planning.kept, { fixed: { helpers: true } });
     expect(alone.job.cuts.length).toBe(1);
   });

@@ -45,7 +45,7 @@ export interface Choice {
 export interface Fixed {
   /** the cuts' own cutters */
   own?: boolean;
-  /** the cutters of cuts that help */
+  /** the cutters of cuts that help; where not said, none are added after an own cutter that somebody chose */
   helpers?: boolean;
 }
 
@@ -84,9 +84,11 @@ export function chooseCutters(
   const cut = job.cuts.find((c) => c.id === target)!;
   const way = choosable(cut.kind);
   if (!way || estimateCut(job, target, planning) === null) return null;
-  if (fixed.helpers && (fixed.own || !way.own)) return null;
+  const own = way.own && fixed.own === true;
+  const helpers = fixed.helpers ?? own;
+  if (helpers && (own || !way.own)) return null;
   const sets = new Sets(job, cut, way, planning);
-  const possible = estimatedSets(sets, rack, { ...way, fixed, mine: cut.cutter }).filter((t) =>
+  const possible = estimatedSets(sets, rack, { ...way, fixed: { own, helpers }, mine: cut.cutter }).filter((t) =>
     Number.isFinite(t.seconds),
   );
   if (possible.length === 0) return null;
