@@ -1,5 +1,5 @@
 import { type Bite, chipAt, feedsFor, usualStepdown } from "../cutters/feeds.ts";
-import { paceIn } from "../cutters/machine.ts";
+import { PACE, paceIn } from "../cutters/machine.ts";
 import type { Material } from "../cutters/materials.ts";
 import type { Cutter } from "../cutters/profile.ts";
 import type { Reasoned } from "../reasoned.ts";
@@ -15,8 +15,8 @@ export const rateFields = <S extends object>(bite: (c: CutContext, s: S) => Bite
   fieldsFor<CutContext, S>()
     .share("pace", "Pace", {
       help: "Faster or gentler than usual: feed and plunge follow. Less where the machine or the hold is weak.",
-      min: 0.3,
-      max: 2,
+      min: PACE.least,
+      max: PACE.most,
       step: 0.05,
       slider: true,
       auto: ({ machine, material }) => {

@@ -108,12 +108,14 @@ export function feedsFor(tooling: Tooling, bite: Bite, dial: { pace?: number; sp
   if (chip < 0.999 * pace * usual) slows.push(`chip held so that the cutter bends no more than ${MOST_BEND} mm`);
 
   const area = Math.max(1e-6, Math.min(bite.width, working) * bite.depth);
-  const power = powerAt(machine, spindle);
-  const byPower = (power / material.specificEnergy / area) * 60;
-  if (feed > byPower) {
+  const holdByPower = () => {
+    const power = powerAt(machine, spindle);
+    const byPower = (power / material.specificEnergy / area) * 60;
+    if (feed <= byPower) return;
     feed = byPower;
     slows.push(`held by ${Math.round(power)} W${machine.powerBySpeed ? ` at ${spindle}/min` : ""}`);
-  }
+  };
+  holdByPower();
   const said = `${formatLength(chip, "mm", 4)} mm chip × ${flutes} × `;
   let reason = `${said}${spindle}/min`;
   if (feed > machine.feedMost) {
@@ -125,6 +127,8 @@ export function feedsFor(tooling: Tooling, bite: Bite, dial: { pace?: number; sp
       spindle = slower;
     }
     feed = machine.feedMost;
+    // Slower it may have less power.
+    holdByPower();
     reason = `${said}${spindle}/min`;
   }
   if (thinning > 1.01) reason += ` × ${thinning.toFixed(2)} for thin chips`;

@@ -59,6 +59,9 @@ export function spindleSpeed(machine: Machine, wanted: number): number {
 export const powerAt = ({ power, powerBySpeed }: Machine, spindle: number): number =>
   powerBySpeed ? rowAt(powerBySpeed, spindle)[1] : power;
 
+/** How much gentler or faster than usual anything is cut: beyond that a slip of the pen breaks a cutter. */
+export const PACE = { least: 0.3, most: 2 } as const;
+
 /** What {@link Machine.paces} looks like. */
 export const PACES = "^[a-z0-9-]+ \\d+(\\.\\d+)?(; [a-z0-9-]+ \\d+(\\.\\d+)?)*$";
 
@@ -66,12 +69,15 @@ const pacesOf = ({ paces = "" }: Pick<Machine, "paces">): [material: string, pac
   paces
     .split(";")
     .map((part) => part.trim().split(" "))
-    .filter((part) => part.length === 2 && Number(part[1]) > 0)
+    .filter((part) => part.length === 2 && Number(part[1]) >= PACE.least && Number(part[1]) <= PACE.most)
     .map(([material, pace]) => [material, Number(pace)]);
 
 /** The pace that is remembered for a material; null where none is. */
 export const paceIn = (machine: Pick<Machine, "paces">, material: string): number | null =>
   pacesOf(machine).find(([id]) => id === material)?.[1] ?? null;
+
+/** Whether every pace that a machine remembers is one that anything is cut at. */
+export const arePaces = (paces: string): boolean => pacesOf({ paces }).length === paces.split(";").length;
 
 /** A machine with the pace for a material remembered; 1 is the usual one, and needs no remembering. */
 export function withPace<M extends Pick<Machine, "paces">>(machine: M, material: string, pace: number): M {

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { planOn } from "../testing/cutting.ts";
 import { ringsOf } from "../geometry/morph.ts";
 import { readFigure } from "../shop/column.ts";
-import { partNamed } from "../shop/parts.ts";
+import { partNamed, readEntry } from "../shop/parts.ts";
 import { seeded } from "../testing/random.ts";
 import { ROUTER } from "../testing/shop.ts";
 import { type Machine, paceIn, withPace } from "./machine.ts";
@@ -24,6 +24,13 @@ describe("the pace that is remembered", () => {
     for (const id of wanted.keys()) machine = withPace(machine, id, 1);
     expect(machine).toEqual(ROUTER);
     expect(paceIn({ paces: "ash; mdf x; ; oak 0" }, "ash")).toBeNull();
+  });
+
+  it("beyond what anything is cut at counts for nothing, and is refused in the table", () => {
+    for (const paces of ["ash 20", "ash 0.01", "mdf 1; ash 2.5"]) {
+      expect(paceIn({ paces }, "ash")).toBeNull();
+      expect(() => readEntry(partNamed("machines"), { ...ROUTER, paces })).toThrow(/between 0.3 and 2/);
+    }
   });
 
   it("is what a cut begins with, and its feed follows", () => {

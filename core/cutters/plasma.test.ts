@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { planOn } from "../testing/cutting.ts";
+import { seeded } from "../testing/random.ts";
 import { materialNamed, ROUTER } from "../testing/shop.ts";
 import { feedsFor } from "./feeds.ts";
 import { powerAt } from "./machine.ts";
@@ -59,6 +60,27 @@ describe("power by speed", () => {
   it("lies between its rows, and is the nearest beyond", () => {
     expect([4000, 8000, 12000, 20000].map((v) => powerAt(machine, v))).toEqual([300, 300, 600, 900]);
     expect(powerAt(ROUTER, 9000)).toBe(ROUTER.power);
+  });
+  it("holds it at whatever speed the spindle comes to, slowed for the machine's largest feed too", () => {
+    const random = seeded(5);
+    for (let k = 0; k < 300; k++) {
+      // Much less power at low speed: a spindle slowed by half has less than half of it.
+      const powerBySpeed = [
+        [8000, 10],
+        [24000, 900],
+      ];
+      const own = { ...machine, powerBySpeed, feedMost: 300 + 6000 * random() ** 2 };
+      const tooling = {
+        cutter: parseCutter(`flat:${3 + 9 * random()}`, []),
+        material: materialNamed("oak"),
+        machine: own,
+      };
+      const bite = { depth: 0.3 + 8 * random(), width: tooling.cutter.diameter };
+      const { feed, spindle } = feedsFor(tooling, bite);
+      const watts = (feed.value / 60) * bite.depth * bite.width * tooling.material.specificEnergy;
+      // Slow feeds are rounded to fives.
+      expect(watts).toBeLessThan(powerAt(own, spindle.value) * (1 + 5 / feed.value) + 1e-6);
+    }
   });
   it("holds the feed where the spindle turns slowly, and says at which speed", () => {
     const tooling = { cutter: parseCutter("flat:12", []), material: materialNamed("oak"), machine };

@@ -10,6 +10,7 @@ import { Problem } from "../problem.ts";
 import type { Raster } from "../picture/raster.ts";
 import type { Finding } from "./finding.ts";
 import { inspect } from "./inspect.ts";
+import type { FindingCase } from "../testing/findings.ts";
 import { begun, cutterNamed, cutterOf } from "../testing/shop.ts";
 
 const [W, H] = [600, 400];
@@ -42,13 +43,7 @@ const find = (j: BoardJob, raster = plain, more: { revision?: number; written?: 
 const set = (id: string, settings: Record<string, string | number | boolean>) => (j: BoardJob) =>
   void Object.assign([...j.makings, ...j.cuts].find((p) => p.id === id)!.settings, settings);
 
-interface Case {
-  what: string;
-  outcome: string;
-  edit(j: BoardJob): void;
-  code: string;
-  severity: Finding["severity"];
-  says: RegExp;
+interface Case extends FindingCase {
   raster?: Raster;
   bare?: boolean;
 }

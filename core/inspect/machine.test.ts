@@ -4,6 +4,7 @@ import { zeroWords, ZEROS } from "../job/document.ts";
 import { checkBoard } from "../job/schema.ts";
 import { profileOf } from "../cutters/profile.ts";
 import { built } from "../testing/building.ts";
+import type { FindingCase } from "../testing/findings.ts";
 import { seeded } from "../testing/random.ts";
 import { begun, cutterNamed } from "../testing/shop.ts";
 import { eachPiece } from "../toolpath/pieces.ts";
@@ -32,15 +33,7 @@ const find = (j: BoardJob): Finding[] => inspect({ build: buildOf(j) });
 const set = (id: string, settings: Record<string, number>) => (j: BoardJob) =>
   void Object.assign(j.cuts.find((c) => c.id === id)!.settings, settings);
 
-interface Case {
-  what: string;
-  outcome: string;
-  edit(j: BoardJob): void;
-  code: string;
-  severity: Finding["severity"];
-  says: RegExp;
-}
-const CASES: readonly Case[] = [
+const CASES: readonly FindingCase[] = [
   {
     what: "a clamp on the art",
     outcome: "sign",

@@ -205,7 +205,7 @@ describe("roughing cutters by themselves", () => {
   });
 });
 
-/** A picture of 600 × 400 pixels as wide as STOCK: dark where it is asked for, by mm from its left and from its top. */
+/** A picture of 600 by 400 pixels as wide as STOCK: dark where it is asked for, by mm from its left and top. */
 function drawn(isInk: (x: number, y: number) => boolean): Raster {
   const [width, height] = [600, 400];
   const data = new Uint8Array(4 * width * height).fill(255);

@@ -10,7 +10,7 @@ import { graphOf } from "./build.ts";
 import type { BoardJob, JobCut } from "./document.ts";
 import { takeCutters } from "./edit.ts";
 import type { Made } from "./graph.ts";
-import { leavesMore } from "./leaves.ts";
+import { isMore, leavesMore } from "./leaves.ts";
 import { estimateCut, leftByCut, planCuts, type Planning } from "./plan.ts";
 import { withChanges } from "./prove.ts";
 import type { Files } from "./tools.ts";
@@ -150,18 +150,18 @@ function estimatedSets(
   rack: readonly Cutter[],
   { own, help, fixed, mine }: Choosable & { fixed: Fixed; mine: Cutter },
 ): Tried[] {
-  const cutters = candidates(rack, sets.kinds);
+  const cutters = candidates(rack, sets.tries);
   const firsts = own && fixed.own ? [mine] : cutters;
   const tried = firsts.map((c) => sets.estimated([c]));
   if (!own) tried.unshift(sets.estimated([]));
   if (!help || (own && fixed.helpers)) return tried;
-  const singles = own ? cutters.map((c) => sets.estimated([c])) : tried;
+  const singles = own && fixed.own ? cutters.map((c) => sets.estimated([c])) : tried;
   const isEnough = leavesEnough(singles);
   // After a cut's own cutter comes the widest that reaches as far as any must: a finer one takes longer for no more.
   const enough = singles.find((t) => Number.isFinite(t.seconds) && isEnough(t))?.cutters ?? [];
-  const seconds = own ? enough : cutters;
+  const nexts = own ? enough : cutters;
   for (const first of firsts)
-    for (const next of seconds) {
+    for (const next of nexts) {
       if (next.diameter >= first.diameter) continue;
       const best = Math.min(...tried.filter(isEnough).map((t) => t.seconds));
       // What the second cutter takes comes on top: sets that are slower without it are slower with it.
@@ -175,7 +175,7 @@ function leavesEnough(tried: readonly Tried[]): (t: Tried) => boolean {
   const possible = tried.filter((t) => Number.isFinite(t.seconds));
   const missing = Math.min(...possible.map((t) => t.left.missing));
   const area = Math.min(...possible.filter((t) => t.left.missing === missing).map((t) => t.left.area));
-  return ({ left }) => left.missing <= missing && left.area <= area + left.spare;
+  return ({ left }) => !isMore(left, { missing, area });
 }
 
 /**
@@ -210,8 +210,8 @@ function planned(sets: Sets, possible: readonly Tried[]): Tried[] {
 
 /** Sets of cutters for one cut of a job. */
 class Sets {
-  /** the cutters that are tried */
-  readonly kinds: ReadonlySet<Cutter["kind"]>;
+  /** the kind of cutter that is tried: the usual one */
+  readonly tries: Cutter["kind"];
   private readonly kind: string | null;
 
   constructor(
@@ -221,7 +221,7 @@ class Sets {
     private readonly planning: Planning,
   ) {
     this.kind = way.help?.kind ?? null;
-    this.kinds = new Set([(way.own ? cutKind(cut.kind) : way.help!).cutters[0]]);
+    this.tries = (way.own ? cutKind(cut.kind) : way.help!).cutters[0];
   }
 
   withCutters(cutters: readonly Cutter[]): BoardJob {
@@ -287,11 +287,11 @@ class Sets {
 /** A second cutter that has anything to do takes at least as long as this, s. */
 const LEAST_SECOND = 1;
 
-/** The cutters of these kinds, largest first, no two alike. */
-function candidates(rack: readonly Cutter[], kinds: ReadonlySet<Cutter["kind"]>): Cutter[] {
+/** The cutters of a kind, largest first, no two alike. */
+function candidates(rack: readonly Cutter[], kind: Cutter["kind"]): Cutter[] {
   const bySize = new Map<number, Cutter>();
   for (const c of rack.filter(isOwned))
-    if (kinds.has(c.kind) && (!bySize.has(c.diameter) || (c.centreCutting && !bySize.get(c.diameter)!.centreCutting)))
+    if (c.kind === kind && (!bySize.has(c.diameter) || (c.centreCutting && !bySize.get(c.diameter)!.centreCutting)))
       bySize.set(c.diameter, c);
   const all = [...bySize.values()].sort((a, b) => b.diameter - a.diameter);
   if (all.length <= MOST_CUTTERS) return all;

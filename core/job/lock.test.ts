@@ -104,6 +104,11 @@ describe("a class list", () => {
     ["twins", "Ada\nBo\nada", /"ada" is in line 1 and in line 3/],
     ["nobody", "\n \n", /no names/],
     ["a name of 300 letters", "x".repeat(300), /Line 1: a name has at most/],
+    [
+      "stock that cannot be",
+      "Ada 20x30x4\nBo 200 x 300 x 900",
+      /Line 2: stock measures .* up to 10000 × 10000 × 500 mm/,
+    ],
     ["a whole town", Array.from({ length: 500 }, (_, i) => `P${i}`).join("\n"), /500 names/],
   ] as [string, string, RegExp][])
     it(`${what} is refused with a sentence`, () => expect(() => peopleFrom(text)).toThrow(says));

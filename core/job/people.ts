@@ -3,6 +3,9 @@ import { Problem } from "../problem.ts";
 /** More people than sit in any class. */
 export const MOST_PEOPLE = 200;
 const MOST_LETTERS = 100;
+/** What stock may measure, mm, as the schema of a job has it. */
+const MOST_SIDE = 10_000;
+const MOST_THICK = 500;
 /** What a list's first line says when it is a head and nobody's name. */
 const HEAD = /^(name|names|person|pupil|student)$/i;
 
@@ -43,6 +46,12 @@ export function peopleFrom(text: string): Person[] {
       );
     lines.set(key, i + 1);
     const [width, height, thickness] = (size?.slice(1) ?? []).map((v) => Number(v.replace(",", ".")));
+    const isStock = Math.min(width, height, thickness) > 0 && Math.max(width, height) <= MOST_SIDE;
+    if (size && !(isStock && thickness <= MOST_THICK))
+      throw new Problem(
+        "bad-class",
+        `Line ${i + 1}: stock measures more than 0 and up to ${MOST_SIDE} × ${MOST_SIDE} × ${MOST_THICK} mm.`,
+      );
     people.push({ name, ...(size && { stock: { width, height, thickness } }) });
   });
   if (people.length === 0) throw new Problem("bad-class", "The list holds no names. Write one a line.");

@@ -113,7 +113,9 @@ function boundsOf(cuts: readonly CutResult[]) {
 
 /** Every step in its order, with a box to tick. */
 async function steps(paper: Paper, build: BuildResult, { programs, png }: SheetParts): Promise<void> {
-  const seen = stepsSeen(build);
+  const cutting = build.cuts.filter((c) => c.cut.on && c.toolpath.kind.length > 0);
+  // One step alone looks like the piece above.
+  const seen = cutting.length > 1 ? stepsSeen(build) : null;
   paper.need(40 + STEP);
   paper.text(0, (paper.y += 16), "Steps", { size: 13, bold: true });
   paper.y += 6;
@@ -122,13 +124,11 @@ async function steps(paper: Paper, build: BuildResult, { programs, png }: SheetP
   const frame = programs.find((p) => p.cuts.length === 0);
   if (frame) tick(paper, `Run ${frame.name} with the spindle off: does the frame lie on the stock, clear of clamps?`);
   let before: Cutter | null = null;
-  for (const c of build.cuts) {
-    if (!c.cut.on || c.toolpath.kind.length === 0) continue;
+  for (const c of cutting) {
     if (c.cut.stop) tick(paper, `Stop. ${stopWords(c.cut.stop)}.`, true);
     const isNew = !before || !sameCutter(before, c.cut.cutter);
     const y = cutStep(paper, c, programs.find((p) => p.cuts.includes(c.id))?.name, isNew);
-    // One step alone looks like the piece above.
-    if (seen.size > 1) await paper.picture(await png(seen.get(c.id)!), WIDE - 60 - PICTURE, y + 4, PICTURE, STEP - 8);
+    if (seen) await paper.picture(await png(seen.get(c.id)!), WIDE - 60 - PICTURE, y + 4, PICTURE, STEP - 8);
     before = c.cut.cutter;
   }
   tick(paper, "Lift the piece out. Clean the machine.");

@@ -1,3 +1,4 @@
+import { arePaces, PACE } from "../cutters/machine.ts";
 import { checkCutter, type Cutter } from "../cutters/profile.ts";
 import { checkDialect, type Dialect } from "../output/gcode/dialect.ts";
 import { Problem } from "../problem.ts";
@@ -51,6 +52,8 @@ export const PARTS: readonly Part[] = [
         throw new Problem("bad-entry", "Slowest spindle: it is above the fastest.");
       if (e.spindleSteps && !rising(e.spindleSteps as number[]))
         throw new Problem("bad-entry", "Spindle's steps: give them rising, such as 10000 17000 24000.");
+      if (e.paces && !arePaces(e.paces as string))
+        throw new Problem("bad-entry", `Pace by material: a pace lies between ${PACE.least} and ${PACE.most}.`);
     },
   },
   {

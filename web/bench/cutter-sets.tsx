@@ -3,10 +3,10 @@ import { Check } from "lucide-react";
 import { useState } from "react";
 import { type Cutter, describeCutters, sameCutter } from "@oaken/core/cutters/profile";
 import { type Choosable, choosable } from "@oaken/core/cuts/register";
-import type { Choice, Tried } from "@oaken/core/job/choose";
+import type { Choice } from "@oaken/core/job/choose";
 import type { BoardJob, JobCut } from "@oaken/core/job/document";
 import { takeCutters } from "@oaken/core/job/edit";
-import { leavesMore } from "@oaken/core/job/leaves";
+import { isMore, leavesMore } from "@oaken/core/job/leaves";
 import { formatTime } from "@oaken/core/units";
 import { useShop } from "../ui/shop.tsx";
 import { useActions, useBench, useDesk } from "./context.tsx";
@@ -94,7 +94,7 @@ function Sets({ cut, way }: { cut: JobCut; way: Choosable }) {
                       {t.isPlanned ? "" : "about "}
                       {formatTime(t.seconds)}
                     </span>
-                    {isLess(t, tried[0]) && (
+                    {isMore(t.left, tried[0].left) && (
                       <span className="block text-[12px] leading-[15px]">
                         leaves {leavesMore(t.left, tried[0].left)}
                       </span>
@@ -109,10 +109,6 @@ function Sets({ cut, way }: { cut: JobCut; way: Choosable }) {
     </div>
   );
 }
-
-/** Whether a set leaves so much more than another that somebody might mind. */
-const isLess = ({ left }: Tried, than: Tried): boolean =>
-  left.missing > than.left.missing || left.area > than.left.area + left.spare;
 
 const isSame = (a: readonly Cutter[], b: readonly Cutter[]): boolean =>
   a.length === b.length && a.every((c, i) => sameCutter(c, b[i]));

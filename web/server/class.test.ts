@@ -59,6 +59,20 @@ describe("a starting job", () => {
     await expect(addPeople(start, "Dan\nEve\ndan", "4b")).rejects.toThrow(/line 1 and in line 3/);
     expect((await listJobs()).length).toBe(before);
   });
+  it("makes a job a piece, each with the stock that was measured for it; one that cannot be makes none", async () => {
+    const doc = documentOf(begun("sign", await keepPicture(await png(21), "door.png")));
+    const door = (await createJob({ ...doc, name: "Door" })).id;
+    await setStart(door, { open: [] });
+    await expect(addPeople(door, "Gil 90x60x5\nHal 90 x 60 x 0", "")).rejects.toThrow(/Line 2/);
+    expect((await openClass(door)).people).toEqual([]);
+    const [left] = await addPeople(door, "Left 401 x 300 x 17.9\nRight", "");
+    const { boards } = (await openJob(left.id)).document;
+    expect(boards[0].stock).toMatchObject({ width: 401, height: 300, thickness: 17.9 });
+    expect((await openClass(door)).people.map((c) => [c.person, c.hasPicture])).toEqual([
+      ["Left", true],
+      ["Right", true],
+    ]);
+  });
   it("cannot be made of a job that was begun from one", async () => {
     const { people } = await openClass(start);
     await expect(setStart(people[0].id, { open: [] })).rejects.toThrow(/cannot be one itself/);

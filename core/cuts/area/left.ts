@@ -6,16 +6,16 @@ import type { CutInputs } from "../kind.ts";
 /** Lines that are looked along, across the longer side of a region. */
 const LINES = 500;
 
-/** What of a region a cutter does not reach that goes up to its edge, mm²; kept, since several sets of cutters ask. */
-export const leftBy = ({ kept, clearance }: Pick<CutInputs, "kept" | "clearance">, region: Rings, radius: number) =>
+/** What a cutter that goes up to a region's edge does not reach, mm²; kept: several sets of cutters ask for it. */
+export const leftIn = ({ kept, clearance }: Pick<CutInputs, "kept" | "clearance">, region: Rings, radius: number) =>
   kept.of("left-area", [region, radius], (of, r) => leftArea(of, clearance(of), r, r), KEPT);
 /** Numbers: many cost nothing. */
 const KEPT = 200;
 
 /**
- * The area of a region that a round cutter does not reach when its centre keeps `from` mm off the edge, mm²: the region
- * without its opening (J. Serra, "Image Analysis and Mathematical Morphology", 1982). Measured along parallel lines:
- * exact along each, since the reached part is the centres' region with a disc round every point of its edges.
+ * The area of a region that a round cutter does not reach when its centre keeps `from` mm off the edge, mm²: what its
+ * opening leaves of the region (J. Serra, "Image Analysis and Mathematical Morphology", 1982). Measured along parallel
+ * lines: exact along each, since the reached part is the centres' region with a disc round every point of its edges.
  */
 export function leftArea(region: Rings, c: Clearance, from: number, radius: number): number {
   if (ringCount(region) === 0) return 0;

@@ -1,6 +1,6 @@
 import { regionArea, ringCount } from "../../geometry/rings.ts";
 import { unroll } from "../../toolpath/loops.ts";
-import { leftBy } from "../area/left.ts";
+import { leftIn } from "../area/left.ts";
 import { alongSeconds } from "../area/seconds.ts";
 import { liftSeconds } from "../area/survey.ts";
 import { contourLoops } from "../contour/loops.ts";
@@ -50,6 +50,6 @@ export function profileLeft(inputs: ArtInputs, s: ProfileSettings): Left {
   if (!clearance) return { area: 0, missing: 0, spare };
   // The frame round the waste has corners that no cutter goes into.
   const corners = s.side === "outside" ? (4 - Math.PI) * radius * radius : 0;
-  const area = Math.max(0, leftBy(inputs, waste, radius) - corners);
+  const area = Math.max(0, leftIn(inputs, waste, radius) - corners);
   return { area, missing: missed.length + joined.length, spare };
 }

@@ -7,7 +7,7 @@ import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { formatLength } from "../../units.ts";
 import { between } from "../../toolpath/stretches.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
-import { leftBy } from "../area/left.ts";
+import { leftIn } from "../area/left.ts";
 import { type CutContext, defineCut, type Left, type Note, type Planned } from "../kind.ts";
 import { borderFields, floorFields } from "./floor.ts";
 import { floorTrails } from "./rest.ts";
@@ -88,7 +88,7 @@ function left(inputs: CarveInputs, s: VcarveSettings): Left {
   const region = carveRegion(inputs, s);
   const { r } = profileOf(inputs.cutter);
   if (!region) return { area: 0, missing: 0, spare: 0 };
-  const area = leftBy(inputs, region, r(SCRATCH));
+  const area = leftIn(inputs, region, r(SCRATCH));
   return { area, missing: 0, spare: area };
 }
 
