@@ -104,6 +104,13 @@ export function takeCutters(
   if (kind) setHelpers(job, target, kind, own ? cutters.slice(1) : cutters);
 }
 
+/** Takes a clamp or screw off the stock. */
+export function removeClamp(job: BoardJob, at: number): void {
+  const left = (job.stock.clamps ?? []).filter((_, i) => i !== at);
+  if (left.length > 0) job.stock.clamps = left;
+  else delete job.stock.clamps;
+}
+
 export function removeCut(job: BoardJob, id: string): void {
   job.cuts = job.cuts.filter((c) => c.id !== id && c.target !== id);
 }

@@ -1,5 +1,6 @@
 import { Plus, Trash2 } from "lucide-react";
 import { type Clamp, MOST_CLAMPS } from "@oaken/core/job/document";
+import { removeClamp } from "@oaken/core/job/edit";
 import { LengthField } from "../ui/length-field.tsx";
 import { useActions, useBench } from "./context.tsx";
 
@@ -20,12 +21,7 @@ export function ClampRows() {
   const clamps = useBench((s) => s.doc.stock.clamps) ?? [];
   const unit = useBench((s) => s.unit);
   const { change } = useActions();
-  const edit = (what: string, work: (all: Clamp[]) => void) =>
-    change(what, (d) => {
-      const all = (d.stock.clamps ??= []);
-      work(all);
-      if (all.length === 0) delete d.stock.clamps;
-    });
+  const edit = (what: string, work: (all: Clamp[]) => void) => change(what, (d) => work((d.stock.clamps ??= [])));
   const add = (like: typeof CLAMP | typeof SCREW, what: string) =>
     edit(`add a ${what}`, (all) => void all.push({ x: 0, y: 0, ...like }));
   return (
@@ -43,7 +39,7 @@ export function ClampRows() {
               <button
                 className="btn btn-plain !h-7 !w-7 !p-0"
                 aria-label={`Remove ${name.toLowerCase()}`}
-                onClick={() => edit(`remove ${name.toLowerCase()}`, (all) => void all.splice(i, 1))}
+                onClick={() => change(`remove ${name.toLowerCase()}`, (d) => removeClamp(d, i))}
               >
                 <Trash2 size={14} />
               </button>

@@ -69,7 +69,7 @@ function Sets({ cut, way }: { cut: JobCut; way: Choosable }) {
           {working ? "Trying the rack …" : "Which are quickest?"}
         </button>
       )}
-      {wrong && <p className="mt-1 text-red">{wrong}</p>}
+      {wrong && <p className="mt-1 text-danger">{wrong}</p>}
       {tried?.length === 0 && <p className="text-soft">There is nothing to cut yet that cutters could be tried on.</p>}
       {tried && tried.length > 0 && (
         <ul aria-label="Cutters by time" className="flex flex-col gap-px">

@@ -41,7 +41,7 @@ export function RememberPace({ cut }: { cut: JobCut }) {
           Remember
         </button>
       </p>
-      {wrong && <p className="mt-1 text-red">{wrong}</p>}
+      {wrong && <p className="mt-1 text-danger">{wrong}</p>}
     </div>
   );
 }

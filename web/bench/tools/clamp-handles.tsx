@@ -1,6 +1,7 @@
 "use client";
 import { useRef, useState } from "react";
 import type { Clamp } from "@oaken/core/job/document";
+import { removeClamp } from "@oaken/core/job/edit";
 import { arrowMove } from "../../ui/arrows.ts";
 import { useActions, useBench } from "../context.tsx";
 import type { StageScene } from "../stage/scene.ts";
@@ -40,11 +41,7 @@ export function ClampHandles({ scene }: { scene: StageScene }) {
       c.x = tenth(c.x + dx);
       c.y = tenth(c.y + dy);
     });
-  const remove = (i: number) =>
-    change(`remove ${name(clamps[i], i)}`, (d) => {
-      d.stock.clamps!.splice(i, 1);
-      if (d.stock.clamps!.length === 0) delete d.stock.clamps;
-    });
+  const remove = (i: number) => change(`remove ${name(clamps[i], i)}`, (d) => removeClamp(d, i));
   return (
     <svg
       ref={svg}

@@ -64,7 +64,7 @@ export function SaveFolder({ files, isHeld, done }: { files(): Promise<Files>; i
         </div>
       )}
       {said && (
-        <p role="status" className={`basis-full ${said.isWrong ? "text-red" : "text-soft"}`}>
+        <p role="status" className={`basis-full ${said.isWrong ? "text-danger" : "text-soft"}`}>
           {said.text}
         </p>
       )}

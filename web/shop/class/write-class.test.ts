@@ -30,13 +30,13 @@ const card = (more: Partial<JobCard>): JobCard => ({
 /** A desk that writes one program and one drawing for each board; what stops is told by the job's name. */
 const desk = (stops: (job: string) => string | null = () => null) =>
   ({
-    outputs: (job: { name: string }): Promise<WrittenBoard> => {
+    outputs: (job: { name: string }, { prefix = "" }: { prefix?: string }): Promise<WrittenBoard> => {
       const message = stops(job.name);
       const program = { lines: 3, cuts: ["carve"], seconds: 1, box: { minX: 0, maxX: 1, minY: 0, maxY: 1, minZ: -1 } };
       return Promise.resolve({
         files: [
-          { name: "01-carve.nc", kind: "program", bytes: new Uint8Array([1]), program },
-          { name: "outline.svg", kind: "drawing", bytes: new Uint8Array([2]) },
+          { name: `${prefix}01-carve.nc`, kind: "program", bytes: new Uint8Array([1]), program },
+          { name: `${prefix}outline.svg`, kind: "drawing", bytes: new Uint8Array([2]) },
         ],
         findings: message ? [{ code: "x", severity: "stop", message }] : [],
         bounds: null,

@@ -36,13 +36,14 @@ export async function writeClass(
     }
     try {
       const { document } = await api<{ document: JobDocument }>(`/api/jobs/${card.id}`);
-      const { files, stop } = await filesOf(document, card.revision, desk);
+      const folder = freshFolder(person, folders);
+      const before = layout === "folders" ? "" : `${folder}-`;
+      const { files, stop } = await filesOf(document, { revision: card.revision, before }, desk);
       if (stop) {
         out.left.push({ person, why: stop });
         continue;
       }
-      const folder = freshFolder(person, folders);
-      for (const [name, bytes] of files) out.files[`${folder}${layout === "folders" ? "/" : "-"}${name}`] = bytes;
+      for (const [name, bytes] of files) out.files[layout === "folders" ? `${folder}/${name}` : name] = bytes;
       await api(`/api/jobs/${card.id}`, { method: "PATCH", json: { written: card.revision } });
     } catch (e) {
       out.left.push({ person, why: (e as Error).message });
@@ -64,14 +65,18 @@ function freshFolder(person: string, taken: Set<string>): string {
 /** Cells of each proof: enough for what is found in it and for the sheet's picture, and quick for forty. */
 const CELLS = 300_000;
 
-/** Programs and sheet of every board of a job; or the first finding that stops one. */
-async function filesOf(document: JobDocument, revision: number, desk: Desk) {
+/**
+ * Programs and sheet of every board of a job; or the first finding that stops one.
+ * @param of its revision, and what stands before the names of its files: it counts among the letters that a controller
+ * shows
+ */
+async function filesOf(document: JobDocument, of: { revision: number; before: string }, desk: Desk) {
   const now = new Date().toISOString();
-  const prefixes = boardPrefixes(document);
+  const prefixes = boardPrefixes(document).map((prefix) => of.before + prefix);
   const files: [string, Uint8Array][] = [];
   for (const [i, { id }] of document.boards.entries()) {
     const job = boardJob(document, id);
-    const from = `revision ${revision}, ${now.slice(0, 16).replace("T", " ")}`;
+    const from = `revision ${of.revision}, ${now.slice(0, 16).replace("T", " ")}`;
     const writing = { from, date: now.slice(0, 10), prefix: prefixes[i], cells: CELLS };
     const written = await desk.outputs(job, writing);
     const stop = written.findings.find((f) => f.severity === "stop");
