@@ -33,7 +33,7 @@ const PLACES = 48;
 /** Ways shorter than this share of what was asked are given up. */
 const SHRINKS = [1, 0.75, 0.55, 0.4, 0.28, 0.2];
 /** A way may come this much nearer to an edge than the path itself keeps: rounding, mm. */
-const SLACK = 0.004;
+export const SLACK = 0.004;
 
 /**
  * Where to come onto a contour, and how: on the longest gentle run, from the waste on its left, as long as asked where
@@ -65,6 +65,21 @@ export function leadFrom(l: Loop, x: number, y: number, rules: LeadRules): Lead 
     return fits(lead, rules) ? lead : null;
   }
   return leadAt(place, rules, near.d);
+}
+
+/**
+ * The way off a contour at a place of it, told as a lead that would come from there: by the same turn as the way on,
+ * smaller where that would touch a part. Null where none fits: there the cutter lifts off the wall.
+ */
+export function wayOut(place: Place, { x0, y0, place: on }: Lead, rules: LeadRules): Lead | null {
+  const back = { ...place, ux: -place.ux, uy: -place.uy };
+  // A turn begins as far along the contour as off it.
+  const reach = Math.abs((x0 - on.x) * on.ux + (y0 - on.y) * on.uy);
+  for (const shrink of SHRINKS) {
+    const out = leadAt(back, { ...rules, right: !rules.right }, reach * shrink);
+    if (out) return out;
+  }
+  return null;
 }
 
 function leadAt(place: Place, rules: LeadRules, reach: number): Lead | null {

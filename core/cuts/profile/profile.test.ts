@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { mended } from "../../geometry/mend.ts";
 import { insideRegion, ringsFrom } from "../../geometry/rings.ts";
 import { circle, distanceToRings, seeded, star } from "../../testing/random.ts";
 import { planOn, proofOf } from "../../testing/cutting.ts";
@@ -222,5 +223,36 @@ describe("profile, its other ways", () => {
     // 26.6: the passes that leave 0.4; 27: the one that takes it, at the bottom only.
     expect(at(26.6).length).toBeGreaterThan(4);
     expect(Math.max(...at(27))).toBeLessThan(-15);
+  });
+
+  it("a last pass touches no part, where pieces crowd, holes have necks and corners are narrow", () => {
+    let along = 0;
+    let without = 0;
+    for (let seed = 1; seed <= 16; seed++) {
+      const random = seeded(300 + seed);
+      const lastPass = 0.2 + 0.8 * random();
+      // Pieces a little more or less than the cutter apart, one with a hole of two lobes.
+      const gap = 2.4 + 2.4 * random();
+      const pieces = [0, 1, 2, 3].map((k) =>
+        star(random, 7 + (seed % 6), 9, 14, 34 + (k % 2) * (24 + gap), 34 + Math.floor(k / 2) * (24 + gap)),
+      );
+      const region = mended(
+        ringsFrom([...pieces, circle(31, 34, 3 + random(), 40, true), circle(37, 34, 3, 40, true)]),
+      );
+      const plan = planOn("profile", region, "flat:3", { tabs: seed % 3, lastPass, lead: seed % 4 === 0 ? 1.5 : 0 });
+      const s = proofOf([{ ...plan, cutter: "flat:3" }], 0.1);
+      let touched = 0;
+      for (let j = 0; j < s.height; j += 2)
+        for (let i = 0; i < s.width; i += 2) {
+          const [x, y] = [(i + 0.5) * s.cell, (j + 0.5) * s.cell];
+          if (s.z[j * s.width + i] < 0 && insideRegion(region, x, y) && distanceToRings(region, x, y) > 0.01) touched++;
+        }
+      expect(touched, `seed ${seed}`).toBe(0);
+      if (plan.notes.some((n) => n.code === "no-last-pass")) without++;
+      else along++;
+    }
+    // Both come up: where there is room it is taken, where there is none that is said.
+    expect(along).toBeGreaterThan(0);
+    expect(without).toBeGreaterThan(0);
   });
 });

@@ -1,28 +1,20 @@
 import { ringCount, regionArea } from "../../geometry/rings.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import { parsePlaces } from "../../settings/places.ts";
-import { type Loop, unroll } from "../../toolpath/loops.ts";
+import { unroll } from "../../toolpath/loops.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
-import { LEAST_HELIX, overFloor, sinkAlong } from "../area/sink.ts";
-import { begunAt, nearestPlace, placeOn } from "../contour/gentle.ts";
-import { type Lead, type LeadRules, leadPoints, placeLead } from "../contour/leads.ts";
+import { begunAt, placeOn } from "../contour/gentle.ts";
+import { type LeadRules, placeLead, wayOut } from "../contour/leads.ts";
 import { type ContourLoop, contourLoops, contourOrder, joinedNote } from "../contour/loops.ts";
 import { placeTabs, type Tab, tabNotes, tabsFromPlaces, tabsInCorners } from "../contour/tabs.ts";
 import { slopeOf } from "../fields.ts";
-import {
-  ART,
-  type CutContext,
-  type ArtInputs,
-  defineCut,
-  type Freed,
-  type Mark,
-  type Note,
-  type Planned,
-} from "../kind.ts";
+import { ART, type ArtInputs, defineCut, type Freed, type Mark, type Note, type Planned } from "../kind.ts";
 import { depthOf, profileFields, type ProfileSettings } from "./fields.ts";
+import { fartherPaths, isBeside, openPaths } from "./beside.ts";
 import { profileLeft, profileSeconds } from "./estimate.ts";
-import { pass, type PassShape } from "./pass.ts";
+import type { PassShape } from "./pass.ts";
+import { along, hasWayIn, OVERLAP, passes, type Ready, takeSliver } from "./rounds.ts";
 
 /** Walls of a square tab are this steep, rise over run. */
 const SQUARE_SLOPE = 20;
@@ -52,13 +44,6 @@ export const profile = defineCut({
   plan,
 });
 
-/** A contour ready to cut: where it begins, its tabs, its way in. */
-interface Ready {
-  loop: Loop;
-  tabs: Tab[];
-  lead: Lead | null;
-}
-
 function plan(inputs: ArtInputs, s: ProfileSettings): Planned {
   const { cutter, stock } = inputs;
   const { ink } = inputs.reads.art;
@@ -69,14 +54,8 @@ function plan(inputs: ArtInputs, s: ProfileSettings): Planned {
   const { loops, waste, missed, joined } = contourLoops(inputs, s, away);
   inputs.progress(0.5);
   if (missed.length > 0) {
-    const what =
-      s.side === "outside"
-        ? missed.length === 1
-          ? "hole is"
-          : "holes are"
-        : missed.length === 1
-          ? "opening is"
-          : "openings are";
+    const one = s.side === "outside" ? "hole" : "opening";
+    const what = missed.length === 1 ? `${one} is` : `${one}s are`;
     notes.push({
       code: "hole-too-small",
       severity: "warning",
@@ -112,6 +91,7 @@ function plan(inputs: ArtInputs, s: ProfileSettings): Planned {
     let loop = unroll(l.xy, l.start, l.end, 0, s.direction === "conventional");
     const lead = rules.shape === "none" ? null : placeLead(loop, rules);
     if (lead) loop = begunAt(loop, lead.place);
+    const out = lead && wayOut(placeOn(loop, OVERLAP), lead, rules);
     const tabLength = 2 * (shape.half + s.tabHeight);
     let tabs: Tab[] = [];
     if (l.frees && s.through) {
@@ -128,9 +108,11 @@ function plan(inputs: ArtInputs, s: ProfileSettings): Planned {
       if (!on && mine.length > 0)
         cornered.push(...tabsInCorners(loop, tabs, tabLength).map((t) => xy(placeOn(loop, t.at))));
     }
-    return { loop, tabs, lead };
+    return { loop, tabs, lead, out };
   };
-  const rough = s.side !== "on" && s.lastPass > 0 ? contourLoops(inputs, s, away + s.lastPass).loops : [];
+  const farther = s.side !== "on" && s.lastPass > 0 ? contourLoops(inputs, s, away + s.lastPass).loops : [];
+  const first = fartherPaths(loops, farther);
+  let crowded = 0;
   const facts = { tabs: 0, pieces: loops.filter((l) => l.frees).length, area: regionArea(ink), skin };
   const order = contourOrder(loops, 0, 0);
   const all = order.map((i) => ({ l: loops[i], r: ready(loops[i], null) }));
@@ -151,10 +133,16 @@ function plan(inputs: ArtInputs, s: ProfileSettings): Planned {
     const own = r.tabs.map((t): Mark => ({ kind: "tab", ...xy(placeOn(r.loop, t.at)) }));
     marks.push(...own);
     if (r.lead) marks.push({ kind: "pierce", x: r.lead.x0, y: r.lead.y0 });
-    const wide = rough.filter((q) => q.ring === l.ring).map((q) => ready(q, own));
-    for (const q of wide) passes(w, q, depth - skin, s, shape);
-    if (wide.length === 0) passes(w, r, depth - skin, s, shape);
-    else besideOpen(w, r, wide, -(depth - skin), shape);
+    const before = first.get(l) ?? [];
+    const open = before.map((q) => ready(q, own));
+    const isOpen = open.every((q) => hasWayIn(q, cutter)) && isBeside(r.loop, openPaths(before), cutter.diameter / 2);
+    if (isOpen) {
+      for (const q of open) passes(w, q, depth - skin, s, shape);
+      takeSliver(w, r, open, { off: s.lastPass, z1: -(depth - skin) }, shape, rules);
+    } else {
+      if (s.lastPass > 0 && s.side !== "on") crowded++;
+      passes(w, r, depth - skin, s, shape);
+    }
     w.lift();
   }
   if (skin > 0)
@@ -162,6 +150,14 @@ function plan(inputs: ArtInputs, s: ProfileSettings): Planned {
       along(w, r, -(depth - skin), -depth, shape);
       w.lift();
     }
+  if (crowded > 0)
+    notes.push({
+      code: "no-last-pass",
+      severity: "note",
+      message:
+        `${crowded === 1 ? "One contour has" : `${crowded} contours have`} no room for passes that leave ` +
+        `${formatLength(s.lastPass)} mm: there each pass cuts to size.`,
+    });
   notes.push(...tabNotes(cornered, s, facts.tabs));
   if (short > 0)
     notes.push({
@@ -197,108 +193,4 @@ function nearOnes(
     return best;
   };
   return places.filter(([x, y]) => loops.every((l) => l === mine || distance(l, x, y) >= distance(mine, x, y)));
-}
-
-/** One contour in all its passes. */
-function passes(w: ToolpathWriter, r: Ready, depth: number, s: { stepdown: number }, shape: PassShape): void {
-  const n = Math.max(1, Math.ceil(depth / s.stepdown - 1e-6));
-  if (r.lead) {
-    for (let k = 1; k <= n; k++) along(w, r, (-depth * (k - 1)) / n, (-depth * k) / n, shape);
-    return;
-  }
-  w.above(r.loop.x[0], r.loop.y[0]);
-  w.to(r.loop.x[0], r.loop.y[0], 0);
-  let at = 0;
-  for (let k = 1; k <= n; k++) at = pass(w, r.loop, at, (-depth * (k - 1)) / n, (-depth * k) / n, shape, r.tabs);
-}
-
-/**
- * Whether the cutter gets down along a contour: one that does not cut at its centre would leave a post in the middle of
- * a small round.
- */
-function hasWayIn({ loop, lead }: Ready, cutter: CutContext["cutter"]): boolean {
-  const total = loop.s[loop.s.length - 1];
-  return total > 1e-6 && (cutter.centreCutting || lead !== null || total >= Math.PI * LEAST_HELIX * cutter.diameter);
-}
-
-/**
- * The last pass at full depth, beside paths that are open already: down in the nearest of those and over from there.
- * @param open the paths that were cut, to the same depth
- */
-function besideOpen(w: ToolpathWriter, r: Ready, open: readonly Ready[], z1: number, shape: PassShape): void {
-  if (r.lead) return along(w, r, 0, z1, shape);
-  const { loop, tabs } = r;
-  let best = { way: Infinity, i: 0, x: loop.x[0], y: loop.y[0] };
-  for (let i = 0; i + 1 < loop.x.length; i++) {
-    // Over a tab the ground stays closed.
-    if (tabs.some((t) => aroundLoop(loop, t.at, loop.s[i]) < shape.half + (shape.top - z1) / shape.tabSlope)) continue;
-    for (const q of open) {
-      const near = nearestPlace(q.loop, loop.x[i], loop.y[i]);
-      if (near.d >= best.way) continue;
-      const place = placeOn(q.loop, near.s);
-      best = { way: near.d, i, x: place.x, y: place.y };
-    }
-    if (best.way < Infinity && i > MOST_LOOKED) break;
-  }
-  // Tabs all round: nowhere is open, so it sinks along the contour.
-  if (best.way === Infinity) return along(w, r, 0, z1, shape);
-  overFloor(w, best.x, best.y, z1);
-  w.plunge(z1);
-  w.to(loop.x[best.i], loop.y[best.i], z1);
-  pass(w, loop, loop.s[best.i], z1, z1, shape, tabs, OVERLAP);
-}
-
-/** Places of a contour looked at for the nearest open ground. */
-const MOST_LOOKED = 200;
-
-/** Distance between two places of a loop, the shorter way round. */
-function aroundLoop(l: Loop, a: number, b: number): number {
-  const total = l.s[l.s.length - 1];
-  const d = Math.abs(a - b) % total;
-  return Math.min(d, total - d);
-}
-
-/** Beyond where it began, mm, so that no witness stays. */
-const OVERLAP = 1;
-
-/**
- * One pass at one depth: in by the lead where there is one, sinking along it in the waste, else sinking along the
- * contour.
- */
-function along(w: ToolpathWriter, r: Ready, z0: number, z1: number, shape: PassShape): void {
-  const { loop, lead } = r;
-  if (!lead) {
-    w.above(loop.x[0], loop.y[0]);
-    if (z0 < 0) w.rapidTo(z0 + 0.5);
-    w.to(loop.x[0], loop.y[0], z0);
-    pass(w, loop, 0, z0, z1, shape, r.tabs);
-    return;
-  }
-  const way = leadPoints(lead, 16);
-  sinkAlong(
-    w,
-    Float64Array.from(way, (p) => p[0]),
-    Float64Array.from(way, (p) => p[1]),
-    z0,
-    z1,
-    shape.slope,
-  );
-  if (lead.centre) w.arc(lead.ccw, lead.centre.x, lead.centre.y, loop.x[0], loop.y[0], z1);
-  else w.to(loop.x[0], loop.y[0], z1);
-  pass(w, loop, 0, z1, z1, shape, r.tabs, OVERLAP);
-  // Away from the wall by the same turn, mirrored.
-  const end = placeOn(loop, OVERLAP);
-  const reach = lead.centre ? Math.hypot(lead.place.x - lead.centre.x, lead.place.y - lead.centre.y) : 0;
-  if (reach > 0) {
-    const side = lead.ccw ? 1 : -1;
-    const [nx, ny] = [-end.uy * side, end.ux * side];
-    w.arc(
-      lead.ccw,
-      end.x + reach * nx,
-      end.y + reach * ny,
-      end.x + reach * (nx + end.ux),
-      end.y + reach * (ny + end.uy),
-      z1,
-    );
-  }
 }
