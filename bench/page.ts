@@ -1,6 +1,9 @@
 import type { Page } from "playwright-core";
+import { settled } from "../e2e/bench.ts";
+import { countOn } from "../e2e/counted.ts";
 import { launch } from "../e2e/browser.ts";
 import { startServer } from "../e2e/server.ts";
+import { benchEdits } from "./edits.ts";
 import { row } from "./measure.ts";
 
 /** Between the list of jobs and opening one, ms: what a hand takes. */
@@ -65,6 +68,12 @@ export async function benchPage(): Promise<void> {
     );
     row("… → its proof computed anew", `${middle(times)} ms`);
     row("a job by its address, nothing cached → as last seen", `${middle(cold)} ms`);
+    const page = await fresh();
+    await countOn(page);
+    await page.goto(`${server.url}/job/${ginkgo}`);
+    await settled(page);
+    await benchEdits(page);
+    await page.context().close();
     row("JavaScript of the jobs and the bench, compressed", `${Math.round(bytes / 1000)} kB`, "(under 600)");
   } finally {
     await browser.close();

@@ -4,7 +4,7 @@ import { addBoard, duplicateBoard, removeBoard } from "@oaken/core/job/boards";
 import { MOST_BOARDS } from "@oaken/core/job/document";
 import { Pick } from "../ui/pick.tsx";
 import { TextField } from "../ui/text-field.tsx";
-import { useActions, useBench } from "./context.tsx";
+import { useActions, useBench, useParts } from "./context.tsx";
 
 /** Changes which boards there are, and shows the stock of the one that is at hand then. */
 function useBoards() {
@@ -35,7 +35,7 @@ export function AddBoard() {
 
 /** The board at hand among others: its name, once more, or one less. Nothing where it is the only one. */
 export function BoardRows() {
-  const { whole, doc } = useBench((s) => s);
+  const { whole, doc } = useParts("whole", "doc");
   const { change } = useActions();
   const changeBoards = useBoards();
   const isFull = useIsFull();
@@ -72,7 +72,7 @@ export function BoardRows() {
 
 /** Which board lies on the stage; nothing where there is only one. */
 export function BoardPick() {
-  const { whole, doc } = useBench((s) => s);
+  const { whole, doc } = useParts("whole", "doc");
   const { showBoard } = useActions();
   if (whole.boards.length === 1) return null;
   return (

@@ -4,7 +4,7 @@ import { cutKind } from "@oaken/core/cuts/register";
 import { makingsThatGive } from "@oaken/core/job/graph";
 import { formatLength } from "@oaken/core/units";
 import { Pick } from "../ui/pick.tsx";
-import { useActions, useBench, useBenchStore } from "./context.tsx";
+import { useActions, useBench, useParts, useBenchStore } from "./context.tsx";
 
 const row = "mx-3 flex min-h-[50px] shrink-0 items-center justify-between gap-2 border-t border-line";
 
@@ -104,7 +104,7 @@ export function StopRow({ cut }: { cut: JobCut }) {
 
 /** What the cutter could not do of what it was asked, with the map of it one click away. */
 export function LeftStanding({ cut }: { cut: string }) {
-  const { built, unit } = useBench((s) => s);
+  const { built, unit } = useParts("built", "unit");
   const store = useBenchStore();
   const left = built?.cuts.find((c) => c.id === cut)?.left;
   if (!left || left.area <= 0) return null;

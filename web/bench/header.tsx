@@ -7,22 +7,26 @@ import { api } from "../ui/api.ts";
 import { HomeLink } from "../ui/mark.tsx";
 import { UnitToggle } from "../ui/unit-toggle.tsx";
 import { BoardPick } from "./boards.tsx";
-import { useActions, useBench, useBenchStore } from "./context.tsx";
+import { useActions, useBench, useParts, useBenchStore } from "./context.tsx";
 import { Findings } from "./findings.tsx";
-import { KEYS } from "./keys.ts";
+import { COMMANDS, FOCUS_KEYS, hint } from "./commands.ts";
 
 export function Header() {
-  const { doc, save, past, future, unit, revision, view, id } = useBench((s) => s);
+  const { doc, save, past, future, unit, revision, view, id } = useParts(
+    "doc",
+    "save",
+    "past",
+    "future",
+    "unit",
+    "revision",
+    "view",
+    "id",
+  );
   const store = useBenchStore();
   const { undo, redo, change, unit: setUnit } = useActions();
-  const [history, setHistory] = useState(false);
-  const [keys, setKeys] = useState(false);
   const [renaming, setRenaming] = useState(false);
-  useEffect(() => {
-    const open = () => setKeys(true);
-    window.addEventListener("oaken-keys", open);
-    return () => window.removeEventListener("oaken-keys", open);
-  }, []);
+  const { sheet } = useParts("sheet");
+  const show = (sheet: "keys" | "history" | null) => store.setState({ sheet });
   const time = save.at?.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
   const said = {
     saved: `rev ${revision} · saved ${time}`,
@@ -71,7 +75,7 @@ export function Header() {
               <DropdownMenu.Item className={item} onSelect={() => setTimeout(() => setRenaming(true))}>
                 Rename
               </DropdownMenu.Item>
-              <DropdownMenu.Item className={item} onSelect={() => setHistory(true)}>
+              <DropdownMenu.Item className={item} onSelect={() => show("history")}>
                 History …
               </DropdownMenu.Item>
               <DropdownMenu.Item className={item} asChild>
@@ -79,7 +83,7 @@ export function Header() {
                   Export as a job file
                 </a>
               </DropdownMenu.Item>
-              <DropdownMenu.Item className={item} onSelect={() => setKeys(true)}>
+              <DropdownMenu.Item className={item} onSelect={() => show("keys")}>
                 Keys
               </DropdownMenu.Item>
             </DropdownMenu.Content>
@@ -97,7 +101,7 @@ export function Header() {
       <button
         className="btn btn-plain btn-icon"
         aria-label={past.length ? `Undo ${past[past.length - 1].name}` : "Undo"}
-        title={past.length ? `Undo ${past[past.length - 1].name} (Ctrl Z)` : "Nothing to undo"}
+        title={past.length ? hint(COMMANDS.undo, `undo ${past[past.length - 1].name}`) : "Nothing to undo"}
         disabled={past.length === 0}
         onClick={undo}
       >
@@ -106,14 +110,19 @@ export function Header() {
       <button
         className="btn btn-plain btn-icon -ml-2"
         aria-label={future.length ? `Redo ${future[future.length - 1].name}` : "Redo"}
-        title={future.length ? `Redo ${future[future.length - 1].name} (Ctrl Shift Z)` : "Nothing to redo"}
+        title={future.length ? hint(COMMANDS.redo, `redo ${future[future.length - 1].name}`) : "Nothing to redo"}
         disabled={future.length === 0}
         onClick={redo}
       >
         <Redo2 size={17} />
       </button>
       <span className="flex-1" />
-      <button className="btn btn-plain btn-icon" aria-label="Keys" title="Keys (?)" onClick={() => setKeys(true)}>
+      <button
+        className="btn btn-plain btn-icon"
+        aria-label="Keys"
+        title={hint(COMMANDS.keys, "keys")}
+        onClick={() => show("keys")}
+      >
         <Keyboard size={17} />
       </button>
       <Findings />
@@ -127,11 +136,11 @@ export function Header() {
           Back to the bench
         </button>
       )}
-      <History open={history} onClose={() => setHistory(false)} />
-      <Sheet open={keys} title="Keys" onClose={() => setKeys(false)}>
+      <History open={sheet === "history"} onClose={() => show(null)} />
+      <Sheet open={sheet === "keys"} title="Keys" onClose={() => show(null)}>
         <dl className="grid grid-cols-[auto_1fr] gap-x-6 gap-y-1.5">
-          {KEYS.map(([k, what]) => (
-            <div key={k} className="contents">
+          {[...Object.values(COMMANDS).map((c) => [c.key, c.title] as const), ...FOCUS_KEYS].map(([k, what]) => (
+            <div key={k + what} className="contents">
               <dt className="num rounded bg-sunk px-2 text-center">{k}</dt>
               <dd>{what}</dd>
             </div>

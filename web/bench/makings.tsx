@@ -9,13 +9,14 @@ import { formatLength } from "@oaken/core/units";
 import { DropAnywhere, PICTURES } from "../shop/drop.tsx";
 import { checkDrawing, uploadPicture } from "../ui/api.ts";
 import { AddBoard } from "./boards.tsx";
-import { useActions, useBench, useBenchStore } from "./context.tsx";
+import { useActions, useBench, useParts, useBenchStore } from "./context.tsx";
 import { viewOf } from "./views/register.ts";
 import { useSeen } from "./views/seen.ts";
+import { WorkingLine } from "./working-line.tsx";
 
 /** The left side: what the piece is made from, each making with a small live picture of what it gives. */
 export function Makings() {
-  const { doc, whole, selected, working, unit } = useBench((s) => s);
+  const { doc, whole, selected, unit } = useParts("doc", "whole", "selected", "unit");
   const { select, showBoard } = useActions();
   const seenNow = useSeen();
   const n = (v: number) => formatLength(v, unit);
@@ -54,7 +55,7 @@ export function Makings() {
             selected={selected}
             select={select}
             indent={Object.keys(making.reads).length > 0}
-            working={working?.step === making.id}
+            isComputed
           >
             <view.Thumbnail {...seen} />
           </Entry>
@@ -72,7 +73,7 @@ function Entry({
   selected,
   select,
   indent,
-  working,
+  isComputed,
   isShown,
   children,
 }: {
@@ -82,7 +83,8 @@ function Entry({
   selected: string;
   select(id: string): void;
   indent?: boolean;
-  working?: boolean;
+  /** whether the worker computes it: its share done is seen */
+  isComputed?: boolean;
   /** of a board among others: whether it lies on the stage */
   isShown?: boolean;
   children: React.ReactNode;
@@ -118,7 +120,7 @@ function Entry({
         </span>
         <span className="block truncate text-[12.5px] leading-4 text-soft">{about}</span>
       </span>
-      {working && <span className="catching-up absolute inset-x-3 bottom-0 h-[2px]" />}
+      {isComputed && <WorkingLine on={(step) => step === id} className="inset-x-3" />}
     </button>
   );
 }

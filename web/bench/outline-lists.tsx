@@ -4,7 +4,7 @@ import type { BoardJob } from "@oaken/core/job/document";
 import { addOutline } from "@oaken/core/job/edit";
 import { placeIn } from "@oaken/core/outline/pieces";
 import { formatLength } from "@oaken/core/units";
-import { useActions, useBench, useBenchStore } from "./context.tsx";
+import { useActions, useBench, useParts, useBenchStore } from "./context.tsx";
 import { appended, itemsOf, type Space, spaceOf, textOf } from "./tools/space.ts";
 import { useTakeTool } from "./tools/take.ts";
 
@@ -72,7 +72,7 @@ export function ColourList({ part }: { part: string }) {
 
 /** Separate pieces and islands with their sizes; any can be shown on the stage or hidden. */
 export function PieceList({ part }: { part: string }) {
-  const { built, doc, unit } = useBench((s) => s);
+  const { built, doc, unit } = useParts("built", "doc", "unit");
   const store = useBenchStore();
   const { change } = useActions();
   const space = spaceOf(built);

@@ -4,7 +4,7 @@ import { X } from "lucide-react";
 import { profileOf } from "@oaken/core/cutters/profile";
 import { lengthOf, restingTip, sectionOf, stretchFor } from "@oaken/core/proof/section";
 import { formatLength } from "@oaken/core/units";
-import { useBench, useBenchStore } from "./context.tsx";
+import { useBench, useParts, useBenchStore } from "./context.tsx";
 import type { SectionAt } from "./store.ts";
 
 /** The strip's height and the room above the stock and below what is shown of it, px. */
@@ -27,7 +27,7 @@ export function Section() {
 
 function Strip({ at }: { at: SectionAt }) {
   const store = useBenchStore();
-  const { doc, built, selected, unit } = useBench((s) => s);
+  const { doc, built, selected, unit } = useParts("doc", "built", "selected", "unit");
   const box = useRef<HTMLDivElement>(null);
   const [wide, setWide] = useState(0);
   useEffect(() => {

@@ -9,7 +9,7 @@ import type { JobMaking } from "@oaken/core/job/document";
 import { makingKind } from "@oaken/core/makings/register";
 import { type Field, type Resolved, type Settings } from "@oaken/core/settings/fields";
 import { CutterShape } from "../ui/cutter-shape.tsx";
-import { useBench, useSpoken } from "./context.tsx";
+import { useBench, useParts, useSpoken } from "./context.tsx";
 import { FieldRow } from "./field-row.tsx";
 import { Head } from "./slip-head.tsx";
 import { StockSlip } from "./stock-slip.tsx";
@@ -23,7 +23,7 @@ import { useSeen } from "./views/seen.ts";
 
 /** The right side: the settings of what is selected, drawn from its kind's description. */
 export function Slip() {
-  const { doc, selected, built } = useBench((s) => s);
+  const { doc, selected, built } = useParts("doc", "selected", "built");
   const begun = useBench((s) => s.whole.begun);
   const early = useEarly();
   const say = useSpoken();
@@ -109,7 +109,7 @@ function MakingSlip({ making }: { making: JobMaking }) {
 
 /** Cuts' settings before they are built: a slip can be read and used at once. */
 function useEarly(): Record<string, Record<string, Resolved>> {
-  const { doc, built } = useBench((s) => s);
+  const { doc, built } = useParts("doc", "built");
   return useMemo(() => {
     if (built && doc.cuts.every((c) => built.resolved[c.id])) return {};
     try {

@@ -5,7 +5,7 @@ import { materialIn } from "@oaken/core/shop/shop";
 import { LengthField } from "../ui/length-field.tsx";
 import { choices, Pick } from "../ui/pick.tsx";
 import { useShop } from "../ui/shop.tsx";
-import { useActions, useBench } from "./context.tsx";
+import { useActions, useParts } from "./context.tsx";
 import { BoardRows } from "./boards.tsx";
 import { ClampRows } from "./clamp-rows.tsx";
 import { Head } from "./slip-head.tsx";
@@ -20,7 +20,7 @@ const LENGTHS = [
 
 /** The stock: its size as measured, its material and paint, where the machine is zeroed. */
 export function StockSlip() {
-  const { doc, whole, unit } = useBench((s) => s);
+  const { doc, whole, unit } = useParts("doc", "whole", "unit");
   const shop = useShop();
   const isOne = whole.boards.length === 1;
   const { change } = useActions();

@@ -1,3 +1,4 @@
+import { subscribeWithSelector } from "zustand/middleware";
 import { createStore } from "zustand/vanilla";
 import { boardJob, putBoard } from "@oaken/core/job/boards";
 import type { BoardJob, JobDocument } from "@oaken/core/job/document";
@@ -48,6 +49,9 @@ export interface BenchState {
   failed: string | null;
   /** playhead in seconds of cutting, or null at the end with everything done */
   playhead: number | null;
+  /** whether the playhead runs, and how much faster than the machine */
+  playing: boolean;
+  speed: number;
   scrubbed: DrawnSurface | null;
   /** the stage's tool in hand, and the part it sets */
   tool: { id: string; part: string } | null;
@@ -55,6 +59,12 @@ export interface BenchState {
   glow: Glow;
   light: Light;
   section: SectionAt | null;
+  /** where picture and proof part on the stage, px from its left */
+  wipe: number | null;
+  /** what lies over the bench */
+  sheet: "keys" | "history" | null;
+  /** grows each time that all of the stock is to be shown */
+  fits: number;
   /** a place the stage flies to, mm */
   target: { x: number; y: number; n: number } | null;
 }
@@ -65,6 +75,9 @@ interface Step {
   board: string;
   name: string;
 }
+
+/** How much faster than the machine the playhead runs at first. */
+const USUAL_SPEED = 50;
 
 /** A save that failed is tried again after this time, ms. */
 const RETRY = 4000;
@@ -114,7 +127,7 @@ export function mixerFor(doc: BoardJob, selected: string): Mixer {
 export function createBench(id: string, whole: JobDocument, revision: number, written: number | null) {
   const doc = boardJob(whole);
   const first = doc.cuts.find((c) => !c.target)?.id ?? "stock";
-  const store = createStore<BenchState>(() => ({
+  const beginning = (): BenchState => ({
     id,
     whole,
     doc,
@@ -134,6 +147,8 @@ export function createBench(id: string, whole: JobDocument, revision: number, wr
     working: null,
     failed: null,
     playhead: null,
+    playing: false,
+    speed: USUAL_SPEED,
     scrubbed: null,
     tool: null,
     // A sheet that is to glow is looked at with its lamp on.
@@ -141,8 +156,12 @@ export function createBench(id: string, whole: JobDocument, revision: number, wr
     glow: { lamp: 0.8, room: 0.02 },
     light: USUAL_LIGHT,
     section: null,
+    wipe: null,
+    sheet: null,
+    fits: 0,
     target: null,
-  }));
+  });
+  const store = createStore<BenchState>()(subscribeWithSelector(beginning));
   const { getState: get, setState: set } = store;
   let lastChange = 0;
   let lastGesture: string | undefined;

@@ -9,7 +9,8 @@ import { duplicateCut, moveCut, removeCut } from "@oaken/core/job/edit";
 import { formatTime } from "@oaken/core/units";
 import type { DrawnCut } from "../../compute/messages.ts";
 import { CutterShape } from "../../ui/cutter-shape.tsx";
-import { useActions, useBench, useBenchStore, useSpoken } from "../context.tsx";
+import { useActions, useParts, useBenchStore, useSpoken } from "../context.tsx";
+import { WorkingLine } from "../working-line.tsx";
 
 /** Narrowest card, pixels: its text stays readable. */
 export const LEAST_CARD = 158;
@@ -23,16 +24,14 @@ export function CutCard({
   cut,
   index,
   result,
-  working,
   seeAfter,
 }: {
   cut: JobCut;
   index: number;
   result: DrawnCut | undefined;
-  working: boolean;
   seeAfter(): void;
 }) {
-  const { selected, doc } = useBench((s) => s);
+  const { selected, doc } = useParts("selected", "doc");
   const say = useSpoken();
   const store = useBenchStore();
   const { select, change } = useActions();
@@ -222,7 +221,7 @@ export function CutCard({
           </DropdownMenu.Portal>
         </DropdownMenu.Root>
       </div>
-      {working && <span className="catching-up absolute inset-x-1 bottom-0 h-[2px]" />}
+      <WorkingLine on={(step) => step === cut.id || (step === "proof" && !!result)} className="inset-x-1" />
     </div>
   );
 }

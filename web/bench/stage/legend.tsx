@@ -1,12 +1,26 @@
 import { formatLength, type Unit } from "@oaken/core/units";
 import type { Built, DrawnCut } from "../../compute/messages.ts";
+import { useBench, useParts } from "../context.tsx";
 import { CUT_COLOURS } from "./board.ts";
+import { FAINT, givenBy } from "./follow.ts";
 
 /** Beside the light, or under it where there is no room. */
 const PLACE = "absolute right-[92px] top-3 max-[1100px]:right-3 max-[1100px]:top-[92px]";
 
+/** What the colours and marks on the stage mean, where any have a meaning. */
+export function Legends() {
+  const { built, unit, colouring } = useParts("built", "unit", "colouring");
+  const hasPaths = useBench((s) => s.mixer.paths > FAINT);
+  const isOutline = useBench((s) => givenBy(s) === "shapes");
+  if (isOutline) return <OutlineLegend built={built} />;
+  if (!built) return null;
+  if (hasPaths || colouring === "depth") return <Legend cuts={built.cuts} unit={unit} rapids={hasPaths} />;
+  if (colouring === "cut") return <CutLegend built={built} />;
+  return colouring === "left" ? <LeftLegend built={built} unit={unit} /> : null;
+}
+
 /** What the depth colours stand for, in the unit at hand. */
-export function Legend({ cuts, unit, rapids }: { cuts: readonly DrawnCut[]; unit: Unit; rapids: boolean }) {
+function Legend({ cuts, unit, rapids }: { cuts: readonly DrawnCut[]; unit: Unit; rapids: boolean }) {
   let deepest = 0;
   for (const c of cuts) if (c.on) deepest = Math.max(deepest, -c.minZ);
   return (
@@ -31,7 +45,7 @@ export function Legend({ cuts, unit, rapids }: { cuts: readonly DrawnCut[]; unit
 }
 
 /** Which colour stands for which cut. */
-export function CutLegend({ built }: { built: Built }) {
+function CutLegend({ built }: { built: Built }) {
   return (
     <div className={`${PLACE} plate grid max-w-56 gap-1 px-3 py-2 text-[13px]`}>
       {built.job.cuts.map((c, i) =>
@@ -47,7 +61,7 @@ export function CutLegend({ built }: { built: Built }) {
 }
 
 /** How high stock stands above what the cuts were asked for. */
-export function LeftLegend({ built, unit }: { built: Built; unit: Unit }) {
+function LeftLegend({ built, unit }: { built: Built; unit: Unit }) {
   let [lost, uncut, area] = [0, 0, 0];
   for (const c of built.cuts)
     if (c.left) {
@@ -79,7 +93,7 @@ export function LeftLegend({ built, unit }: { built: Built; unit: Unit }) {
 }
 
 /** What the outline's colours and marks mean; only those that are there. */
-export function OutlineLegend({ built }: { built: Built | null }) {
+function OutlineLegend({ built }: { built: Built | null }) {
   const o = built?.shown.shapes?.outline;
   const line = (colour: string, text: string) => (
     <span className="flex items-center gap-2">

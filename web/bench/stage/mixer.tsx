@@ -1,12 +1,12 @@
 import { Slider } from "radix-ui";
 import { makingKind } from "@oaken/core/makings/register";
-import { useBench, useBenchStore } from "../context.tsx";
+import { useParts, useBenchStore } from "../context.tsx";
 import type { Mixer } from "../store.ts";
 
 /** How strongly each layer of the stage shows; layers that this job does not have are left out. */
 export function LayerMixer() {
   const store = useBenchStore();
-  const { mixer, doc } = useBench((s) => s);
+  const { mixer, doc } = useParts("mixer", "doc");
   const setMixer = (m: Partial<Mixer>) => store.setState({ mixer: { ...store.getState().mixer, ...m } });
   const gives = new Set(doc.makings.map((m) => makingKind(m.kind).gives));
   const layers: (keyof Mixer)[] = [

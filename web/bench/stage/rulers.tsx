@@ -1,4 +1,6 @@
-import { formatLength, MM_PER_INCH, type Unit } from "@oaken/core/units";
+import { formatLength, MM_PER_INCH } from "@oaken/core/units";
+import { useBench } from "../context.tsx";
+import { useCamera } from "./camera.ts";
 import type { StageScene } from "./scene.ts";
 
 const STEPS = { mm: [1, 5, 10, 20, 50, 100, 200, 500, 1000], in: [0.25, 0.5, 1, 2, 5, 10, 20] };
@@ -6,15 +8,10 @@ const STEPS = { mm: [1, 5, 10, 20, 50, 100, 200, 500, 1000], in: [0.25, 0.5, 1, 
 const APART = 56;
 
 /** Figures along the stock's near and left edges, seen from above. */
-export function Rulers({
-  scene,
-  stock,
-  unit,
-}: {
-  scene: StageScene;
-  stock: { width: number; height: number };
-  unit: Unit;
-}) {
+export function Rulers({ scene }: { scene: StageScene }) {
+  const stock = useBench((s) => s.doc.stock);
+  const unit = useBench((s) => s.unit);
+  useCamera(scene);
   const a = scene.project(0, 0, 0);
   const b = scene.project(stock.width, 0, 0);
   const c = scene.project(0, stock.height, 0);

@@ -15,6 +15,11 @@ import { MAT_FRAGMENT, MAT_VERTEX } from "./shaders.ts";
 import { ShownCutter } from "./shown-cutter.ts";
 
 const FOV = 22;
+/** The view's least and most distance, mm. */
+const NEAREST = 8;
+const FARTHEST = 40000;
+/** Panning a tilted view: depth is taken to be shortened to this share at most. */
+const LEAST_FORESHORTENED = 0.4;
 /** Tilt of the lowest view, radians from straight above. */
 export const MOST_TILT = 1.15;
 /** Tilts under this are straight above, radians. */
@@ -63,7 +68,10 @@ export class StageScene {
   surface: DrawnSurface | null = null;
   /** more is on its way: no time for smooth edges */
   busy = true;
-  onDrawn: () => void = () => {};
+  /** grows with each move of the view */
+  moves = 0;
+  private movedTo = "";
+  private watchers = new Set<() => void>();
 
   constructor(private canvas: HTMLCanvasElement) {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: !this.slow, preserveDrawingBuffer: true });
@@ -313,13 +321,52 @@ export class StageScene {
     return { x: ((v.x + 1) / 2) * this.canvas.clientWidth, y: ((1 - v.y) / 2) * this.canvas.clientHeight };
   }
 
+  /** Tells of every move of the view. @returns ends it */
+  onMoved = (told: () => void): (() => void) => {
+    this.watchers.add(told);
+    return () => void this.watchers.delete(told);
+  };
+
+  /** Moves the view by so many pixels of the screen. */
+  pan(dx: number, dy: number): void {
+    const perPixel = this.perPixel();
+    this.view.x -= dx * perPixel;
+    this.view.y += (dy * perPixel) / Math.max(LEAST_FORESHORTENED, Math.cos(this.view.tilt));
+    this.draw();
+  }
+
+  /** Goes so many times as far away, the place under a point of the canvas staying where it is. */
+  zoom(k: number, px?: number, py?: number): void {
+    const under = px === undefined ? null : this.pick(px, py!);
+    this.view.distance = Math.max(NEAREST, Math.min(FARTHEST, this.view.distance * k));
+    if (under) {
+      this.view.x += (under.x - this.view.x) * (1 - k);
+      this.view.y += (under.y - this.view.y) * (1 - k);
+    }
+    this.draw();
+  }
+
+  /** Millimetres under a pixel in the middle of the view. */
+  private perPixel(): number {
+    return (2 * this.view.distance * Math.tan((FOV * Math.PI) / 360)) / this.size.height;
+  }
+
   draw(): void {
     if (this.frame) return;
     this.frame = requestAnimationFrame(() => {
       this.frame = 0;
       this.render();
-      this.onDrawn();
+      this.tellMoved();
     });
+  }
+
+  private tellMoved(): void {
+    const { x, y, distance, tilt } = this.view;
+    const now = [x, y, distance, tilt, this.size.width, this.size.height].join();
+    if (now === this.movedTo) return;
+    this.movedTo = now;
+    this.moves++;
+    for (const told of this.watchers) told();
   }
 
   private render(): void {
@@ -327,7 +374,7 @@ export class StageScene {
     if (this.slow && this.renderer.getPixelRatio() !== window.devicePixelRatio) this.sharpness(1);
     this.aim();
     this.outlineMarks.placeNodes(
-      (2 * this.view.distance * Math.tan((FOV * Math.PI) / 360)) / this.size.height,
+      this.perPixel(),
       this.view.distance < NODES_WITHIN * Math.max(this.stock.width, this.stock.height),
     );
     this.renderer.render(this.scene, this.camera);

@@ -2,6 +2,7 @@ import { useRef } from "react";
 import type { SectionLine } from "@oaken/core/proof/section";
 import { arrowMove } from "../../ui/arrows.ts";
 import { useBench, useBenchStore } from "../context.tsx";
+import { useCamera } from "./camera.ts";
 import type { StageScene } from "./scene.ts";
 
 /** How far arrow keys move an end, mm; with shift ten times as far. */
@@ -25,6 +26,7 @@ export function SectionOnStage({ scene }: { scene: StageScene }) {
   const at = useBench((s) => s.section);
   const { width, height } = useBench((s) => s.doc.stock);
   const grip = useRef<{ x: number; y: number; line: SectionLine } | null>(null);
+  useCamera(scene);
   if (!at) return null;
   const { line, share } = at;
   const a = scene.project(line.x0, line.y0, 0);

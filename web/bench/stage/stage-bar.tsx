@@ -1,6 +1,8 @@
+import { useContext, useRef } from "react";
 import { ChartArea, Check, Columns2, Maximize, Palette } from "lucide-react";
 import { DropdownMenu, Slider } from "radix-ui";
-import { useBench, useBenchStore } from "../context.tsx";
+import { COMMANDS, hint } from "../commands.ts";
+import { BenchContext, useBench, useParts } from "../context.tsx";
 import { acrossMiddle } from "./section-line.tsx";
 import type { Colouring } from "../store.ts";
 
@@ -13,13 +15,17 @@ const SHOWN: readonly (readonly [Colouring, string])[] = [
 ];
 
 /** How the stage is looked at: colours, wipe, all of it, tilt. */
-export function StageBar({ isWiped, toggleWipe, fit }: { isWiped: boolean; toggleWipe(): void; fit(): void }) {
-  const store = useBenchStore();
-  const { colouring, tilt, built, section } = useBench((s) => s);
+export function StageBar() {
+  const { bench } = useContext(BenchContext)!;
+  const { store } = bench;
+  const isWiped = useBench((s) => s.wipe !== null);
+  const bar = useRef<HTMLDivElement>(null);
+  const toggleWipe = () => store.setState({ wipe: isWiped ? null : bar.current!.parentElement!.clientWidth / 2 });
+  const { colouring, tilt, section } = useParts("colouring", "tilt", "section");
   const stock = useBench((s) => s.doc.stock);
-  const canGlow = !!built?.litho;
+  const canGlow = useBench((s) => !!s.built?.litho);
   return (
-    <div className="plate absolute bottom-3 right-3 flex items-center gap-3 px-3 py-1 text-[13px]">
+    <div ref={bar} className="plate absolute bottom-3 right-3 flex items-center gap-3 px-3 py-1 text-[13px]">
       <DropdownMenu.Root modal={false}>
         <DropdownMenu.Trigger
           className="grid h-7 w-7 place-items-center rounded hover:bg-white/10"
@@ -80,9 +86,9 @@ export function StageBar({ isWiped, toggleWipe, fit }: { isWiped: boolean; toggl
       </button>
       <button
         className="grid h-7 w-7 place-items-center rounded hover:bg-white/10"
-        title="Show all (F)"
+        title={hint(COMMANDS.fit)}
         aria-label="Show all"
-        onClick={fit}
+        onClick={() => COMMANDS.fit.run(bench)}
       >
         <Maximize size={16} />
       </button>

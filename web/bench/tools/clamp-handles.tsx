@@ -4,6 +4,7 @@ import type { Clamp } from "@oaken/core/job/document";
 import { removeClamp } from "@oaken/core/job/edit";
 import { arrowMove } from "../../ui/arrows.ts";
 import { useActions, useBench } from "../context.tsx";
+import { useCamera } from "../stage/camera.ts";
 import type { StageScene } from "../stage/scene.ts";
 
 /** Arrow keys move a clamp so far, mm; with Shift ten times as far. */
@@ -27,6 +28,7 @@ export function ClampHandles({ scene }: { scene: StageScene }) {
     (s) => !s.doc.makings.some((m) => m.id === s.selected) && !s.doc.cuts.some((c) => c.id === s.selected),
   );
   const { change } = useActions();
+  useCamera(scene);
   const svg = useRef<SVGSVGElement>(null);
   const [drag, setDrag] = useState<Drag | null>(null);
   if (!isStock || clamps.length === 0) return null;

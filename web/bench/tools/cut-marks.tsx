@@ -5,7 +5,8 @@ import type { Mark } from "@oaken/core/cuts/kind";
 import { cutKind } from "@oaken/core/cuts/register";
 import { parsePlaces, showPlaces } from "@oaken/core/settings/places";
 import { arrowMove } from "../../ui/arrows.ts";
-import { useActions, useBench, useBenchStore } from "../context.tsx";
+import { useActions, useParts, useBenchStore } from "../context.tsx";
+import { useCamera } from "../stage/camera.ts";
 import type { StageScene } from "../stage/scene.ts";
 
 /** How each kind of mark is called, and added by hand. */
@@ -39,9 +40,10 @@ const near = (m: { x: number; y: number }, [x, y]: readonly [number, number]): b
 
 /** Tabs, pierces and holes of the selected cut, on the piece: seen, dragged, added and taken away. */
 export function CutMarks({ scene }: { scene: StageScene }) {
-  const { doc, built, selected, tool } = useBench((s) => s);
+  const { doc, built, selected, tool } = useParts("doc", "built", "selected", "tool");
   const store = useBenchStore();
   const { setting } = useActions();
+  useCamera(scene);
   const svg = useRef<SVGSVGElement>(null);
   const [drag, setDrag] = useState<{ i: number; x: number; y: number } | null>(null);
   const cut = doc.cuts.find((c) => c.id === selected);
@@ -113,6 +115,7 @@ export function CutMarks({ scene }: { scene: StageScene }) {
                 if (drag && Math.hypot(drag.x - m.x, drag.y - m.y) > 0.05) move(i, drag);
                 setDrag(null);
               }}
+              onPointerCancel={() => setDrag(null)}
               onKeyDown={(e) => {
                 const way = arrowMove(e.key, NUDGE);
                 if (e.key === "Delete" || e.key === "Backspace") move(i, null);

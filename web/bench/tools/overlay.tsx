@@ -4,7 +4,8 @@ import { Check, X } from "lucide-react";
 import { cropBox } from "@oaken/core/picture/frame";
 import { Toggle } from "../../ui/toggle.tsx";
 import { LengthField } from "../../ui/length-field.tsx";
-import { useActions, useBench, useBenchStore } from "../context.tsx";
+import { useActions, useParts, useBenchStore } from "../context.tsx";
+import { useCamera } from "../stage/camera.ts";
 import type { StageScene } from "../stage/scene.ts";
 import { pickColour } from "./pick-colour.ts";
 import { aboutOf } from "@oaken/core/job/graph";
@@ -16,9 +17,10 @@ const INSET = 0.08;
 
 /** The tool in hand: an overlay that takes the pointer, and a bar that says how it is used. */
 export function ToolOverlay({ scene }: { scene: StageScene }) {
-  const { tool, built, doc, unit } = useBench((s) => s);
+  const { tool, built, doc, unit } = useParts("tool", "built", "doc", "unit");
   const store = useBenchStore();
   const { change } = useActions();
+  useCamera(scene);
   const svg = useRef<SVGSVGElement>(null);
   const [points, setPoints] = useState<number[]>([]);
   const [mode, setMode] = useState("");
@@ -131,6 +133,10 @@ export function ToolOverlay({ scene }: { scene: StageScene }) {
             const n = points.length;
             if (Math.hypot(points[n - 2] - p[0], points[n - 1] - p[1]) > 3) setPoints([...points, ...p]);
           } else if (gesture === "drag") setPoints([points[0], points[1], ...p]);
+        }}
+        onPointerCancel={() => {
+          drag.current = null;
+          if (gesture !== "corners") setPoints([]);
         }}
         onPointerUp={() => {
           if (drag.current === null) return;

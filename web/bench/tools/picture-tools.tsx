@@ -1,13 +1,13 @@
 "use client";
 import { Crop, Eraser, Frame, RotateCw, Ruler, Scan } from "lucide-react";
 import { cropBox } from "@oaken/core/picture/frame";
-import { useActions, useBench } from "../context.tsx";
+import { useActions, useParts } from "../context.tsx";
 import { spaceOf } from "./space.ts";
 import { useTakeTool } from "./take.ts";
 
 /** The tools that work on the picture itself, one click away. */
 export function PictureTools({ part }: { part: string }) {
-  const { tool, built, doc } = useBench((s) => s);
+  const { tool, built, doc } = useParts("tool", "built", "doc");
   const { change } = useActions();
   const take = useTakeTool();
   const toContent = () => {

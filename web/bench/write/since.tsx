@@ -2,14 +2,14 @@ import { useEffect, useState } from "react";
 import { differences } from "@oaken/core/job/difference";
 import type { JobDocument } from "@oaken/core/job/document";
 import { api } from "../../ui/api.ts";
-import { useBench, useSpoken } from "../context.tsx";
+import { useParts, useSpoken } from "../context.tsx";
 
 /** Changes that are told one by one; more are counted. */
 const SHOWN = 8;
 
 /** What has changed since programs were last written: those on the machine's card do not know of it. */
 export function SinceWritten() {
-  const { id, whole, revision, written } = useBench((s) => s);
+  const { id, whole, revision, written } = useParts("id", "whole", "revision", "written");
   const [before, setBefore] = useState<{ of: number; doc: JobDocument } | null>(null);
   const say = useSpoken();
   const isOlder = written !== null && written < revision;

@@ -11,7 +11,7 @@ import { api } from "../../ui/api.ts";
 import { keep } from "../../ui/keep.ts";
 import { choices, Pick } from "../../ui/pick.tsx";
 import { useShop } from "../../ui/shop.tsx";
-import { useActions, useBench, useBenchStore, useDesk, useSpoken } from "../context.tsx";
+import { useActions, useBench, useParts, useBenchStore, useDesk, useSpoken } from "../context.tsx";
 import { BoardFiles, stopsOf, type Writing } from "./board-files.tsx";
 import { type Frame, NamingCard } from "./naming.tsx";
 import { SaveFolder } from "./save-folder.tsx";
@@ -20,7 +20,7 @@ import { StockDrawing } from "./stock-drawing.tsx";
 
 /** Programs and drawings of every board, ready to take to the machine. */
 export function Write() {
-  const { whole, doc, revision, id, save } = useBench((s) => s);
+  const { whole, doc, revision, id, save } = useParts("whole", "doc", "revision", "id", "save");
   const store = useBenchStore();
   const say = useSpoken();
   const shop = useShop();
@@ -149,7 +149,7 @@ export function Write() {
 
 /** Every board of the job, written one after another; anew after each change. */
 function useWriting(frame: Frame): { boards: Writing[]; writingOf(board: number): HowWritten } {
-  const { whole, revision } = useBench((s) => s);
+  const { whole, revision } = useParts("whole", "revision");
   const desk = useDesk();
   const [answers, setAnswers] = useState<Record<string, WrittenBoard | string>>({});
   const writingOf = useMemo(() => {
