@@ -198,9 +198,9 @@ async function put(document: JobDocument, pictures: Pictures): Promise<JobCard> 
   const files = { ...onePicture(pictures.raster(first)), picture: (sha: string) => pictures.raster(sha) };
   const build = buildJob(boardJob(document), { files, cells: CELLS, quick: true }, new Kept());
   if (build.problem) throw new Error(build.problem.message);
-  const { proof } = build;
   const stops = inspect({ build }).filter((f) => f.severity === "stop").length;
-  const png = await encodePng(pieceSeen(build), proof.width, proof.height);
+  const seen = pieceSeen(build);
+  const png = await encodePng(seen.data, seen.width, seen.height);
   await keepThumb(card.id, png, build.seconds, stops);
   return card;
 }

@@ -75,9 +75,9 @@ export async function countOn(page: Page): Promise<void> {
           counts.fromWorkers += bytesIn(e.data, new Set());
         });
       }
-      postMessage(message: unknown, rest?: never): void {
+      override postMessage(message: unknown, rest?: StructuredSerializeOptions | Transferable[]): void {
         counts.toWorkers += bytesIn(message, new Set());
-        super.postMessage(message, rest as never);
+        super.postMessage(message, rest as StructuredSerializeOptions);
       }
     };
     let drawnAt = -1;

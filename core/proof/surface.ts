@@ -16,6 +16,21 @@ export interface Surface {
   thickness: number;
 }
 
+/** Every n-th cell of each row and column: as much coarser. */
+export function everyNth(s: Surface, n: number): Surface {
+  if (n === 1) return s;
+  const width = Math.max(1, Math.floor(s.width / n));
+  const height = Math.max(1, Math.floor(s.height / n));
+  const z = new Float32Array(width * height);
+  const by = new Uint8Array(width * height);
+  for (let j = 0; j < height; j++)
+    for (let i = 0; i < width; i++) {
+      z[j * width + i] = s.z[j * n * s.width + i * n];
+      by[j * width + i] = s.by[j * n * s.width + i * n];
+    }
+  return { cell: s.cell * n, width, height, z, by, thickness: s.thickness };
+}
+
 /**
  * Most cells a proof may have: at five bytes each these are 320 MB, a board of 1 m × 0.6 m in tenths of a millimetre.
  */

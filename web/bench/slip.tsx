@@ -18,6 +18,7 @@ import { BorderPick, LeftStanding, ShapePick, StopRow } from "./cut-rows.tsx";
 import { MakingHead } from "./making-head.tsx";
 import { Reads } from "./reads.tsx";
 import { RememberPace } from "./remember-pace.tsx";
+import { valuesOf } from "./values.ts";
 import { viewOf } from "./views/register.ts";
 import { useSeen } from "./views/seen.ts";
 
@@ -119,12 +120,6 @@ function useEarly(): Record<string, Record<string, Resolved>> {
       return {};
     }
   }, [doc, built]);
-}
-
-function valuesOf(resolved: Record<string, Resolved> | undefined, own: Settings): Settings {
-  const out: Settings = { ...own };
-  for (const [k, r] of Object.entries(resolved ?? {})) out[k] = own[k] ?? r.value;
-  return out;
 }
 
 function Fields({ part, fields, own }: { part: string; fields: readonly Field[]; own: Settings }) {

@@ -137,18 +137,13 @@ function outcomeOf(id: string, prepared: BegunOutcome["prepared"], build: BuildR
   const isNothing = build.cuts.every((c) => c.toolpath.kind.length === 0);
   // What cannot be made, or comes to nothing, suits no picture, whatever the picture is.
   const isOut = worst !== undefined && (isNothing || worst.severity === "stop");
-  const { proof } = build;
   return {
     ...said,
     worst: isOut ? null : (worst?.message ?? null),
     suits: isOut
       ? { good: false, why: worst.message.replace(/\.$/, "") }
       : OUTCOMES.find((o) => o.id === id)!.suits(fit),
-    picture: {
-      width: proof.width,
-      height: proof.height,
-      data: pieceSeen(build),
-    },
+    picture: pieceSeen(build),
   };
 }
 

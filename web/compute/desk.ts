@@ -3,6 +3,8 @@ import type { Cutter } from "@oaken/core/cutters/profile";
 import type { Choice } from "@oaken/core/job/choose";
 import type { BoardJob } from "@oaken/core/job/document";
 import type { Answer, Ask, Built, DrawnRings, DrawnSurface, DrawnTone, WrittenBoard, Writing } from "./messages.ts";
+import { Receiver } from "./parcels.ts";
+import { unpacked } from "./unpacked.ts";
 import { Watched } from "./watched.ts";
 
 /** A request for which only the newest counts: one is under way, one waits, what came between is dropped. */
@@ -46,6 +48,7 @@ export class Desk {
     (a) => this.fromTracer(a),
     () => this.lostTracer(),
   );
+  private readonly receiver = new Receiver();
   private stop: SharedArrayBuffer | null = typeof SharedArrayBuffer === "undefined" ? null : new SharedArrayBuffer(4);
   private seq = 0;
   private building = 0;
@@ -143,13 +146,15 @@ export class Desk {
       if (next) this.scrub(next.cut, next.move);
       return this.wanted === null && !next;
     }
+    // Unpacked even where it is no longer wanted: the next one counts on what came with it.
+    const built = a.type === "built" ? unpacked(a.built, this.receiver) : null;
     if (a.seq !== this.building) return false;
-    if (a.type === "built") {
-      if (a.built.final) {
+    if (built) {
+      if (built.final) {
         this.wanted = null;
         this.previewer.ready();
       }
-      this.onBuilt(a.built);
+      this.onBuilt(built);
     } else if (a.type === "progress") this.onProgress(a.step, a.share);
     else if (a.type === "failed") {
       this.wanted = null;
@@ -161,6 +166,7 @@ export class Desk {
   private lostBuilder(again: boolean): void {
     for (const { failed } of this.waiting.values()) failed(new Error(`${ENDED}. Try again.`));
     this.waiting.clear();
+    this.receiver.forget();
     this.scrubs.underWay = false;
     this.scrubs.next = null;
     const { wanted } = this;

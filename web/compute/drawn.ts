@@ -1,6 +1,5 @@
 import { profileOf, SCRATCH } from "@oaken/core/cutters/profile";
 import { strokeLength } from "@oaken/core/geometry/clearance/strokes";
-import type { Finding } from "@oaken/core/inspect/finding";
 import { type BuildResult, finished } from "@oaken/core/job/build";
 import { mainHeights } from "@oaken/core/job/drawings";
 import type { Made } from "@oaken/core/job/graph";
@@ -9,13 +8,24 @@ import type { Kept } from "@oaken/core/kept";
 import { isFramed, measuredSize } from "@oaken/core/makings/picture/picture";
 import { heightAt, rangeOf } from "@oaken/core/height/field";
 import { newSurface, usualCell } from "@oaken/core/proof/surface";
-import type { HeightsProduct, ShapesProduct } from "@oaken/core/makings/product";
+import type { GreyProduct, HeightsProduct, RasterProduct, ShapesProduct } from "@oaken/core/makings/product";
 import { outlineFigures } from "@oaken/core/outline/figures";
 import type { Raster } from "@oaken/core/picture/raster";
 import { shrunk } from "@oaken/core/picture/shrink";
 import { shadingOf } from "@oaken/core/proof/shading";
-import type { Built, DrawnHeights, DrawnOutline, DrawnProduct, DrawnTone } from "./messages.ts";
-import { shownOf } from "./shown.ts";
+import type {
+  Built,
+  DrawnGrey,
+  DrawnHeights,
+  DrawnOutline,
+  DrawnProduct,
+  DrawnRaster,
+  DrawnShapes,
+  DrawnSurface,
+  DrawnTone,
+  Packed,
+} from "./messages.ts";
+import type { Sender } from "./parcels.ts";
 
 /** Pixels of a framed picture as the stage shows it. */
 const PICTURE_PIXELS = 1_500_000;
@@ -23,19 +33,32 @@ const PICTURE_PIXELS = 1_500_000;
 /** Longest side of the tone's picture, pixels: sharp enough to judge on the stage. */
 const TONE_SIDE = 900;
 
-/** A build as the page draws it. Large arrays are copies where the worker keeps them for its cache. */
-export function drawn(r: BuildResult, final: boolean, findings: Finding[], took: number, kept: Kept): Built {
+/**
+ * A build as the page draws it, on its way there.
+ * @param transfer is given the buffers that go over instead of being copied
+ */
+export function packed(
+  r: BuildResult,
+  { final, findings, took }: Pick<Built, "final" | "findings" | "took">,
+  kept: Kept,
+  sender: Sender,
+  transfer: Transferable[],
+): Packed {
   const resolved: Built["resolved"] = {};
-  const makings: Built["makings"] = {};
+  const makings: Packed["makings"] = {};
   for (const [id, made] of r.makings) {
     resolved[id] = made.resolved;
-    makings[id] = drawnProduct(r, made, kept);
+    const product = drawnProduct(r, made, kept);
+    makings[id] = sender.parcel(product, () => product);
   }
   for (const c of r.cuts) resolved[c.id] = c.resolved;
-  const shown = finished(r);
-  return {
+  const surface = sender.parcel(r.lost?.map ?? r.proof.z, () => {
+    const s = drawnSurface(r);
+    transfer.push(s.z.buffer, s.by.buffer, s.shading.data.buffer, ...(s.lost ? [s.lost.buffer] : []));
+    return s;
+  });
+  const whole: Packed = {
     makings,
-    shown: shownOf(makings, r.job, ""),
     job: r.job,
     final,
     problem: r.problem,
@@ -43,50 +66,75 @@ export function drawn(r: BuildResult, final: boolean, findings: Finding[], took:
     cuts: r.cuts.map((c, i) => ({
       id: c.id,
       on: c.cut.on,
-      resolved: c.resolved,
       seconds: c.seconds,
       minZ: c.figures.minZ,
-      toolpath: c.toolpath,
-      moveSeconds: c.moveSeconds,
+      paths: sender.parcel(c.timed, () => ({ toolpath: c.toolpath, moveSeconds: c.moveSeconds })),
       facts: c.facts,
       marks: c.marks ?? [],
       left: r.lost?.cuts[i] ?? null,
     })),
-    surface: {
-      cell: r.proof.cell,
-      width: r.proof.width,
-      height: r.proof.height,
-      z: shown.z,
-      by: r.proof.by,
-      shading: shadingOf(shown),
-      lost: r.lost?.map ?? null,
-    },
+    surface,
     litho: mainHeights(r)?.litho ?? null,
     seconds: r.seconds,
     findings,
     took,
   };
+  sender.sent();
+  return whole;
 }
 
-/** What a making gives, as the page draws it. */
+/** The proof in arrays of its own: the worker goes on from those that it keeps. */
+function drawnSurface(r: BuildResult): DrawnSurface {
+  const shown = finished(r);
+  const { cell, width, height, by } = r.proof;
+  return {
+    cell,
+    width,
+    height,
+    z: shown.z.slice(),
+    by: by.slice(),
+    shading: shadingOf(shown),
+    lost: r.lost?.map.slice() ?? null,
+  };
+}
+
+/** Drawn products that are kept: those of a job with many makings. */
+const MOST_DRAWN = 24;
+
+/** What a making gives, as the page draws it; the same object for the same product. */
 function drawnProduct(r: BuildResult, { making, product }: Made, kept: Kept): DrawnProduct {
-  if (product.is === "raster") {
-    const { x0, y0, width, height } = product.place;
-    const { raster } = product;
-    return {
-      is: "raster",
-      place: { x0, y0, width, height },
-      measured: measuredSize(product),
-      framed: raster.width > 0 && isFramed(making.settings) ? smallPicture(raster) : null,
-      pixels: { width: raster.width, height: raster.height },
-    };
-  }
-  if (product.is === "grey") return { is: "grey", bins: product.bins, tone: smallTone(product.grey) };
+  if (product.is === "raster")
+    return kept.of("drawn-raster", [product, isFramed(making.settings)], drawnRaster, MOST_DRAWN);
+  if (product.is === "grey") return kept.of("drawn-grey", [product], drawnGrey, MOST_DRAWN);
   if (product.is === "heights") return drawnHeights(r, product, kept);
+  const main = r.job.cuts.find((c) => c.on && !c.target && c.reads.art === making.id)?.cutter;
+  const shapes = (from: ShapesProduct, least: number) => drawnShapes(from, outlineOf(from, least, kept));
+  return kept.of("drawn-shapes", [product, leastStroke(main)], shapes, MOST_DRAWN);
+}
+
+function drawnRaster(product: RasterProduct, framed: boolean): DrawnRaster {
+  const { x0, y0, width, height } = product.place;
+  const { raster } = product;
+  return {
+    is: "raster",
+    place: { x0, y0, width, height },
+    measured: measuredSize(product),
+    framed: raster.width > 0 && framed ? smallPicture(raster) : null,
+    pixels: { width: raster.width, height: raster.height },
+  };
+}
+
+const drawnGrey = (product: GreyProduct): DrawnGrey => ({
+  is: "grey",
+  bins: product.bins,
+  tone: smallTone(product.grey),
+});
+
+function drawnShapes(product: ShapesProduct, outline: DrawnOutline): DrawnShapes {
   const colours = product.traced?.colours;
   return {
     is: "shapes",
-    outline: outlineOf(r, making.id, product, kept),
+    outline,
     isTraced: product.traced !== null,
     colours:
       colours?.swatches.map((s, i) => ({
@@ -155,33 +203,32 @@ function leastStroke(cutter: BuildResult["job"]["cuts"][number]["cutter"] | unde
   return isPointed ? 2 * profileOf(cutter).r(SCRATCH) : cutter.diameter;
 }
 
-/** What the stage marks on shapes: pieces, thin strokes, bridges, nodes. */
-function outlineOf(r: BuildResult, id: string, product: ShapesProduct, kept: Kept): DrawnOutline {
-  const main = r.job.cuts.find((c) => c.on && !c.target && c.reads.art === id)?.cutter;
-  const drawn = ({ shape, ink, lines, traced }: ShapesProduct, least: number): DrawnOutline => {
-    const clear = clearance(ink, kept);
-    const { axis } = clear;
-    const thin: number[] = [];
-    for (let e = 0; e < axis.a.length; e++) {
-      const [i, j] = [axis.a[e], axis.b[e]];
-      if (Math.max(axis.d[i], axis.d[j]) < least / 2 && strokeLength(clear, e) > 0)
-        thin.push(axis.x[i], axis.y[i], axis.x[j], axis.y[j]);
-    }
-    const nodeAt = new Float32Array(2 * shape.kinds.length);
-    for (let i = 0; i < shape.kinds.length; i++) nodeAt.set([shape.nodes[6 * i + 4], shape.nodes[6 * i + 5]], 2 * i);
-    return {
-      rings: { xy: Float32Array.from(ink.xy), starts: ink.starts },
-      lines: lines && { xy: Float32Array.from(lines.xy), starts: lines.starts },
-      pieces: shape.parent.length,
-      nodes: shape.kinds.length,
-      maxDeviation: traced?.result.maxDeviation ?? 0,
-      dropped: traced?.result.dropped ?? 0,
-      droppedAt: traced?.result.droppedAt ?? new Float64Array(0),
-      figures: outlineFigures(shape, ink, clear, traced?.edge ?? new Float64Array(0)),
-      bridges: traced?.bridges ?? [],
-      nodeAt,
-      thin: Float32Array.from(thin),
-    };
+/**
+ * What the stage marks on shapes: pieces, thin strokes, bridges, nodes.
+ * @param least strokes narrower than this are marked, mm
+ */
+function outlineOf({ shape, ink, lines, traced }: ShapesProduct, least: number, kept: Kept): DrawnOutline {
+  const clear = clearance(ink, kept);
+  const { axis } = clear;
+  const thin: number[] = [];
+  for (let e = 0; e < axis.a.length; e++) {
+    const [i, j] = [axis.a[e], axis.b[e]];
+    if (Math.max(axis.d[i], axis.d[j]) < least / 2 && strokeLength(clear, e) > 0)
+      thin.push(axis.x[i], axis.y[i], axis.x[j], axis.y[j]);
+  }
+  const nodeAt = new Float32Array(2 * shape.kinds.length);
+  for (let i = 0; i < shape.kinds.length; i++) nodeAt.set([shape.nodes[6 * i + 4], shape.nodes[6 * i + 5]], 2 * i);
+  return {
+    rings: { xy: Float32Array.from(ink.xy), starts: ink.starts },
+    lines: lines && { xy: Float32Array.from(lines.xy), starts: lines.starts },
+    pieces: shape.parent.length,
+    nodes: shape.kinds.length,
+    maxDeviation: traced?.result.maxDeviation ?? 0,
+    dropped: traced?.result.dropped ?? 0,
+    droppedAt: traced?.result.droppedAt ?? new Float64Array(0),
+    figures: outlineFigures(shape, ink, clear, traced?.edge ?? new Float64Array(0)),
+    bridges: traced?.bridges ?? [],
+    nodeAt,
+    thin: Float32Array.from(thin),
   };
-  return kept.of("drawn-outline", [product, leastStroke(main)], drawn);
 }

@@ -10,6 +10,7 @@ import type { Litho } from "@oaken/core/makings/product";
 import type { LostDetail } from "@oaken/core/proof/lost";
 import type { Resolved } from "@oaken/core/settings/fields";
 import type { PathFigures, Toolpath } from "@oaken/core/toolpath/toolpath";
+import type { Parcel } from "./parcels.ts";
 
 /** What the page asks of a worker. `seq` grows; an answer to an older one may never come. */
 export type Ask =
@@ -60,14 +61,17 @@ export interface DrawnSurface {
   lost: Uint8Array | null;
 }
 
-export interface DrawnCut {
-  id: string;
-  on: boolean;
-  resolved: Record<string, Resolved>;
-  seconds: number;
-  minZ: number;
+/** A cut's moves and how long each takes, s. */
+export interface DrawnPaths {
   toolpath: Toolpath;
   moveSeconds: Float64Array;
+}
+
+export interface DrawnCut extends DrawnPaths {
+  id: string;
+  on: boolean;
+  seconds: number;
+  minZ: number;
   facts: Record<string, number>;
   marks: readonly Mark[];
   /** of the shape, what the cutter leaves standing: mm² and mm */
@@ -156,6 +160,13 @@ export interface Built {
   took: number;
 }
 
+/** A finished build on its way: what the page has already does not travel again. */
+export interface Packed extends Omit<Built, "makings" | "shown" | "cuts" | "surface"> {
+  makings: Record<string, Parcel<DrawnProduct>>;
+  cuts: (Omit<DrawnCut, keyof DrawnPaths> & { paths: Parcel<DrawnPaths> })[];
+  surface: Parcel<DrawnSurface>;
+}
+
 export interface WrittenFile {
   name: string;
   kind: "program" | "drawing" | "height map" | "picture" | "solid";
@@ -179,7 +190,7 @@ export interface WrittenBoard {
 /** What a worker answers. */
 export type Answer =
   | { type: "progress"; seq: number; step: string; share: number }
-  | { type: "built"; seq: number; built: Built }
+  | { type: "built"; seq: number; built: Packed }
   | { type: "previewed"; seq: number; rings: DrawnRings | null; tone: DrawnTone | null; took: number }
   | { type: "surface"; seq: number; surface: DrawnSurface }
   | { type: "outputs"; seq: number; written: WrittenBoard }

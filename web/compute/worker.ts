@@ -11,7 +11,8 @@ import { pieceSeen } from "@oaken/core/job/seen";
 import type { Answer, Ask } from "./messages.ts";
 import { drawing, pixels, solid } from "./pixels.ts";
 import { Scrubber } from "./scrubber.ts";
-import { drawn } from "./drawn.ts";
+import { packed } from "./drawn.ts";
+import { Sender } from "./parcels.ts";
 import { preview } from "./preview.ts";
 import { sheetFonts } from "./fonts.ts";
 import { FINE_CELLS, sheetOf, writtenOf } from "./written.ts";
@@ -20,6 +21,7 @@ import { FINE_CELLS, sheetOf, writtenOf } from "./written.ts";
 const QUICK_CELLS = 200_000;
 
 const kept = new Kept();
+const sender = new Sender();
 let stop: Int32Array | null = null;
 let last: BuildResult | null = null;
 let scrubber: Scrubber | null = null;
@@ -60,14 +62,10 @@ async function build(ask: Extract<Ask, { type: "build" }>): Promise<void> {
     last = result;
     scrubber = null;
     const final = cells === passes[passes.length - 1];
-    const built = drawn(
-      result,
-      final,
-      inspect({ build: result, revision: ask.revision, written: ask.written }),
-      performance.now() - t0,
-      kept,
-    );
-    send({ type: "built", seq, built });
+    const findings = inspect({ build: result, revision: ask.revision, written: ask.written });
+    const transfer: Transferable[] = [];
+    const built = packed(result, { final, findings, took: performance.now() - t0 }, kept, sender, transfer);
+    send({ type: "built", seq, built }, transfer);
     if (!final) {
       // Let a newer request through before the finer proof.
       await new Promise((r) => setTimeout(r));
@@ -144,18 +142,17 @@ async function answer(ask: Ask): Promise<void> {
   }
 }
 
+/** A small picture is made from at least so many cells for each of its pixels, sideways: it is smooth then. */
+const THUMB_CELLS = 1.3;
+
 /** The lit proof, at most `side` pixels long. */
 async function thumb(r: BuildResult, side: number): Promise<Uint8Array> {
-  const { proof } = r;
-  const full = new OffscreenCanvas(proof.width, proof.height);
-  full
-    .getContext("2d")!
-    .putImageData(new ImageData(pieceSeen(r) as Uint8ClampedArray<ArrayBuffer>, proof.width, proof.height), 0, 0);
-  const k = Math.min(1, side / Math.max(proof.width, proof.height));
-  const small = new OffscreenCanvas(
-    Math.max(1, Math.round(proof.width * k)),
-    Math.max(1, Math.round(proof.height * k)),
-  );
+  const longest = Math.max(r.proof.width, r.proof.height);
+  const { width, height, data } = pieceSeen(r, Math.max(1, Math.floor(longest / (THUMB_CELLS * side))));
+  const full = new OffscreenCanvas(width, height);
+  full.getContext("2d")!.putImageData(new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height), 0, 0);
+  const k = Math.min(1, side / Math.max(width, height));
+  const small = new OffscreenCanvas(Math.max(1, Math.round(width * k)), Math.max(1, Math.round(height * k)));
   const g = small.getContext("2d")!;
   g.imageSmoothingQuality = "high";
   g.drawImage(full, 0, 0, small.width, small.height);

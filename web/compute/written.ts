@@ -61,7 +61,7 @@ export async function sheetOf(
 ): Promise<Uint8Array> {
   const build = buildJob(job, { files, cells: writing.cells ?? FINE_CELLS }, tools.kept);
   if (build.problem) throw new Problem(build.problem.code, build.problem.message);
-  const seen = { ...build.proof, data: pieceSeen(build) };
+  const seen = pieceSeen(build);
   // What makes papers is loaded when the first is wanted.
   const { setupSheet } = await import("@oaken/core/job/sheet");
   const png = (step: Parameters<typeof smaller>[0]) => encode({ ...smaller(step), channels: 3, depth: 8 });

@@ -167,9 +167,9 @@ describe("a lithophane", () => {
     const raster = ramp(60, 40, false);
     const [glowing, lying] = ["lithophane", "relief"].map((o) => build(job(o, raster), raster));
     const litho = productIn(glowing, "heights").litho!;
-    expect(pieceSeen(glowing)).toEqual(backlit(glowing.proof, 10, litho));
+    expect(pieceSeen(glowing).data).toEqual(backlit(glowing.proof, 10, litho));
     const { material } = lying.job.stock;
-    expect(pieceSeen(lying)).toEqual(litView(lying.proof, material, 10, lying.job.stock));
+    expect(pieceSeen(lying).data).toEqual(litView(lying.proof, material, 10, lying.job.stock));
   });
 
   it("takes its light law from a step wedge that was cut and looked at, and refuses what is no step", () => {

@@ -9,7 +9,8 @@ import { duplicateCut, moveCut, removeCut } from "@oaken/core/job/edit";
 import { formatTime } from "@oaken/core/units";
 import type { DrawnCut } from "../../compute/messages.ts";
 import { CutterShape } from "../../ui/cutter-shape.tsx";
-import { useActions, useParts, useBenchStore, useSpoken } from "../context.tsx";
+import { useActions, useBench, useBenchStore, useParts, useSpoken } from "../context.tsx";
+import { valuesOf } from "../values.ts";
 import { WorkingLine } from "../working-line.tsx";
 
 /** Narrowest card, pixels: its text stays readable. */
@@ -32,6 +33,7 @@ export function CutCard({
   seeAfter(): void;
 }) {
   const { selected, doc } = useParts("selected", "doc");
+  const resolved = useBench((s) => s.built?.resolved[cut.id]);
   const say = useSpoken();
   const store = useBenchStore();
   const { select, change } = useActions();
@@ -80,14 +82,7 @@ export function CutCard({
           </span>
           <span className="block truncate text-[12.5px] leading-4 text-soft">
             {cut.group ? `${cut.group} · ` : ""}
-            {result
-              ? say(
-                  cutKind(cut.kind).summary(
-                    Object.fromEntries(Object.entries(result.resolved).map(([k, v]) => [k, v.value])),
-                    cut.cutter,
-                  ),
-                )
-              : "…"}
+            {result ? say(cutKind(cut.kind).summary(valuesOf(resolved, cut.settings), cut.cutter)) : "…"}
           </span>
           <span className="num block truncate leading-5">
             {cut.on

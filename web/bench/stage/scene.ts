@@ -12,6 +12,7 @@ import { ClampBodies } from "./clamps.ts";
 import { crossSegments, zeroSegments } from "./marks.ts";
 import { type Picked, pickOn } from "./pick.ts";
 import { MAT_FRAGMENT, MAT_VERTEX } from "./shaders.ts";
+import { Smoother } from "./smoother.ts";
 import { ShownCutter } from "./shown-cutter.ts";
 
 const FOV = 22;
@@ -61,7 +62,7 @@ export class StageScene {
   private clamps = new ClampBodies();
   private frame = 0;
   private readonly slow = drawsInSoftware();
-  private rest: ReturnType<typeof setTimeout> | undefined;
+  private smoother: Smoother | null = null;
   private size = { width: 1, height: 1 };
   private stock = { width: 1, height: 1, thickness: 1 };
   view = { x: 0, y: 0, distance: 500, tilt: 0 };
@@ -77,6 +78,7 @@ export class StageScene {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: !this.slow, preserveDrawingBuffer: true });
     this.renderer.outputColorSpace = THREE.LinearSRGBColorSpace;
     this.renderer.setClearColor(0x1c352f);
+    if (this.slow) this.smoother = new Smoother(this.renderer);
     this.board = new Board(this.renderer.extensions.has("OES_texture_float_linear"), this.slow);
     this.mat = new THREE.Mesh(
       new THREE.PlaneGeometry(1, 1),
@@ -235,17 +237,10 @@ export class StageScene {
 
   resize(width: number, height: number): void {
     this.size = { width, height };
-    this.sharpness(1);
+    this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
+    this.renderer.setSize(width, height, false);
     this.camera.aspect = width / height;
     this.draw();
-  }
-
-  /** Drawn pixels for each of the screen's: more than one smooths edges. */
-  private sharpness(k: number): void {
-    const ratio = Math.min(2, window.devicePixelRatio * k);
-    this.board.uniforms.wipe.value *= ratio / this.renderer.getPixelRatio();
-    this.renderer.setPixelRatio(ratio);
-    this.renderer.setSize(this.size.width, this.size.height, false);
   }
 
   /** Shows the whole stock with some mat round it. */
@@ -352,6 +347,7 @@ export class StageScene {
   }
 
   draw(): void {
+    this.smoother?.end();
     if (this.frame) return;
     this.frame = requestAnimationFrame(() => {
       this.frame = 0;
@@ -370,23 +366,20 @@ export class StageScene {
   }
 
   private render(): void {
-    clearTimeout(this.rest);
-    if (this.slow && this.renderer.getPixelRatio() !== window.devicePixelRatio) this.sharpness(1);
     this.aim();
     this.outlineMarks.placeNodes(
       this.perPixel(),
       this.view.distance < NODES_WITHIN * Math.max(this.stock.width, this.stock.height),
     );
     this.renderer.render(this.scene, this.camera);
-    if (this.slow && !this.busy)
-      this.rest = setTimeout(() => {
-        this.sharpness(2);
-        this.renderer.render(this.scene, this.camera);
-      }, REST);
+    if (this.busy) return;
+    const { wipe } = this.board.uniforms;
+    const at = wipe.value as number;
+    this.smoother?.begin(this.scene, this.camera, REST, (k) => (wipe.value = k * at));
   }
 
   dispose(): void {
-    clearTimeout(this.rest);
+    this.smoother?.dispose();
     cancelAnimationFrame(this.frame);
     this.renderer.dispose();
   }
