@@ -19,6 +19,8 @@ export class SegmentCells {
   private readonly edges: Int32Array;
   /** the point that edge i leads to */
   private readonly next: Int32Array;
+  /** the edge that was nearest last: who asks place by place mostly meets it again */
+  private last = -1;
 
   constructor(private readonly rings: Rings) {
     const { xy, starts } = rings;
@@ -77,8 +79,9 @@ export class SegmentCells {
   distance(x: number, y: number, most: number, enough = 0): number {
     const { columns, rows, side } = this;
     const [u, v] = [Math.floor((x - this.minX) / side), Math.floor((y - this.minY) / side)];
-    let best = most * most;
     const stop = enough * enough;
+    let best = most * most;
+    if (this.last >= 0) best = Math.min(best, this.squareTo(this.last, x, y));
     // From a place outside, the first rings of cells are outside too.
     let ring = Math.max(0, -u, -v, u - columns + 1, v - rows + 1);
     const last = Math.max(u, v, columns - 1 - u, rows - 1 - v);
@@ -104,14 +107,19 @@ export class SegmentCells {
 
   /** The least squared distance of a cell's edges, or `best` where that is less. */
   private nearest(cell: number, x: number, y: number, best: number): number {
-    const { xy } = this.rings;
     for (let k = this.first[cell]; k < this.first[cell + 1]; k++) {
-      const i = 2 * this.edges[k];
-      const j = 2 * this.next[this.edges[k]];
-      const d = squaredDistance(x, y, xy[i], xy[i + 1], xy[j], xy[j + 1]);
-      if (d < best) best = d;
+      const d = this.squareTo(this.edges[k], x, y);
+      if (d >= best) continue;
+      best = d;
+      this.last = this.edges[k];
     }
     return best;
+  }
+
+  private squareTo(edge: number, x: number, y: number): number {
+    const { xy } = this.rings;
+    const [i, j] = [2 * edge, 2 * this.next[edge]];
+    return squaredDistance(x, y, xy[i], xy[i + 1], xy[j], xy[j + 1]);
   }
 }
 

@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
-import { ringsFrom } from "../geometry/rings.ts";
-import { circle } from "../testing/random.ts";
+import { insideRegion, ringsFrom } from "../geometry/rings.ts";
+import { circle, distanceToRings, seeded, star } from "../testing/random.ts";
 import { planOn } from "../testing/cutting.ts";
 import { profileOf } from "../cutters/profile.ts";
+import { sloping } from "./asked.ts";
 import { withoutFallen } from "./fallen.ts";
 import { lostDetail } from "./lost.ts";
 import { newSurface } from "./surface.ts";
@@ -63,6 +64,32 @@ describe("what falls out", () => {
     const t = newSurface(100, 100, 0.5, 20);
     sweep(t, held.toolpath, profileOf(cutterOf("flat:4")), 1);
     expect(withoutFallen(t, [held.within!]).z[Math.floor(72 / 0.5) * t.width + 100]).toBe(0);
+  });
+});
+
+describe("a sloping surface that is asked for", () => {
+  it("is as deep as its place lies inside, and counts as reached only where nothing stands above it", () => {
+    for (let seed = 1; seed <= 20; seed++) {
+      const random = seeded(seed);
+      const region = ringsFrom([star(random, 9, 14, 18, 20, 20), circle(20, 20, 2 + 3 * random(), 24, true)]);
+      const [floor, slope] = [0.5 + 4 * random(), 0.4 + 2 * random()];
+      const grid = { width: 80, height: 80, cell: 0.5 };
+      const asked = sloping(region, floor, slope, 0.1);
+      const [wanted, isReached] = [asked.over(grid), asked.isReached!(grid)];
+      let reached = 0;
+      for (let k = 0; k < 80 * 80; k++) {
+        const [x, y] = [((k % 80) + 0.5) * 0.5, (Math.floor(k / 80) + 0.5) * 0.5];
+        if (!insideRegion(region, x, y)) continue;
+        const truth = -Math.min(floor, slope * distanceToRings(region, x, y));
+        expect(wanted(k), `seed ${seed}`).toBeCloseTo(truth, 9);
+        // Just under what may stand there, and just over.
+        const within = 0.05 * random();
+        expect(isReached(k, truth + within - 1e-6, within), `seed ${seed}`).toBe(true);
+        expect(isReached(k, truth + within + 1e-6, within), `seed ${seed}`).toBe(false);
+        reached++;
+      }
+      expect(reached).toBeGreaterThan(100);
+    }
   });
 });
 

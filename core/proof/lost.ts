@@ -41,11 +41,13 @@ export function lostDetail(s: Surface, asked: Asked, map: Uint8Array): LostDetai
   if (ringCount(asked.region) === 0) return out;
   const inside = maskOf(asked.region, W, H, cell);
   const wanted = asked.over(s);
+  const isReached = asked.isReached?.(s);
   const isWall = asked.isWall?.(s);
   const one = cell * cell;
   for (let k = 0; k < inside.length; k++) {
     if (!inside[k]) continue;
     out.area += one;
+    if (isReached?.(k, z[k], FINE)) continue;
     const w = wanted(k);
     // Walls without a flat level meet in corners that no round cutter reaches: detail lost, not floor forgotten.
     const isFloor = w === asked.flat;

@@ -48,6 +48,8 @@ export function useBuilding(bench: Bench, desk: Desk): void {
     desk.onFailed = (failed) => store.setState({ failed, working: null });
     const build = () => {
       const s = store.getState();
+      // The card's picture would be of what is no longer, and the build would have to wait for it.
+      clearTimeout(thumb.current);
       // What is shown is behind from this moment on, not from the worker's first word.
       store.setState({ working: { step: "job", share: 0 } });
       desk.build(s.doc, { revision: s.revision, written: s.written ?? undefined });

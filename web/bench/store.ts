@@ -11,6 +11,7 @@ import type { Setting } from "@oaken/core/settings/fields";
 import type { Unit } from "@oaken/core/units";
 import { shownOf } from "../compute/shown.ts";
 import type { Built, DrawnRings, DrawnSurface, DrawnTone } from "../compute/messages.ts";
+import { sharing } from "./sharing.ts";
 import { api, Refused } from "../ui/api.ts";
 import { rememberedUnit, rememberUnit } from "../ui/unit.ts";
 
@@ -236,9 +237,11 @@ export function createBench(id: string, whole: JobDocument, revision: number, wr
     /** Every change of the document; the edit may say which board is shown after it. */
     changeWhole(name: string, edit: (d: JobDocument, board: string) => string | void, gesture?: string): void {
       const { whole, doc, past, live, liveTone } = get();
-      const next = structuredClone(whole);
-      const board = edit(next, doc.board.id) ?? doc.board.id;
-      if (JSON.stringify(next) === JSON.stringify(whole)) return;
+      const edited = structuredClone(whole);
+      const board = edit(edited, doc.board.id) ?? doc.board.id;
+      // Parts that are as they were stay the same objects: what shows them alone is left alone.
+      const next = sharing(whole, edited);
+      if (next === whole) return;
       const fault = lockFault(whole, next);
       if (fault) return set({ failed: fault });
       const now = Date.now();

@@ -1,7 +1,7 @@
 import { heightAt, type HeightField } from "../../height/field.ts";
 import { emptyRings, type Rings } from "../../geometry/rings.ts";
 import { rectangle } from "../../geometry/shape.ts";
-import { type Asked, BESIDE, type Grid } from "../../proof/asked.ts";
+import { type Asked, BESIDE, middleOf } from "../../proof/asked.ts";
 
 /** The part of a board that a field covers, as a region. */
 export function regionOf(f: HeightField, board: { width: number; height: number }): Rings {
@@ -13,23 +13,17 @@ export function regionOf(f: HeightField, board: { width: number; height: number 
 /** Where the wanted surface rises or falls faster than this, mm per mm, it is an upright wall. */
 const UPRIGHT = 4;
 
-/** The middle of a cell of a map, mm. */
-const middle = (k: number, { width, cell }: Grid): [number, number] => {
-  const i = k % width;
-  return [(i + 0.5) * cell, ((k - i) / width + 0.5) * cell];
-};
-
 /** A wanted surface, in the middle of every cell of a map. */
 export const heightAsked = (f: HeightField, region: Rings, ridge: number): Asked => ({
   region,
   flat: null,
   ridge,
-  over: (grid) => (k) => heightAt(f, ...middle(k, grid)),
+  over: (grid) => (k) => heightAt(f, ...middleOf(k, grid)),
   isWall(grid) {
     const beside = BESIDE * grid.cell;
     const most = 2 * beside * UPRIGHT;
     return (k) => {
-      const [x, y] = middle(k, grid);
+      const [x, y] = middleOf(k, grid);
       const along = Math.abs(heightAt(f, x + beside, y) - heightAt(f, x - beside, y));
       const away = Math.abs(heightAt(f, x, y + beside) - heightAt(f, x, y - beside));
       return Math.max(along, away) > most;

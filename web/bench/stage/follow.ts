@@ -56,10 +56,7 @@ export function follow(scene: StageScene, store: Bench["store"]): () => void {
   );
   on(
     (s) => [!s.built?.final || s.working !== null],
-    (busy) => {
-      scene.busy = busy;
-      if (!busy) scene.draw();
-    },
+    (busy) => scene.setBusy(busy),
   );
   on(
     (s) => [

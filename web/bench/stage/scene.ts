@@ -68,7 +68,7 @@ export class StageScene {
   view = { x: 0, y: 0, distance: 500, tilt: 0 };
   surface: DrawnSurface | null = null;
   /** more is on its way: no time for smooth edges */
-  busy = true;
+  private busy = true;
   /** grows with each move of the view */
   moves = 0;
   private movedTo = "";
@@ -122,6 +122,12 @@ export class StageScene {
     this.zero.show(1);
     this.clamps.set(stock.clamps ?? []);
     this.draw();
+  }
+
+  setBusy(busy: boolean): void {
+    this.busy = busy;
+    if (busy) this.smoother?.end();
+    else this.draw();
   }
 
   setSurface(s: DrawnSurface): void {
@@ -230,9 +236,10 @@ export class StageScene {
 
   /** The cutter's own shape at a place, or none. */
   setCutter(c: Cutter | null, x = 0, y = 0, z = 0): void {
+    const isGone = c === null && !this.cutter.isShown;
     this.cutter.set(c);
     this.cutter.group.position.set(x, y, z);
-    this.draw();
+    if (!isGone) this.draw();
   }
 
   resize(width: number, height: number): void {

@@ -10,12 +10,14 @@ const ROUND = 28;
 export class ShownCutter {
   readonly group = new THREE.Group();
   private key = "";
+  isShown = false;
 
   /** Shows another cutter, or none. */
   set(c: Cutter | null): void {
     const key = JSON.stringify(c);
     if (key === this.key) return;
     this.key = key;
+    this.isShown = c !== null;
     this.group.clear();
     if (!c) return;
     const shape = new THREE.LatheGeometry(outlineOf(c), ROUND);
