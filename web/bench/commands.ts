@@ -90,6 +90,7 @@ export const COMMANDS = {
     bound: ["w"],
     run: set((s) => ({ view: s.view === "write" ? "bench" : "write" })),
   },
+  putAway: { title: "put the tool away", key: "Esc", bound: ["Escape"], run: set(() => ({ tool: null })) },
   keys: { title: "this list", key: "?", bound: ["Shift+?", "?"], run: set(() => ({ sheet: "keys" })) },
 } satisfies Record<string, Command>;
 
@@ -97,7 +98,7 @@ export const COMMANDS = {
 export const FOCUS_KEYS: readonly (readonly [string, string])[] = [
   ["Arrows + −", "on the stage: move and zoom it"],
   ["Arrows", "on a mark, handle or tool's place: move it; Shift for ten steps, Delete takes it away"],
-  ["Enter Esc", "with a tool in hand: place it, put it away"],
+  ["Enter", "with a tool in hand: put it down at the crosshair, take it up again"],
   ["↑ ↓", "in a field: step its value; Shift for ten steps, Alt for a tenth"],
   ["M", "on a cut's grip: take it, arrows move it, M again puts it down"],
 ];

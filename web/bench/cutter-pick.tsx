@@ -168,7 +168,8 @@ function Angle({ cut }: { cut: JobCut }) {
   const unit = useBench((q) => q.unit);
   /** @param to what it is rounded, degrees */
   const set = (v: number, to = 1) => {
-    if (!Number.isFinite(v)) return;
+    // A field that was only passed through leaves the rack's cutter as it is.
+    if (!Number.isFinite(v) || v === angle) return;
     const a = Math.max(LEAST_ANGLE, Math.min(MOST_ANGLE, Math.round(v / to) * to));
     change("cutter angle", (d) => {
       const c = d.cuts.find((q) => q.id === cut.id)!;

@@ -10,6 +10,8 @@ import { Toggle } from "../ui/toggle.tsx";
 import { useActions, useBench, useBenchStore, useDesk, useSpoken } from "./context.tsx";
 import { CurveField } from "./curve-field.tsx";
 import { NumberField } from "./number-field.tsx";
+import { PlaceList } from "./tools/place-list.tsx";
+import { isListed } from "./tools/placed.ts";
 import { useTakeTool } from "./tools/take.ts";
 
 /** A setting: its label, its value, where it came from, and back to automatic. */
@@ -97,6 +99,9 @@ export function FieldRow({
           }}
         />
       )}
+      {f.tool && isListed(f.tool) && value !== "" && (
+        <PlaceList part={part} field={f.key} label={f.label} tool={f.tool} value={value as string} />
+      )}
       {f.drawn === "curve" && <CurveField value={value as string} onChange={set} />}
       {f.slider && (
         <FieldSlider f={f} value={value as number} auto={isSet ? null : (r.value as number)} onSlide={slide} />
@@ -161,20 +166,18 @@ function ChipGauge({ gauge, feed }: { gauge: Gauge; feed: number }) {
 function TextState({ part, f, value }: { part: string; f: Field; value: string }) {
   const take = useTakeTool();
   const on = useBench((s) => s.tool?.id === f.tool);
-  const items = value.split(/[;,]/).filter((t) => t.trim()).length;
+  const many = value.includes(";") ? value.split(";").length : value.split(",").length;
+  const said = f.tool === "crop" || f.tool === "corners" ? "set" : `${many}`;
   return (
     <span className="flex items-center gap-2">
-      <span className="text-[13px] text-soft">
-        {value === ""
-          ? "none"
-          : ["erase", "hide", "bridge", "tabs", "pierce", "drill"].includes(f.tool ?? "")
-            ? `${value.split(";").filter((t) => t.trim()).length}`
-            : f.tool === "colours"
-              ? `${items} kept`
-              : "set"}
-      </span>
+      <span className="text-[13px] text-soft">{value === "" ? "none" : said}</span>
       {f.tool && (
-        <button className="btn !h-7" aria-pressed={on} onClick={() => take(f.tool!, part)}>
+        <button
+          className="btn !h-7"
+          aria-pressed={on}
+          aria-label={`${f.label} on the stage`}
+          onClick={() => take(f.tool!, part)}
+        >
           {on ? "put away" : "on the stage"}
         </button>
       )}

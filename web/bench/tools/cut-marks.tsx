@@ -1,12 +1,14 @@
 "use client";
 import { useRef, useState } from "react";
-import { X } from "lucide-react";
 import type { Mark } from "@oaken/core/cuts/kind";
 import { cutKind } from "@oaken/core/cuts/register";
 import { parsePlaces, showPlaces } from "@oaken/core/settings/places";
 import { arrowMove } from "../../ui/arrows.ts";
 import { useActions, useParts, useBenchStore } from "../context.tsx";
 import { useCamera } from "../stage/camera.ts";
+import { Crosshair } from "./drawn-gesture.tsx";
+import { FocusHeld } from "./focus.ts";
+import { ToolBar } from "./tool-bar.tsx";
 import type { StageScene } from "../stage/scene.ts";
 
 /** How each kind of mark is called, and added by hand. */
@@ -32,9 +34,11 @@ const HAND: Record<Mark["kind"], { kind: Mark["kind"]; tool: string; name: strin
 };
 /** A mark and a place kept by hand are the same within this, mm. */
 const SAME = 0.6;
-/** Arrow keys move a mark so far, mm. */
+/** Arrow keys move a mark so far, mm; with Shift ten times as far. */
 const NUDGE = 0.5;
+const keyNudge = (e: React.KeyboardEvent) => arrowMove(e.key, e.shiftKey ? 10 * NUDGE : NUDGE);
 
+const xyOf = ({ x, y }: { x: number; y: number }): [number, number] => [x, y];
 const near = (m: { x: number; y: number }, [x, y]: readonly [number, number]): boolean =>
   Math.hypot(m.x - x, m.y - y) < SAME;
 
@@ -45,6 +49,7 @@ export function CutMarks({ scene }: { scene: StageScene }) {
   const { setting } = useActions();
   useCamera(scene);
   const svg = useRef<SVGSVGElement>(null);
+  const [cursor, setCursor] = useState<{ x: number; y: number } | null>(null);
   const [drag, setDrag] = useState<{ i: number; x: number; y: number } | null>(null);
   const cut = doc.cuts.find((c) => c.id === selected);
   const marks = built?.cuts.find((c) => c.id === selected)?.marks ?? [];
@@ -60,6 +65,10 @@ export function CutMarks({ scene }: { scene: StageScene }) {
   };
   const keep = (h: (typeof HAND)[Mark["kind"]], places: readonly (readonly [number, number])[]) =>
     setting(cut.id, fields[h.kind]!, `${h.name} by hand`, places.length > 0 ? showPlaces(places) : undefined);
+  const add = ({ x, y }: { x: number; y: number }) => {
+    const ofTabs = marks.filter((m) => m.kind === "tab").map((m) => [m.x, m.y] as const);
+    keep(adding!, [...(adding!.tool === "tabs" ? ofTabs : byHand(adding!)), [x, y]]);
+  };
   /** Tabs are kept all together: one moved by hand makes its neighbours on the contour stay where they are. */
   const move = (i: number, to: { x: number; y: number } | null) => {
     const m = marks[i];
@@ -77,16 +86,25 @@ export function CutMarks({ scene }: { scene: StageScene }) {
       <svg
         ref={svg}
         className={`absolute inset-0 h-full w-full ${adding ? "cursor-crosshair" : "pointer-events-none"}`}
-        role="group"
-        aria-label={`Places of ${cut.name}`}
+        role={adding ? "application" : "group"}
+        tabIndex={adding ? 0 : -1}
+        aria-label={
+          `Places of ${cut.name}` + (adding ? `. ${adding.how} Arrows move a crosshair, Enter adds one there.` : "")
+        }
         onClick={(e) => {
           const p = adding && e.target === svg.current ? at(e) : null;
-          if (!p || !adding) return;
-          const kept =
-            adding.tool === "tabs"
-              ? marks.filter((m) => m.kind === "tab").map((m) => [m.x, m.y] as const)
-              : byHand(adding);
-          keep(adding, [...kept, [p.x, p.y] as const]);
+          if (p) add(p);
+        }}
+        onKeyDown={(e) => {
+          if (!adding) return;
+          const way = keyNudge(e);
+          const from = cursor ?? { x: doc.stock.width / 2, y: doc.stock.height / 2 };
+          if (e.key === "Escape") store.setState({ tool: null });
+          else if (way) setCursor({ x: from.x + way.dx, y: from.y + way.dy });
+          else if (e.key === "Enter" || e.key === " ") add(from);
+          else return;
+          e.preventDefault();
+          e.stopPropagation();
         }}
       >
         {marks.map((m, i) => {
@@ -117,7 +135,7 @@ export function CutMarks({ scene }: { scene: StageScene }) {
               }}
               onPointerCancel={() => setDrag(null)}
               onKeyDown={(e) => {
-                const way = arrowMove(e.key, NUDGE);
+                const way = keyNudge(e);
                 if (e.key === "Delete" || e.key === "Backspace") move(i, null);
                 else if (way) move(i, { x: m.x + way.dx, y: m.y + way.dy });
                 else return;
@@ -135,26 +153,11 @@ export function CutMarks({ scene }: { scene: StageScene }) {
             </g>
           );
         })}
+        {adding && cursor && <Crosshair at={xyOf(scene.project(cursor.x, cursor.y, 0))} />}
+        {adding && <FocusHeld element={svg} />}
       </svg>
       {adding && (
-        <div
-          role="toolbar"
-          aria-label="Tool"
-          className={
-            "absolute left-3 top-[62px] z-10 flex max-w-[calc(100%-24px)] items-center gap-3 rounded-md border " +
-            "border-line bg-raised px-3 py-1.5 shadow-card"
-          }
-        >
-          <span className="text-[13px] text-soft">{adding.how}</span>
-          <button
-            className="btn btn-plain btn-icon"
-            aria-label="Put the tool away"
-            title="Put the tool away (Esc)"
-            onClick={() => store.setState({ tool: null })}
-          >
-            <X size={16} />
-          </button>
-        </div>
+        <ToolBar how={adding.how} at={cursor ? `x ${cursor.x.toFixed(1)}, y ${cursor.y.toFixed(1)} mm` : ""} />
       )}
     </>
   );

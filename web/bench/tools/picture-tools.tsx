@@ -1,9 +1,10 @@
 "use client";
-import { Crop, Eraser, Frame, RotateCw, Ruler, Scan } from "lucide-react";
+import { Scan } from "lucide-react";
 import { cropBox } from "@oaken/core/picture/frame";
 import { useActions, useParts } from "../context.tsx";
 import { spaceOf } from "./space.ts";
 import { useTakeTool } from "./take.ts";
+import { TOOLS } from "./tools.ts";
 
 /** The tools that work on the picture itself, one click away. */
 export function PictureTools({ part }: { part: string }) {
@@ -36,26 +37,22 @@ export function PictureTools({ part }: { part: string }) {
       (d) => void (d.makings.find((n) => n.id === part)!.settings.crop = crop.map((v) => Math.round(v)).join(",")),
     );
   };
-  const button = (id: string, label: string, Icon: typeof Crop) => (
-    <button
-      key={id}
-      className="btn !h-8 !px-2 aria-pressed:!border-spruce aria-pressed:text-spruce"
-      aria-pressed={tool?.id === id}
-      onClick={() => take(id, part)}
-    >
-      <Icon size={14} /> {label}
-    </button>
-  );
+  const tools = TOOLS.filter((t) => t.Icon);
   return (
     <div role="group" aria-label="Picture tools" className="grid grid-cols-2 gap-1.5 px-3 pb-3">
-      {button("crop", "Crop", Crop)}
+      {tools.map(({ id, title, Icon = Scan }) => (
+        <button
+          key={id}
+          className="btn !h-8 !px-2 aria-pressed:!border-spruce aria-pressed:text-spruce"
+          aria-pressed={tool?.id === id}
+          onClick={() => take(id, part)}
+        >
+          <Icon size={14} /> {title}
+        </button>
+      ))}
       <button className="btn !h-8 !px-2" onClick={toContent}>
         <Scan size={14} /> Crop to ink
       </button>
-      {button("erase", "Erase", Eraser)}
-      {button("straighten", "Straighten", RotateCw)}
-      {button("corners", "Square up", Frame)}
-      {button("measure", "Measure", Ruler)}
     </div>
   );
 }

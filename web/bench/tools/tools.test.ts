@@ -5,14 +5,15 @@ const hand = (pixels: number[], more: Partial<Gesture> = {}): Gesture => ({
   pixels,
   space: { toPixel: (x, y) => [x, y], toStock: (x, y) => [x, y], perMm: 10, width: 800, height: 600 },
   own: {},
-  file: { width: 800, height: 600 },
+  file: { sha: "", width: 800, height: 600 },
+  built: {} as Gesture["built"],
   offset: [0, 0],
   mode: "",
   brush: 12,
   proportion: 0,
   ...more,
 });
-const apply = (id: string, g: Gesture) => toolById(id)!.apply(g);
+const apply = (id: string, g: Gesture) => toolById(id)!.apply(g) as Record<string, unknown> | null;
 
 describe("tools of the stage", () => {
   it("crop: the dragged box whichever way it was dragged, in pixels of the uncropped picture", () => {

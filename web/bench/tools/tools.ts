@@ -1,6 +1,9 @@
+import { Crop, Eraser, Frame, RotateCw, Ruler } from "lucide-react";
 import type { Setting } from "@oaken/core/settings/fields";
 import { type FrameSettings, NO_FRAME } from "@oaken/core/picture/frame";
 import { turnedFrame } from "@oaken/core/picture/reframe";
+import type { Built } from "../../compute/messages.ts";
+import { pickColour } from "./pick-colour.ts";
 import { appended, type Space, textOf } from "./space.ts";
 
 /** What a tool needs to know when a hand has finished a gesture. */
@@ -11,7 +14,8 @@ export interface Gesture {
   /** the part's own settings */
   own: Record<string, Setting>;
   /** the picture as it is in its file, px */
-  file: { width: number; height: number };
+  file: { sha: string; width: number; height: number };
+  built: Built;
   /** where a crop has moved the picture's origin, px */
   offset: [number, number];
   mode: string;
@@ -30,9 +34,21 @@ export interface Tool {
   /** drag: two points · stroke: a freehand line · click: one point · corners: four handles */
   gesture: "drag" | "stroke" | "click" | "corners";
   modes?: readonly { value: string; label: string; gesture?: Tool["gesture"] }[];
+  /** among the picture's own tools, with this picture of it */
+  Icon?: typeof Crop;
+  /** what a drag is drawn as; a box when not given */
+  drawn?: "line";
+  /** once its settings are set it is put away */
+  isOnce?: boolean;
+  /** settings that it begins without */
+  clears?: readonly string[];
+  /** a drag gives a length that is to be typed as it really is: the picture is sized by it */
+  measures?: boolean;
   /** settings after the gesture, null to leave all as it is */
-  apply(g: Gesture): Record<string, Setting | undefined> | null;
+  apply(g: Gesture): Changed | null | Promise<Changed | null>;
 }
+
+type Changed = Record<string, Setting | undefined>;
 
 const shifted = (g: Gesture): number[] => g.pixels.map((v, i) => v + g.offset[i % 2]);
 
@@ -45,6 +61,8 @@ export const TOOLS: readonly Tool[] = [
     title: "Crop",
     how: "Drag over the part to keep.",
     gesture: "drag",
+    Icon: Crop,
+    isOnce: true,
     modes: [
       { value: "free", label: "free" },
       { value: "proportion", label: "stock's shape" },
@@ -66,6 +84,7 @@ export const TOOLS: readonly Tool[] = [
     title: "Erase",
     how: "The ground around fills what is wiped off.",
     gesture: "click",
+    Icon: Eraser,
     modes: [
       { value: "spot", label: "one mark", gesture: "click" },
       { value: "brush", label: "brush", gesture: "stroke" },
@@ -88,6 +107,9 @@ export const TOOLS: readonly Tool[] = [
     title: "Straighten",
     how: "Draw along a line that should be level or upright.",
     gesture: "drag",
+    Icon: RotateCw,
+    drawn: "line",
+    isOnce: true,
     apply(g) {
       const [x0, y0, x1, y1] = g.pixels;
       if (Math.hypot(x1 - x0, y1 - y0) < LEAST_DRAG) return null;
@@ -109,7 +131,33 @@ export const TOOLS: readonly Tool[] = [
     title: "Square up",
     how: "Drag the four handles to the drawing's corners, then apply.",
     gesture: "corners",
+    Icon: Frame,
+    isOnce: true,
+    clears: ["corners", "turn", "crop", "erase"],
     apply: (g) => ({ corners: textOf(g.pixels), turn: undefined, crop: undefined, erase: undefined }),
+  },
+  {
+    id: "measure",
+    title: "Measure",
+    how: "Draw between two places whose distance you know.",
+    gesture: "drag",
+    Icon: Ruler,
+    drawn: "line",
+    measures: true,
+    apply: () => null,
+  },
+  {
+    id: "colours",
+    title: "Colours",
+    how: "Click a colour to keep it or leave it out.",
+    gesture: "click",
+    async apply({ built, file, pixels }) {
+      const hex = await pickColour(built, file.sha, pixels[0], pixels[1]);
+      const colours = built.shown.shapes?.colours;
+      if (hex === null || !colours) return null;
+      const kept = colours.filter((c) => c.kept !== (c.hex === hex)).map((c) => c.hex);
+      return { keep: kept.join(",") };
+    },
   },
   {
     id: "hide",
