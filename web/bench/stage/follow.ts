@@ -5,7 +5,8 @@ import { makingKind } from "@oaken/core/makings/register";
 import type { Gives } from "@oaken/core/makings/product";
 import { positionAt } from "../playback.ts";
 import type { Bench, BenchState, Colouring } from "../store.ts";
-import { MOST_TILT, type StageScene } from "./scene.ts";
+import { MOST_TILT } from "./eye.ts";
+import type { StageScene } from "./scene.ts";
 
 /** What the selection gives; null for cuts and the stock. */
 export function givenBy({ doc, selected }: Pick<BenchState, "doc" | "selected">): Gives | null {
@@ -35,7 +36,7 @@ export function follow(scene: StageScene, store: Bench["store"]): () => void {
     ends.push(store.subscribe(read, (now) => tell(...now), { equalityFn: shallow, fireImmediately: true }));
 
   const state = store.getState();
-  scene.view.tilt = state.tilt * MOST_TILT;
+  scene.eye.view.tilt = state.tilt * MOST_TILT;
   on(
     (s) => [s.doc.stock],
     (stock) => scene.setStock(stock),
@@ -43,7 +44,7 @@ export function follow(scene: StageScene, store: Bench["store"]): () => void {
   on(
     ({ doc: { stock }, tilt, fits }) => [tilt, fits, `${stock.width}×${stock.height}×${stock.thickness}`],
     (tilt, _fits, _size) => {
-      scene.view.tilt = tilt * MOST_TILT;
+      scene.eye.view.tilt = tilt * MOST_TILT;
       scene.fit();
     },
   );
@@ -106,8 +107,8 @@ export function follow(scene: StageScene, store: Bench["store"]): () => void {
     (target) => {
       if (!target) return;
       const least = Math.max(FLOWN.least, store.getState().doc.stock.width * FLOWN.share);
-      const distance = Math.min(scene.view.distance, FLOWN.distance * least);
-      Object.assign(scene.view, { x: target.x, y: target.y, distance });
+      const distance = Math.min(scene.eye.view.distance, FLOWN.distance * least);
+      Object.assign(scene.eye.view, { x: target.x, y: target.y, distance });
       scene.setMarks([target.x, target.y]);
     },
   );

@@ -84,6 +84,8 @@ export function useHands(box: RefObject<HTMLDivElement | null>, scene: StageScen
       before = now;
     };
     const up = (e: PointerEvent) => {
+      // The finger whose gesture is given up is still there.
+      if (!e.isTrusted) return;
       if (!fingers.delete(e.pointerId) || !before) return;
       e.stopPropagation();
       if (fingers.size === 0) before = null;

@@ -12,9 +12,9 @@ export function Rulers({ scene }: { scene: StageScene }) {
   const stock = useBench((s) => s.doc.stock);
   const unit = useBench((s) => s.unit);
   useCamera(scene);
-  const a = scene.project(0, 0, 0);
-  const b = scene.project(stock.width, 0, 0);
-  const c = scene.project(0, stock.height, 0);
+  const a = scene.eye.project(0, 0, 0);
+  const b = scene.eye.project(stock.width, 0, 0);
+  const c = scene.eye.project(0, stock.height, 0);
   const scale = (b.x - a.x) / stock.width;
   if (!(scale > 0)) return null;
   const k = unit === "mm" ? 1 : MM_PER_INCH;

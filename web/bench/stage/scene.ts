@@ -8,6 +8,7 @@ import { COLOURINGS, type Colouring, type Glow, type Mixer } from "../store.ts";
 import { PathLines, pathSegments, ringSegments, WideLines } from "./lines.ts";
 import { OutlineMarks } from "./outline-marks.ts";
 import { Board, rowsTurned } from "./board.ts";
+import { Eye } from "./eye.ts";
 import { ClampBodies } from "./clamps.ts";
 import { crossSegments, zeroSegments } from "./marks.ts";
 import { type Picked, pickOn } from "./pick.ts";
@@ -15,16 +16,6 @@ import { MAT_FRAGMENT, MAT_VERTEX } from "./shaders.ts";
 import { Smoother } from "./smoother.ts";
 import { ShownCutter } from "./shown-cutter.ts";
 
-const FOV = 22;
-/** The view's least and most distance, mm. */
-const NEAREST = 8;
-const FARTHEST = 40000;
-/** Panning a tilted view: depth is taken to be shortened to this share at most. */
-const LEAST_FORESHORTENED = 0.4;
-/** Tilt of the lowest view, radians from straight above. */
-export const MOST_TILT = 1.15;
-/** Tilts under this are straight above, radians. */
-const PLAN = 0.02;
 const CHALK = 0xf2d45c;
 /** How much darker the stock is under paths alone. */
 const PATHS_DIM = 0.5;
@@ -35,6 +26,16 @@ const NODES_WITHIN = 1.4;
 
 /** Without a graphics card every pixel costs: smooth edges then come only once nothing has moved for so long, ms. */
 const REST = 350;
+/** … and for so many times as long as a drawing takes. */
+const LAGS = 6;
+/** A drawing that takes longer than this lags behind a hand, ms; then so few pixels are drawn for each CSS pixel. */
+const SLUGGISH = 120;
+const COARSE = 0.5;
+/** A view that has not moved for so long rests, ms. */
+const STILL = 200;
+
+/** Pixels drawn for each CSS pixel, sideways. */
+const usualRatio = (): number => Math.min(2, window.devicePixelRatio);
 
 /** Whether the browser draws 3D without a graphics card. */
 function drawsInSoftware(): boolean {
@@ -49,7 +50,7 @@ function drawsInSoftware(): boolean {
 export class StageScene {
   private renderer: THREE.WebGLRenderer;
   private scene = new THREE.Scene();
-  readonly camera = new THREE.PerspectiveCamera(FOV, 1, 1, 20000);
+  readonly eye = new Eye();
   private board: Board;
   private mat: THREE.Mesh<THREE.PlaneGeometry, THREE.ShaderMaterial>;
   private outer = new WideLines(0x7df0c8, 1.8);
@@ -63,16 +64,18 @@ export class StageScene {
   private frame = 0;
   private readonly slow = drawsInSoftware();
   private smoother: Smoother | null = null;
+  /** the view moves, and is drawn in fewer pixels */
+  private isCoarse = false;
+  private still: ReturnType<typeof setTimeout> | undefined;
+  /** the wipe line, CSS pixels from the left */
+  private wipe = 0;
+  /** how long the last drawing kept the next frame waiting, ms */
+  private lag = 0;
   private size = { width: 1, height: 1 };
-  private stock = { width: 1, height: 1, thickness: 1 };
-  view = { x: 0, y: 0, distance: 500, tilt: 0 };
+  private stock = { width: 1, height: 1 };
   surface: DrawnSurface | null = null;
   /** more is on its way: no time for smooth edges */
   private busy = true;
-  /** grows with each move of the view */
-  moves = 0;
-  private movedTo = "";
-  private watchers = new Set<() => void>();
 
   constructor(private canvas: HTMLCanvasElement) {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: !this.slow, preserveDrawingBuffer: true });
@@ -110,7 +113,8 @@ export class StageScene {
 
   setStock(stock: StockSettings): void {
     const { width, height, thickness, material } = stock;
-    this.stock = { width, height, thickness };
+    this.stock = { width, height };
+    this.eye.setStock(stock);
     this.board.setStock(stock, material);
     const reach = 12 * Math.max(width, height);
     this.mat.geometry.dispose();
@@ -222,8 +226,13 @@ export class StageScene {
 
   /** Wipe line in CSS pixels from the left, 0 for none. */
   setWipe(x: number): void {
-    this.board.uniforms.wipe.value = x * this.renderer.getPixelRatio();
+    this.wipe = x;
     this.draw();
+  }
+
+  /** @param finer pixels drawn for each of the canvas's, sideways */
+  private placeWipe(finer = 1): void {
+    this.board.uniforms.wipe.value = this.wipe * this.renderer.getPixelRatio() * finer;
   }
 
   /** Crosses at places, mm: x, y by turns. */
@@ -244,148 +253,77 @@ export class StageScene {
 
   resize(width: number, height: number): void {
     this.size = { width, height };
-    this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
+    this.renderer.setPixelRatio(usualRatio());
+    this.isCoarse = false;
     this.renderer.setSize(width, height, false);
-    this.camera.aspect = width / height;
+    this.eye.resize(width, height);
     this.draw();
   }
 
   /** Shows the whole stock with some mat round it. */
   fit(): void {
-    const { width, height, thickness } = this.stock;
-    this.view.x = width / 2;
-    this.view.y = height / 2;
-    const v = new THREE.Vector3();
-    const extent = () => {
-      this.aim();
-      const e = { x: 0, low: Infinity, high: -Infinity };
-      for (const x of [0, width])
-        for (const y of [0, height])
-          for (const z of [0, -thickness]) {
-            v.set(x, y, z).project(this.camera);
-            e.x = Math.max(e.x, Math.abs(v.x));
-            e.low = Math.min(e.low, v.y);
-            e.high = Math.max(e.high, v.y);
-          }
-      return e;
-    };
-    // Distance and middle depend on each other once the view is tilted: settle them in turns.
-    for (let round = 0; round < 6; round++) {
-      let lo = 10;
-      let hi = 50 * Math.max(width, height);
-      for (let i = 0; i < 20; i++) {
-        this.view.distance = (lo + hi) / 2;
-        const e = extent();
-        if (e.x > 0.88 || e.high - e.low > 1.56) lo = this.view.distance;
-        else hi = this.view.distance;
-      }
-      this.view.distance = hi;
-      const e = extent();
-      const middle = (e.low + e.high) / 2;
-      if (Math.abs(middle) < 0.005) break;
-      this.view.y += (middle * hi * Math.tan((FOV * Math.PI) / 360)) / Math.max(0.3, Math.cos(this.view.tilt));
-    }
+    this.eye.fit();
     this.draw();
   }
 
-  private aim(): void {
-    const { x, y, distance, tilt } = this.view;
-    this.board.uniforms.plan.value = tilt < PLAN ? 1 : 0;
-    this.camera.position.set(x, y - distance * Math.sin(tilt), distance * Math.cos(tilt));
-    this.camera.up.set(0, Math.cos(tilt), Math.sin(tilt));
-    this.camera.lookAt(x, y, 0);
-    this.camera.near = distance / 50;
-    this.camera.far = distance * 20;
-    this.camera.updateProjectionMatrix();
-    this.camera.updateMatrixWorld();
-  }
-
-  /** The point on the stock under a place of the canvas (CSS pixels), on the computed surface; null off the mat. */
-  pick(px: number, py: number): Picked | null {
-    return pickOn(this.surface, this.rayAt(px, py));
-  }
-
-  private rayAt(px: number, py: number): THREE.Ray {
-    const { clientWidth, clientHeight } = this.canvas;
-    const caster = new THREE.Raycaster();
-    caster.setFromCamera(new THREE.Vector2((px / clientWidth) * 2 - 1, 1 - (py / clientHeight) * 2), this.camera);
-    return caster.ray;
-  }
-
-  /** The place at the height of the stock's top under a point of the canvas, on the stock or beside it, mm. */
-  placeAt(px: number, py: number): { x: number; y: number } | null {
-    return this.rayAt(px, py).intersectPlane(new THREE.Plane(new THREE.Vector3(0, 0, 1)), new THREE.Vector3());
-  }
-
-  /** Where a point of the stock appears on the canvas, CSS pixels. */
-  project(x: number, y: number, z: number): { x: number; y: number } {
-    const v = new THREE.Vector3(x, y, z).project(this.camera);
-    return { x: ((v.x + 1) / 2) * this.canvas.clientWidth, y: ((1 - v.y) / 2) * this.canvas.clientHeight };
-  }
-
-  /** Tells of every move of the view. @returns ends it */
-  onMoved = (told: () => void): (() => void) => {
-    this.watchers.add(told);
-    return () => void this.watchers.delete(told);
-  };
-
   /** Moves the view by so many pixels of the screen. */
   pan(dx: number, dy: number): void {
-    const perPixel = this.perPixel();
-    this.view.x -= dx * perPixel;
-    this.view.y += (dy * perPixel) / Math.max(LEAST_FORESHORTENED, Math.cos(this.view.tilt));
+    this.eye.pan(dx, dy);
     this.draw();
   }
 
   /** Goes so many times as far away, the place under a point of the canvas staying where it is. */
   zoom(k: number, px?: number, py?: number): void {
-    const under = px === undefined ? null : this.pick(px, py!);
-    this.view.distance = Math.max(NEAREST, Math.min(FARTHEST, this.view.distance * k));
-    if (under) {
-      this.view.x += (under.x - this.view.x) * (1 - k);
-      this.view.y += (under.y - this.view.y) * (1 - k);
-    }
+    this.eye.zoom(k, px === undefined ? null : this.pick(px, py!));
     this.draw();
   }
 
-  /** Millimetres under a pixel in the middle of the view. */
-  private perPixel(): number {
-    return (2 * this.view.distance * Math.tan((FOV * Math.PI) / 360)) / this.size.height;
+  /** The point on the stock under a place of the canvas (CSS pixels), on the computed surface; null off the mat. */
+  pick(px: number, py: number): Picked | null {
+    return pickOn(this.surface, this.eye.rayAt(px, py));
   }
 
   draw(): void {
     this.smoother?.end();
     if (this.frame) return;
-    this.frame = requestAnimationFrame(() => {
+    this.frame = requestAnimationFrame((from) => {
       this.frame = 0;
+      const isMoved = this.eye.hasMoved();
+      this.keepUp(isMoved);
       this.render();
-      this.tellMoved();
+      if (isMoved) this.eye.tell();
+      // The next frame comes late where this one takes long to draw.
+      requestAnimationFrame((to) => (this.lag = to - from));
     });
   }
 
-  private tellMoved(): void {
-    const { x, y, distance, tilt } = this.view;
-    const now = [x, y, distance, tilt, this.size.width, this.size.height].join();
-    if (now === this.movedTo) return;
-    this.movedTo = now;
-    this.moves++;
-    for (const told of this.watchers) told();
+  /** A view that moves is drawn in fewer pixels where drawing is slow, and in all of them once it rests. */
+  private keepUp(isMoved: boolean): void {
+    clearTimeout(this.still);
+    const isCoarse = isMoved && this.slow && (this.isCoarse || this.lag > SLUGGISH);
+    if (isCoarse) this.still = setTimeout(() => this.draw(), STILL);
+    if (isCoarse === this.isCoarse) return;
+    this.isCoarse = isCoarse;
+    this.renderer.setPixelRatio(isCoarse ? COARSE : usualRatio());
+    this.renderer.setSize(this.size.width, this.size.height, false);
   }
 
   private render(): void {
-    this.aim();
+    this.eye.aim();
+    this.board.uniforms.plan.value = this.eye.isPlan ? 1 : 0;
+    this.placeWipe();
     this.outlineMarks.placeNodes(
-      this.perPixel(),
-      this.view.distance < NODES_WITHIN * Math.max(this.stock.width, this.stock.height),
+      this.eye.perPixel(),
+      this.eye.view.distance < NODES_WITHIN * Math.max(this.stock.width, this.stock.height),
     );
-    this.renderer.render(this.scene, this.camera);
-    if (this.busy) return;
-    const { wipe } = this.board.uniforms;
-    const at = wipe.value as number;
-    this.smoother?.begin(this.scene, this.camera, REST, (k) => (wipe.value = k * at));
+    this.renderer.render(this.scene, this.eye.camera);
+    if (this.busy || this.isCoarse) return;
+    const rest = Math.max(REST, LAGS * this.lag);
+    this.smoother?.begin(this.scene, this.eye.camera, rest, (k) => this.placeWipe(k));
   }
 
   dispose(): void {
+    clearTimeout(this.still);
     this.smoother?.dispose();
     cancelAnimationFrame(this.frame);
     this.renderer.dispose();

@@ -29,8 +29,8 @@ export function SectionOnStage({ scene }: { scene: StageScene }) {
   useCamera(scene);
   if (!at) return null;
   const { line, share } = at;
-  const a = scene.project(line.x0, line.y0, 0);
-  const b = scene.project(line.x1, line.y1, 0);
+  const a = scene.eye.project(line.x0, line.y0, 0);
+  const b = scene.eye.project(line.x1, line.y1, 0);
   const within = (v: number, most: number) => Math.max(0, Math.min(most, v));
   const set = (to: SectionLine) => {
     const inside = { x0: within(to.x0, width), y0: within(to.y0, height) };

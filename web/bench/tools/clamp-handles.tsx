@@ -34,7 +34,7 @@ export function ClampHandles({ scene }: { scene: StageScene }) {
   if (!isStock || clamps.length === 0) return null;
   const at = (e: { clientX: number; clientY: number }) => {
     const r = svg.current!.getBoundingClientRect();
-    return scene.placeAt(e.clientX - r.left, e.clientY - r.top);
+    return scene.eye.placeAt(e.clientX - r.left, e.clientY - r.top);
   };
   const name = (c: Clamp, i: number) => `${c.round ? "screw" : "clamp"} ${i + 1}`;
   const move = (i: number, dx: number, dy: number) =>
@@ -53,8 +53,8 @@ export function ClampHandles({ scene }: { scene: StageScene }) {
     >
       {clamps.map((c, i) => {
         const off = drag?.i === i ? drag : { dx: 0, dy: 0 };
-        const low = scene.project(c.x + off.dx, c.y + off.dy, c.tall);
-        const high = scene.project(c.x + off.dx + c.width, c.y + off.dy + c.height, c.tall);
+        const low = scene.eye.project(c.x + off.dx, c.y + off.dy, c.tall);
+        const high = scene.eye.project(c.x + off.dx + c.width, c.y + off.dy + c.height, c.tall);
         return (
           <rect
             key={i}

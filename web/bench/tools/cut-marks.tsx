@@ -109,7 +109,7 @@ export function CutMarks({ scene }: { scene: StageScene }) {
       >
         {marks.map((m, i) => {
           const here = drag?.i === i ? drag : m;
-          const p = scene.project(here.x, here.y, 0);
+          const p = scene.eye.project(here.x, here.y, 0);
           const can = movable(m);
           return (
             <g
@@ -153,7 +153,7 @@ export function CutMarks({ scene }: { scene: StageScene }) {
             </g>
           );
         })}
-        {adding && cursor && <Crosshair at={xyOf(scene.project(cursor.x, cursor.y, 0))} />}
+        {adding && cursor && <Crosshair at={xyOf(scene.eye.project(cursor.x, cursor.y, 0))} />}
         {adding && <FocusHeld element={svg} />}
       </svg>
       {adding && (

@@ -80,7 +80,7 @@ function InHand({ scene, part, kind, space }: { scene: StageScene; part: string;
   };
   const onScreen = (px: number, py: number): [number, number] => {
     const [x, y] = space.toStock(px, py);
-    const p = scene.project(x, y, 0);
+    const p = scene.eye.project(x, y, 0);
     return [p.x, p.y];
   };
   return (

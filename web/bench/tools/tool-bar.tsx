@@ -21,7 +21,7 @@ export function ToolBar({
       role="toolbar"
       aria-label="Tool"
       className={
-        "absolute left-3 top-[62px] z-10 flex max-w-[calc(100%-24px)] flex-wrap items-center gap-x-3 gap-y-1 " +
+        "absolute left-3 top-[62px] z-10 flex max-w-[calc(100%-112px)] flex-wrap items-center gap-x-3 gap-y-1 " +
         "rounded-md border border-line bg-raised px-3 py-1.5 shadow-card"
       }
     >
