@@ -5,6 +5,7 @@ import type { BoardJob } from "@oaken/core/job/document";
 import type { Answer, Ask, Built, DrawnRings, DrawnSurface, DrawnTone, WrittenBoard, Writing } from "./messages.ts";
 import { Receiver } from "./parcels.ts";
 import { unpacked } from "./unpacked.ts";
+import { takeWorker } from "./spare.ts";
 import { Watched } from "./watched.ts";
 
 /** A request for which only the newest counts: one is under way, one waits, what came between is dropped. */
@@ -21,7 +22,6 @@ interface Scrub {
   move: number;
 }
 
-const startWorker = () => new Worker(new URL("./worker.ts", import.meta.url), { type: "module" });
 const ENDED = "The computation ended in the middle of its work";
 
 /** What an answer to a call holds. */
@@ -38,13 +38,13 @@ function resultOf(a: Answer): WrittenBoard | Uint8Array | Choice | null | undefi
  */
 export class Desk {
   private readonly builder = new Watched<Ask, Answer>(
-    startWorker,
+    takeWorker,
     (a) => this.fromBuilder(a),
     (again) => this.lostBuilder(again),
   );
   /** Begun once the first proof is there: until then it would only take time from that. */
   private readonly previewer = new Watched<Ask, Answer>(
-    startWorker,
+    takeWorker,
     (a) => this.fromTracer(a),
     () => this.lostTracer(),
   );

@@ -5,6 +5,7 @@ import { useRouter } from "next/navigation";
 import { Archive, ArchiveRestore, Copy, Download, Search, Users } from "lucide-react";
 import { spoken } from "@oaken/core/speech";
 import { formatTime } from "@oaken/core/units";
+import { prepareSpare } from "../compute/spare.ts";
 import { useUnit } from "../ui/use-unit.ts";
 import type { JobCard } from "../server/card.ts";
 import { api } from "../ui/api.ts";
@@ -27,6 +28,8 @@ export function JobsPage() {
   const taking = useTaking();
   const load = useCallback(() => api<JobCard[]>("/api/jobs").then(setJobs, (e: Error) => setWrong(e.message)), []);
   useEffect(() => void load(), [load]);
+  // Whoever looks at the jobs will open one.
+  useEffect(() => (jobs && jobs.length > 0 ? prepareSpare() : undefined), [jobs]);
   const act = (work: Promise<unknown>) => work.then(load, (e: Error) => setWrong(e.message));
 
   const router = useRouter();
