@@ -179,7 +179,8 @@ describe("a whole piece with the keyboard alone", () => {
     await press("Space");
     await page.getByRole("button", { name: "Pause" }).waitFor();
     await page.waitForTimeout(2000);
-    const { components, commits } = await counted(page);
+    const { components, commits, frames } = await counted(page);
+    console.log(`playing: ${components / 2} components a second in ${commits / 2} commits, ${frames / 2} frames`);
     await press("Space");
     await page.getByRole("button", { name: "Play the cutting" }).waitFor();
     // Only what shows the playhead follows it: a dozen components a frame, where the panels are hundreds.

@@ -6,7 +6,7 @@ import { Tooltip } from "radix-ui";
 import type { JobDocument } from "@oaken/core/job/document";
 import { Desk } from "../compute/desk.ts";
 import { api } from "../ui/api.ts";
-import { BenchContext, useBench, useParts, useSpoken } from "./context.tsx";
+import { BenchContext, useBench, useBenchStore, useSpoken } from "./context.tsx";
 import { Header } from "./header.tsx";
 import { KeptProof } from "./stage/kept-proof.tsx";
 import { Makings } from "./makings.tsx";
@@ -92,33 +92,21 @@ export function BenchPage({ id }: { id: string }) {
 
 function Room() {
   const { bench, desk } = useContext(BenchContext)!;
-  const { view, failed, save, id } = useParts("view", "failed", "save", "id");
-  const name = useBench((s) => s.doc.name);
-  const say = useSpoken();
+  const view = useBench((s) => s.view);
   useBuilding(bench, desk);
   useKeys(bench);
   return (
     <div className="flex h-full flex-col overflow-hidden">
       <Header />
-      {save.state === "stale" && <Stale message={save.message!} id={id} bench={bench} />}
+      <Stale />
       <Reach />
-      {failed && (
-        <p
-          role="alert"
-          className="flex items-center justify-between gap-4 border-b border-danger/40 bg-danger/5 px-4 py-2"
-        >
-          {say(failed)}
-          <button className="btn !h-7" onClick={() => bench.store.setState({ failed: null })}>
-            Close
-          </button>
-        </p>
-      )}
+      <Failed />
       {view === "write" ? (
         <Write />
       ) : (
         <>
           <main className="flex min-h-0 flex-1">
-            <h1 className="sr-only">{name}</h1>
+            <Name />
             <Makings />
             <Stage />
             <Slip />
@@ -128,5 +116,25 @@ function Room() {
         </>
       )}
     </div>
+  );
+}
+
+function Name() {
+  return <h1 className="sr-only">{useBench((s) => s.doc.name)}</h1>;
+}
+
+/** What went wrong last, until it is closed or the next build is there. */
+function Failed() {
+  const store = useBenchStore();
+  const failed = useBench((s) => s.failed);
+  const say = useSpoken();
+  if (!failed) return null;
+  return (
+    <p role="alert" className="flex items-center justify-between gap-4 border-b border-danger/40 bg-danger/5 px-4 py-2">
+      {say(failed)}
+      <button className="btn !h-7" onClick={() => store.setState({ failed: null })}>
+        Close
+      </button>
+    </p>
   );
 }

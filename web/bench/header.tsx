@@ -11,9 +11,11 @@ import { useActions, useBench, useParts, useBenchStore } from "./context.tsx";
 import { Findings } from "./findings.tsx";
 import { COMMANDS, FOCUS_KEYS, hint } from "./commands.ts";
 
+/** A job's name has at most so many letters. */
+const MOST_NAME = 200;
+
 export function Header() {
-  const { doc, save, past, future, unit, revision, view, id } = useParts(
-    "doc",
+  const { save, past, future, unit, revision, view, id, sheet } = useParts(
     "save",
     "past",
     "future",
@@ -21,11 +23,12 @@ export function Header() {
     "revision",
     "view",
     "id",
+    "sheet",
   );
+  const name = useBench((s) => s.doc.name);
   const store = useBenchStore();
   const { undo, redo, change, unit: setUnit } = useActions();
   const [renaming, setRenaming] = useState(false);
-  const { sheet } = useParts("sheet");
   const show = (sheet: "keys" | "history" | null) => store.setState({ sheet });
   const time = save.at?.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
   const said = {
@@ -45,10 +48,10 @@ export function Header() {
           autoFocus
           aria-label="Name of the job"
           className="box w-56 !font-sans"
-          defaultValue={doc.name}
+          defaultValue={name}
           onBlur={(e) => {
-            const name = e.target.value.trim();
-            if (name) change("rename", (d) => void (d.name = name.slice(0, 200)));
+            const typed = e.target.value.trim();
+            if (typed) change("rename", (d) => void (d.name = typed.slice(0, MOST_NAME)));
             setRenaming(false);
           }}
           onKeyDown={(e) => {
@@ -64,7 +67,7 @@ export function Header() {
               "text-[15px] font-semibold hover:bg-sunk"
             }
           >
-            <span className="max-w-64 truncate">{doc.name}</span> <ChevronDown size={14} className="shrink-0" />
+            <span className="max-w-64 truncate">{name}</span> <ChevronDown size={14} className="shrink-0" />
           </DropdownMenu.Trigger>
           <DropdownMenu.Portal>
             <DropdownMenu.Content

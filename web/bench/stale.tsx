@@ -2,35 +2,38 @@
 import { useState } from "react";
 import { useRouter } from "next/navigation";
 import { api } from "../ui/api.ts";
-import type { Bench } from "./store.ts";
+import { useBenchStore, useParts } from "./context.tsx";
 
 /** Two windows on one job: this one was behind. Nothing is lost; the person chooses. */
-export function Stale({ message, id, bench }: { message: string; id: string; bench: Bench }) {
+export function Stale() {
+  const { id, save } = useParts("id", "save");
+  const store = useBenchStore();
   const router = useRouter();
   const [wrong, setWrong] = useState<string | null>(null);
   const asNew = async () => {
     try {
-      const { whole } = bench.store.getState();
+      const { whole } = store.getState();
       const made = await api<{ id: string }>("/api/jobs", {
         method: "POST",
         json: { document: { ...whole, name: `${whole.name}, mine` } },
       });
-      bench.store.setState({ save: { state: "saved", at: new Date() } });
+      store.setState({ save: { state: "saved", at: new Date() } });
       router.push(`/job/${made.id}`);
     } catch (e) {
       setWrong((e as Error).message);
     }
   };
+  if (save.state !== "stale") return null;
   return (
     <div role="alert" className="flex items-center gap-3 border-b border-danger/40 bg-danger/5 px-4 py-2">
-      <span className="flex-1">{wrong ?? message}</span>
+      <span className="flex-1">{wrong ?? save.message}</span>
       <button className="btn" onClick={() => void asNew()}>
         Keep mine as a new job
       </button>
       <button
         className="btn"
         onClick={() => {
-          bench.store.setState({ save: { state: "saved", at: null } });
+          store.setState({ save: { state: "saved", at: null } });
           location.assign(`/job/${id}`);
         }}
       >

@@ -60,6 +60,8 @@ export interface BenchState {
   glow: Glow;
   light: Light;
   section: SectionAt | null;
+  /** what is under the pointer */
+  spot: Spot | null;
   /** where picture and proof part on the stage, px from its left */
   wipe: number | null;
   /** what lies over the bench */
@@ -102,6 +104,14 @@ export const COLOURINGS = ["material", "depth", "cut", "left", "glow"] as const;
 export interface Glow {
   lamp: number;
   room: number;
+}
+
+/** A place of the stock: mm, its depth, and the cut that made it, 0 for none and k for the k-th. */
+export interface Spot {
+  x: number;
+  y: number;
+  z: number;
+  by: number;
 }
 
 /** Where the piece is cut open, and the place in it that is pointed at, as a share of its length. */
@@ -157,6 +167,7 @@ export function createBench(id: string, whole: JobDocument, revision: number, wr
     glow: { lamp: 0.8, room: 0.02 },
     light: USUAL_LIGHT,
     section: null,
+    spot: null,
     wipe: null,
     sheet: null,
     fits: 0,

@@ -27,6 +27,13 @@ export function keyOnStage(scene: StageScene, key: string): boolean {
   return true;
 }
 
+/** A finger on the screen: where it is, and on what it was put. */
+interface Finger {
+  x: number;
+  y: number;
+  on: EventTarget;
+}
+
 /** Two places on the screen as one: their middle and distance. */
 interface Pair {
   x: number;
@@ -34,7 +41,7 @@ interface Pair {
   apart: number;
 }
 
-function pairOf(fingers: ReadonlyMap<number, { x: number; y: number }>): Pair {
+function pairOf(fingers: ReadonlyMap<number, Finger>): Pair {
   const [a, b] = [...fingers.values()];
   return { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2, apart: Math.hypot(a.x - b.x, a.y - b.y) };
 }
@@ -47,24 +54,24 @@ export function useHands(box: RefObject<HTMLDivElement | null>, scene: StageScen
   useEffect(() => {
     const el = box.current;
     if (!el || !scene) return;
-    const fingers = new Map<number, { x: number; y: number }>();
+    const fingers = new Map<number, Finger>();
     let before: Pair | null = null;
     let does: "zoom" | "tilt" | null = null;
-    const place = (e: PointerEvent) => ({ x: e.clientX, y: e.clientY });
     const down = (e: PointerEvent) => {
       if (e.pointerType !== "touch") return;
-      fingers.set(e.pointerId, place(e));
+      fingers.set(e.pointerId, { x: e.clientX, y: e.clientY, on: e.target! });
       if (fingers.size !== 2) return;
       // What the first finger had begun is given up.
-      const [first] = fingers.keys();
-      e.target!.dispatchEvent(new PointerEvent("pointercancel", { pointerId: first, bubbles: true }));
+      const [[first, { on }]] = fingers;
+      on.dispatchEvent(new PointerEvent("pointercancel", { pointerId: first, bubbles: true }));
       before = pairOf(fingers);
       does = null;
       e.stopPropagation();
     };
     const move = (e: PointerEvent) => {
-      if (!fingers.has(e.pointerId)) return;
-      fingers.set(e.pointerId, place(e));
+      const finger = fingers.get(e.pointerId);
+      if (!finger) return;
+      [finger.x, finger.y] = [e.clientX, e.clientY];
       if (!before) return;
       e.stopPropagation();
       if (fingers.size !== 2) return;

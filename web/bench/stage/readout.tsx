@@ -1,9 +1,9 @@
 import { formatLength } from "@oaken/core/units";
 import { useBench } from "../context.tsx";
-import type { Spot } from "./stage-canvas.tsx";
 
 /** What is under the pointer: its place, its depth and the cut that made it; the stock's size where that is nothing. */
-export function Readout({ spot }: { spot: Spot }) {
+export function Readout() {
+  const spot = useBench((s) => s.spot);
   const { width, height, thickness } = useBench((s) => s.doc.stock);
   const unit = useBench((s) => s.unit);
   const by = useBench((s) => {

@@ -3,27 +3,24 @@ import { type RefObject, useRef } from "react";
 import { formatLength } from "@oaken/core/units";
 import { useActions, useBench, useBenchStore } from "../context.tsx";
 import { isDrag, keyOnStage } from "./hands.ts";
+import type { Spot } from "../store.ts";
 import type { StageScene } from "./scene.ts";
-
-/** What is under the pointer. */
-export type Spot = ReturnType<StageScene["pick"]>;
 
 /** Where the scene is drawn: dragged to pan, clicked to select the cut that made the spot. */
 export function StageCanvas({
   canvas,
   scene,
-  onSpot,
 }: {
   canvas: RefObject<HTMLCanvasElement | null>;
   scene: StageScene | null;
-  onSpot(spot: Spot): void;
 }) {
   const store = useBenchStore();
   const { select } = useActions();
   const stock = useBench((s) => s.doc.stock);
   const unit = useBench((s) => s.unit);
   const drag = useRef<{ x: number; y: number; moved: boolean } | null>(null);
-  const spotAt = (e: React.PointerEvent): Spot => {
+  const onSpot = (spot: Spot | null) => store.setState({ spot });
+  const spotAt = (e: React.PointerEvent): Spot | null => {
     const { left, top } = e.currentTarget.getBoundingClientRect();
     return scene?.pick(e.clientX - left, e.clientY - top) ?? null;
   };

@@ -1,5 +1,5 @@
 "use client";
-import { useRef, useState } from "react";
+import { useRef } from "react";
 import { ClampHandles } from "../tools/clamp-handles.tsx";
 import { CutMarks } from "../tools/cut-marks.tsx";
 import { ToolOverlay } from "../tools/overlay.tsx";
@@ -16,7 +16,7 @@ import { Rulers } from "./rulers.tsx";
 import type { StageScene } from "./scene.ts";
 import { SectionOnStage } from "./section-line.tsx";
 import { StageBar } from "./stage-bar.tsx";
-import { type Spot, StageCanvas } from "./stage-canvas.tsx";
+import { StageCanvas } from "./stage-canvas.tsx";
 import { useScene } from "./use-scene.ts";
 import { Wipe } from "./wipe.tsx";
 
@@ -29,12 +29,11 @@ export function Stage() {
   const box = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const { scene, failed } = useScene(box, canvas);
-  const [spot, setSpot] = useState<Spot>(null);
   const isGlowing = useBench((s) => shownAs(s) === "glow");
   useHands(box, scene, store);
   return (
     <div ref={box} className="on-mat relative min-h-0 min-w-0 flex-1 overflow-hidden bg-mat">
-      <StageCanvas canvas={canvas} scene={scene} onSpot={setSpot} />
+      <StageCanvas canvas={canvas} scene={scene} />
       <LastSeen />
       {failed && (
         <p className="absolute inset-0 grid place-items-center p-8 text-center text-film">
@@ -47,7 +46,7 @@ export function Stage() {
       {isGlowing ? <GlowPlate /> : <LightDome />}
       {scene && <SectionOnStage scene={scene} />}
       <Wipe />
-      <Readout spot={spot} />
+      <Readout />
       <StageBar />
     </div>
   );
