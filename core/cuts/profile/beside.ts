@@ -35,9 +35,14 @@ export const openPaths = (paths: readonly ContourLoop[]): SegmentGrid => new Seg
 
 /** Whether all of a loop lies within `most` mm of paths that are open, so that a cutter takes only a sliver there. */
 export function isBeside({ x, y }: Loop, open: SegmentGrid, most: number): boolean {
-  const isNear = (px: number, py: number) => open.distance(px, py, most) < most;
-  for (let i = 0; i + 1 < x.length; i++)
-    if (!isNear(x[i], y[i]) || !isNear((x[i] + x[i + 1]) / 2, (y[i] + y[i + 1]) / 2)) return false;
+  for (let i = 0; i + 1 < x.length; i++) {
+    // Close enough together that no gap between open paths is stepped over.
+    const steps = Math.max(1, Math.ceil(Math.hypot(x[i + 1] - x[i], y[i + 1] - y[i]) / most));
+    for (let k = 0; k < steps; k++) {
+      const t = k / steps;
+      if (open.distance(x[i] + t * (x[i + 1] - x[i]), y[i] + t * (y[i + 1] - y[i]), most) >= most) return false;
+    }
+  }
   return true;
 }
 
