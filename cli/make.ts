@@ -61,7 +61,7 @@ export async function make(args: string[], print: (line: string) => void): Promi
   const boards = builds.map((build, i): Made => ({
     build,
     findings: inspect({ build }),
-    ...outputsOf(build, FROM, { prefix: prefixes[i], solid: o.stl, frame: o.frame, date }),
+    ...outputsOf(build, FROM, { prefix: prefixes[i], solid: o.stl, tiff: o.tiff, frame: o.frame, date }),
   }));
   const picture = raster ? { width: raster.width, height: raster.height } : null;
   const report = {

@@ -92,6 +92,8 @@ export interface MakeOptions {
   map: boolean;
   /** the surface is written as a solid too */
   stl: boolean;
+  /** … and as a TIFF */
+  tiff: boolean;
   /** the stock's paint: its colour and how thick it is, mm */
   paint?: { colour: string; coat: number };
   channels?: string;
@@ -157,6 +159,7 @@ oaken check PROGRAM --stock WxHxT --cutter SPEC [--zero CORNER]
   --rim MM               a flat rim round a surface        --mirror   a sheet that is seen from its back
   --map                  the picture is a height map, or the file an STL solid: heights as they are
   --stl                  writes surface.stl too: the wanted surface as a solid, else what is left of the stock
+  --tiff                 writes height.tif too: the same surface in 16 bits, with its size
   --paint '#rrggbb:MM'   a coat of paint on the stock, and how thick it is
   --kerf MM              a torch with this kerf, for plasma
   --depth F|none         the floor; for a cut-out through the stock when not given
@@ -198,6 +201,7 @@ export function parseMake(args: string[]): MakeOptions {
         mirror: { type: "boolean" },
         map: { type: "boolean" },
         stl: { type: "boolean" },
+        tiff: { type: "boolean" },
         paint: text,
         kerf: text,
         depth: text,
@@ -261,6 +265,7 @@ export function parseMake(args: string[]): MakeOptions {
     mirror: v.mirror ?? false,
     map: v.map ?? false,
     stl: v.stl ?? false,
+    tiff: v.tiff ?? false,
     paint: v.paint === undefined ? undefined : parsePaint(v.paint),
     depth: v.depth,
     ink: v.ink === "auto" ? undefined : v.ink,

@@ -1,6 +1,7 @@
 import { writeStl } from "../height/stl.ts";
 import { framingProgram, writePrograms } from "../output/gcode/writer.ts";
 import { heightMap } from "../output/heightmap.ts";
+import { greyTiff } from "../output/tiff.ts";
 import { litView } from "../proof/light.ts";
 import { type BuildResult, finished } from "./build.ts";
 import { shortCode } from "./code.ts";
@@ -44,6 +45,8 @@ interface Wanted {
   prefix?: string;
   /** the surface as a solid too: the wanted one, else what is left of the stock */
   solid?: boolean;
+  /** the same surface as a TIFF of 16 bits that knows how large it is */
+  tiff?: boolean;
   /** a program that goes round the bounds with the spindle off, and whether it waits at the corners */
   frame?: "through" | "stops";
   /** the day, such as 2026-11-27 */
@@ -56,7 +59,7 @@ interface Wanted {
 export function outputsOf(
   build: BuildResult,
   from: string,
-  { prefix = "", solid = false, frame, date }: Wanted = {},
+  { prefix = "", solid = false, tiff = false, frame, date }: Wanted = {},
 ): { files: Output[]; heightScale: HeightScale } {
   const { job, proof } = build;
   const { thickness, material, zero } = job.stock;
@@ -105,6 +108,12 @@ export function outputsOf(
       kind: "solid",
       content: writeStl(art?.field ?? { ...proof, x0: 0, y0: 0 }, -thickness),
     });
+  if (tiff) {
+    const { width, height, cell, data } = art
+      ? { ...art.field, data: heightMap(art.field, -thickness).data }
+      : { ...proof, data: map.data };
+    files.push({ name: "height.tif", kind: "height map", content: greyTiff({ width, height, data }, cell) });
+  }
   for (const file of files) file.name = prefix + file.name;
   return { files, heightScale: { mmPerStep: map.mmPerStep, black: -thickness } };
 }

@@ -17,7 +17,7 @@ import { CutterPick } from "./cutter-pick.tsx";
 import { BorderPick, LeftStanding, ShapePick, StopRow } from "./cut-rows.tsx";
 import { MakingHead } from "./making-head.tsx";
 import { Reads } from "./reads.tsx";
-import { RememberPace } from "./remember-pace.tsx";
+import { RememberLight, RememberPace } from "./remember.tsx";
 import { valuesOf } from "./values.ts";
 import { viewOf } from "./views/register.ts";
 import { useSeen } from "./views/seen.ts";
@@ -102,6 +102,7 @@ function MakingSlip({ making }: { making: JobMaking }) {
       <MakingHead making={making}>{view.Beside && <view.Beside part={making.id} />}</MakingHead>
       <view.Above part={making.id} />
       <Reads making={making} />
+      <RememberLight making={making} />
       <Fields part={making.id} fields={makingKind(making.kind).fields} own={making.settings} />
       {view.Below && <view.Below part={making.id} />}
     </>

@@ -34,6 +34,9 @@ export interface Writing {
   prefix: string;
   /** a program round the bounds */
   frame?: "through" | "stops";
+  /** the surface too as a solid, and as a TIFF of 16 bits */
+  solid?: boolean;
+  tiff?: boolean;
   /** cells of the proof that findings and pictures come from; as fine as one looks at it when not given */
   cells?: number;
 }

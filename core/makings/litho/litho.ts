@@ -83,7 +83,7 @@ const fields = fieldsFor<ToneContext>()
         };
       if (lambda === undefined)
         return { value: USUAL_LAMBDA, reason: "a middle of translucent plastics; this material's own is not known" };
-      return { value: lambda, reason: `a careful middle for ${name.toLowerCase()}` };
+      return { value: lambda, reason: `as the table of materials has it for ${name.toLowerCase()}` };
     },
   })
   .length("thick", "Thickest", {

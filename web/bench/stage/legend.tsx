@@ -1,6 +1,6 @@
 import { formatLength, type Unit } from "@oaken/core/units";
 import type { Built, DrawnCut } from "../../compute/messages.ts";
-import { useBench, useParts } from "../context.tsx";
+import { useBench, useBenchStore, useParts } from "../context.tsx";
 import { CUT_COLOURS } from "./board.ts";
 import { FAINT, givenBy } from "./follow.ts";
 
@@ -69,6 +69,8 @@ function LeftLegend({ built, unit }: { built: Built; unit: Unit }) {
       uncut += c.left.uncut;
       area += c.left.area;
     }
+  const store = useBenchStore();
+  const worst = highest(built.cuts);
   const n = (v: number) => formatLength(v, unit, unit === "mm" ? 1 : 2);
   const said = (v: number) => `${v.toFixed(1)} mm² · ${((100 * v) / Math.max(area, 1e-9)).toFixed(2)} %`;
   return (
@@ -88,8 +90,36 @@ function LeftLegend({ built, unit }: { built: Built; unit: Unit }) {
         <span className="whitespace-nowrap">floor left</span>{" "}
         <span className="num whitespace-nowrap">{said(uncut)}</span>
       </p>
+      {worst.high > 0 && (
+        <p className="flex items-center justify-between gap-3">
+          <span className="whitespace-nowrap">
+            highest{" "}
+            <button
+              type="button"
+              className="h-7 rounded px-1 underline hover:bg-white/10"
+              onClick={() => store.setState({ target: { ...worst.at, n: Date.now() } })}
+            >
+              show
+            </button>
+          </span>
+          <span className="num whitespace-nowrap">
+            {formatLength(worst.high, unit)} {unit}
+          </span>
+        </p>
+      )}
     </div>
   );
+}
+
+/** The highest place that stands above what was asked for, mm. */
+function highest(cuts: readonly DrawnCut[]): { high: number; at: { x: number; y: number } } {
+  let worst = { high: 0, at: { x: 0, y: 0 } };
+  for (const { left } of cuts) {
+    if (!left) continue;
+    if (left.lostHeight > worst.high) worst = { high: left.lostHeight, at: left.lostAt };
+    if (left.uncutHeight > worst.high) worst = { high: left.uncutHeight, at: left.uncutAt };
+  }
+  return worst;
 }
 
 /** What the outline's colours and marks mean; only those that are there. */

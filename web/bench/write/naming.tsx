@@ -4,15 +4,26 @@ import { TextField } from "../../ui/text-field.tsx";
 import { Toggle } from "../../ui/toggle.tsx";
 import { useActions, useBench } from "../context.tsx";
 
-export type Frame = "none" | "through" | "stops";
+/** What is written besides programs, drawings and pictures. */
+export interface Extras {
+  frame: "none" | "through" | "stops";
+  solid: boolean;
+  tiff: boolean;
+}
+export const NO_EXTRAS: Extras = { frame: "none", solid: false, tiff: false };
+
 const FRAMES = [
   { value: "none", label: "none" },
   { value: "through", label: "round" },
   { value: "stops", label: "with stops" },
 ] as const;
+const SURFACES = [
+  { key: "solid", label: "as a solid (STL)" },
+  { key: "tiff", label: "as a height map that knows its size (TIFF, 16 bit)" },
+] as const;
 
-/** How programs are named, whose piece it is, and whether a frame is written. */
-export function NamingCard({ frame, setFrame }: { frame: Frame; setFrame(f: Frame): void }) {
+/** How programs are named, whose piece it is, and what is written besides. */
+export function NamingCard({ extras, setExtras }: { extras: Extras; setExtras(e: Extras): void }) {
   const naming = useBench((s) => s.whole.naming) ?? {};
   const { changeWhole } = useActions();
   const set = (key: keyof Naming, value: string) => {
@@ -43,17 +54,36 @@ export function NamingCard({ frame, setFrame }: { frame: Frame; setFrame(f: Fram
   );
   return (
     <div className="card p-4">
-      <h2 className="mb-2 text-[15px]">Names and frame</h2>
+      <h2 className="mb-2 text-[15px]">Names, frame, surface</h2>
       {field("person", "Person", "whose piece it is")}
       {field("class", "Class", "or customer")}
       {field("pattern", "Names", USUAL_PATTERN)}
       <div className="flex min-h-[38px] items-center gap-2">
         <span className="w-[72px] shrink-0 font-semibold">Frame</span>
-        <Toggle label="Frame" value={frame} options={FRAMES} onChange={setFrame} />
+        <Toggle
+          label="Frame"
+          value={extras.frame}
+          options={FRAMES}
+          onChange={(frame) => setExtras({ ...extras, frame })}
+        />
       </div>
       <p className="text-[12.5px] leading-[17px] text-soft">
         The frame goes round all that is cut, above the stock, with the spindle off.
       </p>
+      <fieldset className="mt-2 border-t border-line pt-2">
+        <legend className="float-left w-full font-semibold">The surface too</legend>
+        {SURFACES.map(({ key, label }) => (
+          <label key={key} className="flex min-h-[30px] w-full items-center gap-2">
+            <input
+              type="checkbox"
+              className="h-4 w-4 accent-spruce"
+              checked={extras[key]}
+              onChange={(e) => setExtras({ ...extras, [key]: e.target.checked })}
+            />
+            {label}
+          </label>
+        ))}
+      </fieldset>
     </div>
   );
 }

@@ -13,7 +13,7 @@ import { choices, Pick } from "../../ui/pick.tsx";
 import { useShop } from "../../ui/shop.tsx";
 import { useActions, useBench, useParts, useBenchStore, useDesk, useSpoken } from "../context.tsx";
 import { BoardFiles, stopsOf, type Writing } from "./board-files.tsx";
-import { type Frame, NamingCard } from "./naming.tsx";
+import { type Extras, NamingCard, NO_EXTRAS } from "./naming.tsx";
 import { SaveFolder } from "./save-folder.tsx";
 import { SinceWritten } from "./since.tsx";
 import { StockDrawing } from "./stock-drawing.tsx";
@@ -25,8 +25,8 @@ export function Write() {
   const say = useSpoken();
   const shop = useShop();
   const { changeWhole } = useActions();
-  const [frame, setFrame] = useState<Frame>("none");
-  const { boards, writingOf } = useWriting(frame);
+  const [extras, setExtras] = useState(NO_EXTRAS);
+  const { boards, writingOf } = useWriting(extras);
   const desk = useDesk();
   const [wrong, setWrong] = useState<string | null>(null);
   const isOne = boards.length === 1;
@@ -137,7 +137,7 @@ export function Write() {
               {doc.machine.spindleMost > 1 ? `, ${Math.round(doc.machine.spindleMost / 1000)} 000/min spindle` : ""}.
             </p>
           </div>
-          <NamingCard frame={frame} setFrame={setFrame} />
+          <NamingCard extras={extras} setExtras={setExtras} />
           {boards.map(({ job, written }) => (
             <OnMachine key={job.board.id} job={job} written={written} isOne={isOne} />
           ))}
@@ -148,7 +148,7 @@ export function Write() {
 }
 
 /** Every board of the job, written one after another; anew after each change. */
-function useWriting(frame: Frame): { boards: Writing[]; writingOf(board: number): HowWritten } {
+function useWriting({ frame, solid, tiff }: Extras): { boards: Writing[]; writingOf(board: number): HowWritten } {
   const { whole, revision } = useParts("whole", "revision");
   const desk = useDesk();
   const [answers, setAnswers] = useState<Record<string, WrittenBoard | string>>({});
@@ -160,8 +160,10 @@ function useWriting(frame: Frame): { boards: Writing[]; writingOf(board: number)
       date: now.slice(0, 10),
       prefix: prefixes[board],
       ...(frame !== "none" && { frame }),
+      solid,
+      tiff,
     });
-  }, [whole, revision, frame]);
+  }, [whole, revision, frame, solid, tiff]);
   useEffect(() => {
     let wanted = true;
     setAnswers({});
