@@ -27,6 +27,8 @@ export interface Field<C = unknown> {
   tool?: string;
   /** of a text: what the slip draws for it */
   drawn?: "curve" | "words";
+  /** of a curve: what it goes by, in a word; grey when not given */
+  across?: string;
   /** folded away at first */
   more?: boolean;
   /** shown as a slider too */

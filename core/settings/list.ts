@@ -20,6 +20,7 @@ interface SaysText<C, S, K extends string> extends Says<C, S, K, string> {
   /** one as a hand would set it */
   example: string;
   drawn?: "curve" | "words";
+  across?: string;
   check?(text: string): void;
 }
 interface SaysChoice<C, S, K extends string, V extends string> extends Says<C, S, K, V> {

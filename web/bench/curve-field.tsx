@@ -1,6 +1,6 @@
 "use client";
 import { useRef, useState } from "react";
-import { curvePoints, curveThrough, MOST_POINTS } from "@oaken/core/makings/height/curve";
+import { curvePoints, curveThrough, MOST_POINTS } from "@oaken/core/height/curve";
 import { arrowMove } from "../ui/arrows.ts";
 import { TextField } from "../ui/text-field.tsx";
 import { useBench } from "./context.tsx";
@@ -26,12 +26,28 @@ const textOf = (points: readonly Point[]): string =>
   points.map(({ x, y }) => `${Math.round(x * 1000) / 1000},${Math.round(y * 1000) / 1000}`).join(" ");
 const within = (v: number, low: number, high: number) => Math.max(low, Math.min(high, v));
 
+/** What a curve goes by where nothing else is said. */
+export const GREY = "grey";
+
 /** Counts the ways of points: each is one step of undo. */
 let gestures = 0;
 
-/** The curve from grey to height over the picture's greys, its points dragged, added, taken out or typed. */
-export function CurveField({ value, onChange }: { value: string; onChange(text: string, gesture?: string): void }) {
-  const bins = useBench((s) => s.built?.shown.grey?.bins ?? null);
+/**
+ * The curve from grey to height over the picture's greys, or from how far inward a place lies: its points dragged,
+ * added, taken out or typed.
+ * @param across what it goes by, in a word; greys are drawn behind theirs
+ */
+export function CurveField({
+  value,
+  across,
+  onChange,
+}: {
+  value: string;
+  across: string;
+  onChange(text: string, gesture?: string): void;
+}) {
+  const greys = useBench((s) => s.built?.shown.grey?.bins ?? null);
+  const bins = across === GREY ? greys : null;
   const [chosen, setChosen] = useState(0);
   const gesture = useRef("");
   const points = pointsOf(value);
@@ -70,7 +86,7 @@ export function CurveField({ value, onChange }: { value: string; onChange(text: 
       <svg
         viewBox={`0 0 ${WIDE + 2 * ROOM} ${HIGH + 2 * ROOM}`}
         role="group"
-        aria-label="Curve from grey to height"
+        aria-label={`Curve from ${across} to height`}
         className="w-full touch-none"
       >
         <rect x={ROOM} y={ROOM} width={WIDE} height={HIGH} rx="3" fill="#fff" stroke="#cfd5cb" onClick={add} />
@@ -99,7 +115,7 @@ export function CurveField({ value, onChange }: { value: string; onChange(text: 
             aria-valuenow={Math.round(100 * p.y)}
             aria-valuemin={0}
             aria-valuemax={100}
-            aria-valuetext={`grey ${Math.round(100 * p.x)} %, height ${Math.round(100 * p.y)} %`}
+            aria-valuetext={`${across} ${Math.round(100 * p.x)} %, height ${Math.round(100 * p.y)} %`}
             onFocus={() => setChosen(i)}
             onPointerDown={(e) => {
               gesture.current = `curve ${++gestures}`;
@@ -121,7 +137,7 @@ export function CurveField({ value, onChange }: { value: string; onChange(text: 
         ))}
       </svg>
       <div className="flex items-center gap-2 text-[13px] text-soft">
-        <Percent label="grey" value={points[at].x} set={(x) => move(at, { ...points[at], x })} />
+        <Percent label={across} value={points[at].x} set={(x) => move(at, { ...points[at], x })} />
         <Percent label="height" value={points[at].y} set={(y) => move(at, { ...points[at], y })} />
       </div>
     </div>

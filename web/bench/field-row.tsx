@@ -8,7 +8,7 @@ import { Pick } from "../ui/pick.tsx";
 import { TextField } from "../ui/text-field.tsx";
 import { Toggle } from "../ui/toggle.tsx";
 import { useActions, useBench, useBenchStore, useDesk, useSpoken } from "./context.tsx";
-import { CurveField } from "./curve-field.tsx";
+import { CurveField, GREY } from "./curve-field.tsx";
 import { NumberField } from "./number-field.tsx";
 import { PlaceList } from "./tools/place-list.tsx";
 import { isListed } from "./tools/placed.ts";
@@ -102,7 +102,7 @@ export function FieldRow({
       {f.tool && isListed(f.tool) && value !== "" && (
         <PlaceList part={part} field={f.key} label={f.label} tool={f.tool} value={value as string} />
       )}
-      {f.drawn === "curve" && <CurveField value={value as string} onChange={set} />}
+      {f.drawn === "curve" && <CurveField value={value as string} across={f.across ?? GREY} onChange={set} />}
       {f.slider && (
         <FieldSlider f={f} value={value as number} auto={isSet ? null : (r.value as number)} onSlide={slide} />
       )}

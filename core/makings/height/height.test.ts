@@ -15,7 +15,7 @@ import { begun, cutterOf, SHOP } from "../../testing/shop.ts";
 import { productIn } from "../../testing/building.ts";
 import { encoded, lightOf } from "../../colour.ts";
 import { thicknessFor } from "../litho/litho.ts";
-import { curvePoints, curveThrough } from "./curve.ts";
+import { curvePoints, curveThrough } from "../../height/curve.ts";
 
 /** A picture of so many bits whose grey rises evenly from left to right. */
 function ramp(width: number, height: number, wide: boolean): Raster {

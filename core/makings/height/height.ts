@@ -4,7 +4,7 @@ import { balanced, broadForm, type Levels } from "../../height/levels.ts";
 import { limitSlope } from "../../height/slope.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { defineMaking } from "../kind.ts";
-import { curvePoints, curveThrough } from "./curve.ts";
+import { curvePoints, curveThrough } from "../../height/curve.ts";
 import { depthField, topField } from "./fields.ts";
 import type { GreyProduct, HeightsProduct } from "../product.ts";
 import { FROM_TONE, laidOut, levelsOf, radiusIn, smoothField, type ToneContext, toneContext } from "./levels.ts";

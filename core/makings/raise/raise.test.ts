@@ -57,6 +57,23 @@ describe("a raised body", () => {
     expect(heightAt(level, MIDDLE.x - 18, MIDDLE.y)).toBeCloseTo(-3, 1);
   });
 
+  it("follows a curve that is drawn, from the edge inward to the whole depth, and is level beyond it", () => {
+    const points = "0,0.1 0.25,0.7 0.6,0.4 1,0.9";
+    const { f } = raised(SQUARE, { form: "drawn", radius: 8, depth: 10, top: 1, curve: points });
+    const at = (inward: number) => heightAt(f, MIDDLE.x - 20 + inward, MIDDLE.y);
+    // Through its points, at their share of the way.
+    for (const [x, y] of [
+      [0.25, 0.7],
+      [0.6, 0.4],
+      [1, 0.9],
+    ])
+      expect(at(8 * x)).toBeCloseTo(-11 + 10 * y, 1);
+    for (let d = 8.2; d < 20; d += 1.7) expect(at(d)).toBeCloseTo(-2, 2);
+    const straight = raised(SQUARE, { form: "drawn", radius: 10, depth: 10, curve: "0,0 1,1" }).f;
+    for (let d = 0.5; d < 9.5; d += 0.7)
+      expect(heightAt(straight, MIDDLE.x - 20 + d, MIDDLE.y)).toBeCloseTo(-10 + d, 1);
+  });
+
   it("pressed, it keeps its form: every height is the same share of what it would be", () => {
     const free = raised(DISC, { depth: 15, radius: 15 }).f;
     const { f } = raised(DISC, { depth: 3 });

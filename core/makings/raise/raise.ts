@@ -1,6 +1,7 @@
 import { depthInside } from "../../geometry/nearedge.ts";
 import { boundsOf } from "../../geometry/rings.ts";
 import { type Body, bodyAt } from "../../height/body.ts";
+import { curvePoints, curveThrough } from "../../height/curve.ts";
 import { LEAST_CELL } from "../../height/field.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { depthField, topField } from "../height/fields.ts";
@@ -22,12 +23,15 @@ const fields = fieldsFor<RaiseContext>()
       { value: "round", label: "round" },
       { value: "slope", label: "sloping" },
       { value: "hollow", label: "hollow" },
+      { value: "drawn", label: "drawn" },
     ],
-    help: "How the shapes rise from their edges: as a quarter circle, evenly, or as a quarter circle turned over.",
+    help:
+      "How the shapes rise from their edges: as a quarter circle, evenly, as a quarter circle turned over, or along " +
+      "a curve of your own.",
     auto: () => ({ value: "round", reason: "soft edges, as if modelled by hand" }),
   })
   .length("radius", "Radius", {
-    help: "Of the quarter circle; farther inside than this the body is level.",
+    help: "Of the quarter circle, or how far inward the curve runs; farther inside than this the body is level.",
     min: 0.05,
     max: 500,
     step: 0.5,
@@ -37,6 +41,17 @@ const fields = fieldsFor<RaiseContext>()
       value: Math.max(0.05, Math.round(c.widest * 100) / 100),
       reason: "half of the widest stroke: nothing is level",
     }),
+  })
+  .text("curve", "Curve", {
+    help:
+      "From the edge (left) inward to the height, up to the whole depth. Drag its points; a click in the square adds " +
+      "one, Delete takes one out.",
+    drawn: "curve",
+    across: "inward",
+    example: "0,0 0.3,0.8 1,1",
+    check: (t) => void curvePoints(t),
+    when: (s) => s.form === "drawn",
+    auto: () => ({ value: "0,0 0.35,0.8 1,1", reason: "steep at the edge, then flatter" }),
   })
   .angle("angle", "Slope", {
     help: "How steeply it rises from its edge.",
@@ -70,7 +85,7 @@ type RaiseSettings = SettingsOf<typeof fields>;
 export const raise = defineMaking({
   kind: "raise",
   title: "Raised body",
-  about: "gives these shapes a round, sloping or hollow body",
+  about: "gives these shapes a round, sloping, hollow or drawn body",
   reads: { from: { gives: "shapes", label: "Shapes" } } as const,
   gives: "heights",
   fields,
@@ -90,7 +105,13 @@ function raised({ ink }: ShapesProduct, s: RaiseSettings, widest: number): Heigh
   const cell = Math.max(LEAST_CELL, Math.max(wide, high) / SAMPLES);
   const [x0, y0] = [b.minX - s.margin, b.minY - s.margin];
   const cells = { x0, y0, cell, width: Math.ceil(wide / cell), height: Math.ceil(high / cell) };
-  const body: Body = { form: s.form, radius: s.radius, rise: Math.tan((s.angle * Math.PI) / 180) };
+  const share = s.form === "drawn" ? curveThrough(s.curve) : () => 0;
+  const body: Body = {
+    form: s.form,
+    radius: s.radius,
+    rise: Math.tan((s.angle * Math.PI) / 180),
+    curve: (inward) => s.depth * share(inward),
+  };
   const highest = bodyAt(body, widest);
   const pressed = s.tall === "pressed" && highest > s.depth ? s.depth / highest : 1;
   const z = depthInside(ink, cells).map((d) => Math.min(s.depth, pressed * bodyAt(body, d)) - s.depth - s.top);

@@ -1,6 +1,6 @@
-import { monotone } from "../../picture/tone.ts";
-import { Problem } from "../../problem.ts";
-import { numbersOf } from "../../units.ts";
+import { monotone } from "../picture/tone.ts";
+import { Problem } from "../problem.ts";
+import { numbersOf } from "../units.ts";
 
 /** A curve has two points at least, and at most so many. */
 export const MOST_POINTS = 8;
@@ -20,8 +20,8 @@ export function curvePoints(text: string): { x: number[]; y: number[] } {
   return { x, y };
 }
 
-/** The curve from grey to height, both 0…1. */
-export function curveThrough(text: string): (grey: number) => number {
+/** The curve from grey, or from how far inward a place lies, to height; all 0…1. */
+export function curveThrough(text: string): (share: number) => number {
   const { x, y } = curvePoints(text);
   const curve = monotone(x, y);
   return (g) => Math.max(0, Math.min(1, curve(Math.max(x[0], Math.min(x[x.length - 1], g)))));
