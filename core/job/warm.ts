@@ -1,5 +1,5 @@
 import { Kept } from "../kept.ts";
-import { FIRST_SHOP } from "../shop/first/shop.ts";
+import type { Shop } from "../shop/shop.ts";
 import { buildJob } from "./build.ts";
 import { startJob, usualHelpers } from "./start.ts";
 import { outcomeById } from "./outcomes.ts";
@@ -15,9 +15,10 @@ const TIMES = 2;
 /**
  * Carves a small made-up picture, for nothing but to have the engine compile what carves: the first job that someone
  * waits for then takes about half as long. For an idle moment; it takes a second or two.
+ * @param shop whose cutters and machine it is carved with; any will do
  * @param mayGoOn asked between steps: whether nobody waits yet
  */
-export function warmUpCarving(mayGoOn: () => boolean): void {
+export function warmUpCarving(shop: Shop, mayGoOn: () => boolean): void {
   const data = new Uint8Array(4 * WIDE * HIGH).fill(255);
   for (let k = 0; k < WIDE * HIGH; k++) {
     const [x, y] = [k % WIDE, Math.floor(k / WIDE)];
@@ -28,8 +29,8 @@ export function warmUpCarving(mayGoOn: () => boolean): void {
   const outcome = outcomeById("sign");
   for (let time = 0; time < TIMES && mayGoOn(); time++) {
     const asset = { sha: `warm-${time}`, name: "warm", width: WIDE, height: HIGH };
-    const cutters = usualHelpers(outcome, FIRST_SHOP);
-    const job = startJob(FIRST_SHOP, { outcome: outcome.id, asset, stock: BOARD, cutters });
+    const cutters = usualHelpers(outcome, shop);
+    const job = startJob(shop, { outcome: outcome.id, asset, stock: BOARD, cutters });
     const none = () => {
       throw new Error("The picture that warms up is all there is.");
     };

@@ -5,6 +5,7 @@ import type { BoardJob } from "@oaken/core/job/document";
 import { Kept } from "@oaken/core/kept";
 import { makingKind } from "@oaken/core/makings/register";
 import { warmUpCarving } from "@oaken/core/job/warm";
+import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
 import type { Files } from "@oaken/core/job/tools";
 import type { Raster } from "@oaken/core/picture/raster";
 import { Cancelled, Problem } from "@oaken/core/problem";
@@ -99,7 +100,7 @@ async function filesOf(job: BoardJob, still: () => void = () => {}): Promise<Fil
 async function answer(ask: Ask): Promise<void> {
   if (ask.type === "warm") {
     const halt = new Int32Array(ask.halt);
-    return warmUpCarving(() => Atomics.load(halt, 0) === 0);
+    return warmUpCarving(FIRST_SHOP, () => Atomics.load(halt, 0) === 0);
   }
   if (ask.type === "listen") {
     stop = ask.stop ? new Int32Array(ask.stop) : null;
