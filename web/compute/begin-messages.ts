@@ -11,6 +11,16 @@ export interface BeginAsk {
   rack: readonly Cutter[];
 }
 
+/** One way of cutting an outcome: with one cutter, or with others before it. */
+export interface BegunPlan {
+  label: string;
+  /** of these cuts, s; estimated */
+  seconds: number;
+  cuts: BoardJob["cuts"];
+  /** whether it is what the picture of the outcome shows */
+  isTaken: boolean;
+}
+
 /** What one outcome comes to with this picture. */
 export interface BegunOutcome {
   id: string;
@@ -19,6 +29,8 @@ export interface BegunOutcome {
   seconds: number;
   /** its cuts, with the cutters chosen for this picture */
   cuts: BoardJob["cuts"];
+  /** with one cutter and with the best set of more, where both can be; none where there is nothing to choose */
+  plans: BegunPlan[];
   problem: string | null;
   worst: string | null;
   suits: { good: boolean; why: string } | null;

@@ -17,6 +17,7 @@ import type { Raster } from "@oaken/core/picture/raster";
 import { noiseOf } from "@oaken/core/picture/tone";
 import { Cancelled, Problem } from "@oaken/core/problem";
 import type { BeginAsk, Begun, BegunOutcome } from "./begin-messages.ts";
+import { plansOf } from "./plans.ts";
 import { pixels } from "./pixels.ts";
 
 /** Cells of an outcome's small proof. */
@@ -48,7 +49,7 @@ async function begin(ask: BeginAsk): Promise<void> {
       await new Promise((r) => setTimeout(r));
       if (ask.seq !== newest) return;
       const files = onePicture(raster);
-      const { job } = chooseAll(w.job, ask.rack, files, kept, { isQuick: true });
+      const { job, choices } = chooseAll(w.job, ask.rack, files, kept, { isQuick: true });
       const build = buildJob(job, { files, cells: CELLS, quick: true }, kept);
       const shapes = shapesOf(build)[0]?.product;
       if (w === wanted[0]) {
@@ -58,7 +59,7 @@ async function begin(ask: BeginAsk): Promise<void> {
       }
       const fit = w.prepared ? fitOf(w.job, raster, placedIn(w.job, raster)) : known;
       if (w.prepared && shapes) Object.assign(fit, strokesOf(shapes));
-      said.outcomes.push(outcomeOf(w.id, w.prepared, build, fit));
+      said.outcomes.push({ ...outcomeOf(w.id, w.prepared, build, fit), plans: plansOf(job, choices[0]) });
       send();
     }
   } catch (e) {
@@ -131,7 +132,8 @@ function withTone(job: BoardJob, settings: NonNullable<BegunOutcome["prepared"]>
 
 function outcomeOf(id: string, prepared: BegunOutcome["prepared"], build: BuildResult, fit: Fit): BegunOutcome {
   const { cuts } = build.job;
-  const said = { id, prepared, seconds: build.seconds, cuts, problem: null, worst: null, suits: null, picture: null };
+  const none = { plans: [], problem: null, worst: null, suits: null, picture: null };
+  const said = { id, prepared, seconds: build.seconds, cuts, ...none };
   if (build.problem) return { ...said, problem: build.problem.message };
   const worst = inspect({ build }).find((f) => f.severity !== "note");
   const isNothing = build.cuts.every((c) => c.toolpath.kind.length === 0);

@@ -8,7 +8,7 @@ import { OUTCOMES } from "@oaken/core/job/outcomes";
 import type { Cure } from "@oaken/core/picture/fitness";
 import { materialIn } from "@oaken/core/shop/shop";
 import { fieldLength, spoken } from "@oaken/core/speech";
-import type { BegunOutcome } from "../compute/begin-messages.ts";
+import type { BegunOutcome, BegunPlan } from "../compute/begin-messages.ts";
 import { api } from "../ui/api.ts";
 import { LengthField } from "../ui/length-field.tsx";
 import { HomeLink } from "../ui/mark.tsx";
@@ -58,15 +58,16 @@ export function BeginPage() {
   );
   const width = ownWidth ?? Math.round(Math.max(1, fits) * 100) / 100;
 
-  const start = async (outcome: string, prepared: BegunOutcome["prepared"]) => {
+  const start = async (outcome: string, prepared: BegunOutcome["prepared"], plan?: BegunPlan) => {
     try {
       const job = structuredClone(jobs[outcome]);
       const shown = begun?.outcomes.find((o) => o.id === outcome && o.prepared === prepared);
-      if (shown && !stale) job.cuts = shown.cuts;
+      if (shown && !stale) job.cuts = plan?.cuts ?? shown.cuts;
       if (prepared) Object.assign(aboutOf(job, "", "grey")!.settings, prepared);
       const document = documentOf(job);
       const made = await api<{ id: string }>("/api/jobs", { method: "POST", json: { document } });
-      await keepPicture(made.id, shown);
+      // The picture is of the way that is taken by itself.
+      if (!plan || plan.isTaken) await keepPicture(made.id, shown);
       router.push(`/job/${made.id}`);
     } catch (e) {
       setWrong((e as Error).message);
@@ -145,7 +146,7 @@ export function BeginPage() {
             <StockRows stock={stock} unit={unit} set={(patch) => setStock({ ...stock, ...patch })} />
           </section>
         </div>
-        <Outcomes begun={begun} working={working} say={say} start={(o, p) => void start(o, p)} />
+        <Outcomes begun={begun} working={working} say={say} start={(o, p, plan) => void start(o, p, plan)} />
       </main>
     </div>
   );

@@ -2,13 +2,13 @@ import { useEffect, useRef } from "react";
 import { CircleCheck, TriangleAlert } from "lucide-react";
 import { type Outcome, OUTCOMES } from "@oaken/core/job/outcomes";
 import { formatTime } from "@oaken/core/units";
-import type { Begun, BegunOutcome } from "../compute/begin-messages.ts";
+import type { Begun, BegunOutcome, BegunPlan } from "../compute/begin-messages.ts";
 
 interface OutcomesProps {
   begun: Begun | null;
   working: boolean;
   say(text: string): string;
-  start(outcome: string, prepared: BegunOutcome["prepared"]): void;
+  start(outcome: string, prepared: BegunOutcome["prepared"], plan?: BegunPlan): void;
 }
 
 /** What suits the picture first; what does not is folded below with its reason. */
@@ -30,7 +30,7 @@ export function Outcomes({ begun, working, say, start }: OutcomesProps) {
           {...a}
           working={working}
           say={say}
-          start={() => start(a.outcome.id, a.made?.prepared ?? null)}
+          start={(plan) => start(a.outcome.id, a.made?.prepared ?? null, plan)}
         />
       ))}
     </div>
@@ -62,48 +62,67 @@ interface Props {
   working: boolean;
   /** sentences in the person's unit */
   say(text: string): string;
-  start(): void;
+  start(plan?: BegunPlan): void;
 }
 
 /** An outcome as a small proof of this very picture; choosing it begins the job. */
 function OutcomeCard({ outcome, made, working, say, start }: Props) {
   const title = made?.prepared ? `${outcome.title}, prepared` : outcome.title;
   return (
-    <button
-      disabled={!made || !!made.problem}
-      onClick={start}
-      className={
-        "card flex flex-col justify-start overflow-hidden text-left shadow-card hover:ring-2 hover:ring-spruce " +
-        "disabled:hover:ring-0"
-      }
-    >
-      <span className="relative grid aspect-[3/2] w-full shrink-0 place-items-center bg-mat p-4">
-        {made?.picture ? (
-          <OutcomePicture picture={made.picture} label={`${title} of this picture`} />
-        ) : (
-          <span className="px-4 text-center text-[13px] text-[#a9c0b5]">
-            {made?.problem ? say(made.problem) : "computing …"}
-          </span>
-        )}
-        {working && <span className="catching-up absolute inset-x-0 bottom-0 h-[3px]" />}
-      </span>
-      <span className="block p-3">
-        <span className="flex items-baseline justify-between gap-2">
-          <span className="font-head text-[16px] font-semibold">{title}</span>
-          <span className="num shrink-0 whitespace-nowrap text-soft">
-            {made?.seconds ? formatTime(made.seconds) : ""}
-          </span>
+    <article className="card flex flex-col overflow-hidden shadow-card has-[button:enabled:hover]:ring-2 ring-spruce">
+      <button
+        disabled={!made || !!made.problem}
+        onClick={() => start()}
+        className="flex flex-1 flex-col justify-start text-left"
+      >
+        <span className="relative grid aspect-[3/2] w-full shrink-0 place-items-center bg-mat p-4">
+          {made?.picture ? (
+            <OutcomePicture picture={made.picture} label={`${title} of this picture`} />
+          ) : (
+            <span className="px-4 text-center text-[13px] text-[#a9c0b5]">
+              {made?.problem ? say(made.problem) : "computing …"}
+            </span>
+          )}
+          {working && <span className="catching-up absolute inset-x-0 bottom-0 h-[3px]" />}
         </span>
-        <span className="block text-soft">{made?.prepared ? say(whatWasDone(made.prepared)) : outcome.about}</span>
-        {made?.suits && (
-          <Remark
-            good={made.suits.good}
-            text={`${made.suits.good ? "Suits it: " : "Think twice: "}${say(made.suits.why)}.`}
-          />
-        )}
-        {made?.worst && <Remark good={false} text={say(made.worst)} />}
-      </span>
-    </button>
+        <span className="block p-3">
+          <span className="flex items-baseline justify-between gap-2">
+            <span className="font-head text-[16px] font-semibold">{title}</span>
+            <span className="num shrink-0 whitespace-nowrap text-soft">
+              {made?.seconds ? formatTime(made.seconds) : ""}
+            </span>
+          </span>
+          <span className="block text-soft">{made?.prepared ? say(whatWasDone(made.prepared)) : outcome.about}</span>
+          {made?.suits && (
+            <Remark
+              good={made.suits.good}
+              text={`${made.suits.good ? "Suits it: " : "Think twice: "}${say(made.suits.why)}.`}
+            />
+          )}
+          {made?.worst && <Remark good={false} text={say(made.worst)} />}
+        </span>
+      </button>
+      {made && made.plans.length > 0 && <Plans plans={made.plans} say={say} start={start} />}
+    </article>
+  );
+}
+
+/** The ways in which it can be cut, side by side: choosing one begins the job with it. */
+function Plans({ plans, say, start }: { plans: BegunPlan[]; say(text: string): string; start(plan: BegunPlan): void }) {
+  return (
+    <ul aria-label="Ways to cut it" className="border-t border-line px-1 py-1 text-[13px]">
+      {plans.map((plan) => (
+        <li key={plan.label}>
+          <button
+            className="flex min-h-[30px] w-full items-center justify-between gap-2 rounded px-2 text-left hover:bg-sunk"
+            onClick={() => start(plan)}
+          >
+            <span className={plan.isTaken ? "font-semibold" : "text-soft"}>{say(plan.label)}</span>
+            <span className="num shrink-0 text-soft">{formatTime(plan.seconds)}</span>
+          </button>
+        </li>
+      ))}
+    </ul>
   );
 }
 
