@@ -7,6 +7,8 @@ import { PIECE_FRAGMENT, PIECE_VERTEX } from "./shaders.ts";
 
 /** Grid points along the piece's longer side: the walls' shading comes from the full heights, not from this. */
 const GRID = 640;
+/** … seen from straight above, where none is moved by its height. */
+const FLAT_GRID = 2;
 /** … and without a graphics card. */
 const COARSE_GRID = 320;
 
@@ -19,6 +21,8 @@ export class Board {
   private maps: THREE.DataTexture[] = [];
   private surface: DrawnSurface | null = null;
   private light = USUAL_LIGHT;
+  private relief = new THREE.BufferGeometry();
+  private flat = new THREE.BufferGeometry();
   private readonly grid: number;
 
   /** @param smooth whether the graphics driver interpolates floating-point textures by itself */
@@ -93,9 +97,18 @@ export class Board {
     if (size !== this.size) {
       this.size = size;
       u.spacing.value = Math.max(width, height) / this.grid;
-      this.mesh.geometry.dispose();
-      this.mesh.geometry = grid(width, height, this.grid);
+      this.relief.dispose();
+      this.flat.dispose();
+      this.relief = grid(width, height, this.grid);
+      this.flat = grid(width, height, FLAT_GRID);
+      this.setPlan(this.uniforms.plan.value > 0.5);
     }
+  }
+
+  /** From straight above depth shows by light alone, so that a few points do for its top. */
+  setPlan(isPlan: boolean): void {
+    this.uniforms.plan.value = isPlan ? 1 : 0;
+    this.mesh.geometry = isPlan ? this.flat : this.relief;
   }
 
   setSurface(s: DrawnSurface): void {

@@ -310,7 +310,7 @@ export class StageScene {
 
   private render(): void {
     this.eye.aim();
-    this.board.uniforms.plan.value = this.eye.isPlan ? 1 : 0;
+    this.board.setPlan(this.eye.isPlan);
     this.placeWipe();
     this.outlineMarks.placeNodes(
       this.eye.perPixel(),

@@ -3,7 +3,7 @@ import * as THREE from "three";
 /** Pixels drawn for each of the screen's, sideways: their mean has smooth edges. */
 const FINER = 2;
 /** A drawing is made in so many strips, with room for other work between them. */
-const STRIPS = 12;
+const STRIPS = 4;
 /** Rest between two strips, ms. */
 const BETWEEN = 16;
 
