@@ -202,7 +202,7 @@ describe("fingers on a touch screen", () => {
   it("two zoom and pan the stage, and tilt it when they go up together", async () => {
     await press("w");
     await page.getByRole("slider", { name: "Tilt" }).waitFor();
-    await settled(page);
+    await page.locator("svg text").first().waitFor({ state: "attached" });
     const cdp = await page.context().newCDPSession(page);
     await cdp.send("Emulation.setTouchEmulationEnabled", { enabled: true, maxTouchPoints: 5 });
     const canvas = (await page.locator("canvas[role=img][tabindex]").first().boundingBox())!;

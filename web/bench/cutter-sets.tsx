@@ -53,14 +53,18 @@ function Sets({ cut, way }: { cut: JobCut; way: Choosable }) {
     }
     setWorking(false);
   };
+  // However quickly one set is clicked after another: each is a step of undo.
   const take = (cutters: Cutter[]) =>
-    change("cutters", (d) =>
-      takeCutters(
-        d,
-        d.cuts.find((c) => c.id === cut.id)!,
-        { own: way.own, kind: way.help?.kind ?? null },
-        cutters,
-      ),
+    change(
+      "cutters",
+      (d) =>
+        takeCutters(
+          d,
+          d.cuts.find((c) => c.id === cut.id)!,
+          { own: way.own, kind: way.help?.kind ?? null },
+          cutters,
+        ),
+      `cutters ${++takes}`,
     );
   return (
     <div className="mx-3 shrink-0 border-t border-line py-2">
@@ -109,6 +113,9 @@ function Sets({ cut, way }: { cut: JobCut; way: Choosable }) {
     </div>
   );
 }
+
+/** Counts the sets that were taken. */
+let takes = 0;
 
 const isSame = (a: readonly Cutter[], b: readonly Cutter[]): boolean =>
   a.length === b.length && a.every((c, i) => sameCutter(c, b[i]));
