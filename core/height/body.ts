@@ -15,7 +15,8 @@ export interface Body {
 
 /**
  * How high a body stands d mm inside its shape, mm. Round: √(R² − (R − d)²), a quarter circle, level from R on.
- * Slope: d·tan α. Hollow: R − √(R² − d²), the same quarter turned over. Drawn: its curve at d/R, level from R on.
+ * Slope: d·tan α. Hollow: R − √(R² − d²), the same quarter turned over. Drawn: its curve at d/R, level from
+ * R on.
  */
 export function bodyAt({ form, radius, rise, curve }: Body, d: number): number {
   if (form === "slope") return d * rise;

@@ -7,6 +7,10 @@ import { type Bench, showing } from "./store.ts";
 /** Moments that a browser's own tools and `./oaken bench page` measure between. */
 const MARKS = { live: "oaken-live", first: "oaken-first-proof", settled: "oaken-settled-proof" };
 
+/** Longest side of a card's picture, px, and how long nothing must have changed before it is made, ms. */
+const CARD_SIDE = 560;
+const CARD_REST = 1200;
+
 /** Rebuilds after every change, keeps the card's picture fresh, and takes in what the workers send. */
 export function useBuilding(bench: Bench, desk: Desk): void {
   const thumb = useRef<ReturnType<typeof setTimeout>>(undefined);
@@ -28,7 +32,7 @@ export function useBuilding(bench: Bench, desk: Desk): void {
       thumb.current = setTimeout(() => {
         if (store.getState().built?.surface !== built.surface) return;
         desk
-          .thumb(560)
+          .thumb(CARD_SIDE)
           .then((png) =>
             fetch(`/api/jobs/${now.id}/thumb?seconds=${Math.round(built.seconds)}&stops=${stopsIn(built)}`, {
               method: "PUT",
@@ -36,7 +40,7 @@ export function useBuilding(bench: Bench, desk: Desk): void {
             }),
           )
           .catch(() => {});
-      }, 1200);
+      }, CARD_REST);
     };
     desk.onProgress = (step, share) => store.setState({ working: { step, share } });
     desk.onPreviewed = (live, tone) => {

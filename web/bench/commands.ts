@@ -1,7 +1,8 @@
 "use client";
 import { useEffect } from "react";
 import { tinykeys } from "tinykeys";
-import type { Bench, BenchState, Mixer } from "./store.ts";
+import { isPlan } from "./stage/tilt.ts";
+import { type Bench, type BenchState, type Mixer, SHOWN } from "./store.ts";
 
 /** Something the bench does at a key, from a menu or by a button. */
 export interface Command {
@@ -27,11 +28,8 @@ const layer = (k: keyof Mixer, key: string): Command => ({
     store.setState({ mixer: { ...mixer, [k]: mixer[k] > SHOWN ? 0 : 1 } });
   },
 });
-/** A layer counts as shown above this. */
-const SHOWN = 0.01;
-/** How far T tilts the stage, as a share of the lowest view; below PLAN it counts as seen from above. */
+/** How far T tilts the stage, as a share of the lowest view. */
 const TILTED = 0.75;
-const PLAN = 0.05;
 
 /** Sets parts of the state, some of them from the state as it is. */
 const set =
@@ -72,7 +70,7 @@ export const COMMANDS = {
     title: "straight above, or tilted",
     key: "T",
     bound: ["t"],
-    run: set((s) => ({ tilt: s.tilt > PLAN ? 0 : TILTED })),
+    run: set((s) => ({ tilt: isPlan(s.tilt) ? TILTED : 0 })),
   },
   picture: layer("picture", "1"),
   outline: layer("outline", "2"),
@@ -117,7 +115,8 @@ export function useKeys(bench: Bench): void {
       c.bound.map((key) => [
         key,
         (e: KeyboardEvent) => {
-          if (isTyping(e.target) && !c.isForTyping) return;
+          // A menu that closes at Escape has had it already.
+          if (e.defaultPrevented || (isTyping(e.target) && !c.isForTyping)) return;
           if (e.target instanceof HTMLButtonElement && c.isForButtons) return;
           e.preventDefault();
           c.run(bench);

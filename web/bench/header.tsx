@@ -141,10 +141,10 @@ export function Header() {
       )}
       <History open={sheet === "history"} onClose={() => show(null)} />
       <Sheet open={sheet === "keys"} title="Keys" onClose={() => show(null)}>
-        <dl className="grid grid-cols-[auto_1fr] gap-x-6 gap-y-1.5">
+        <dl className="grid grid-cols-[auto_1fr] gap-x-6 gap-y-1">
           {[...Object.values(COMMANDS).map((c) => [c.key, c.title] as const), ...FOCUS_KEYS].map(([k, what]) => (
             <div key={k + what} className="contents">
-              <dt className="num rounded bg-sunk px-2 text-center">{k}</dt>
+              <dt className="num self-start rounded bg-sunk px-2 text-center">{k}</dt>
               <dd>{what}</dd>
             </div>
           ))}
@@ -172,8 +172,8 @@ function Sheet({
         <Dialog.Content
           aria-describedby={undefined}
           className={
-            "fixed left-1/2 top-16 z-50 max-h-[80vh] w-[520px] -translate-x-1/2 overflow-auto rounded-md border " +
-            "border-line bg-raised p-4 shadow-card"
+            "fixed left-1/2 top-12 z-50 max-h-[calc(100vh-64px)] w-[640px] -translate-x-1/2 overflow-auto " +
+            "rounded-md border border-line bg-raised p-4 shadow-card"
           }
         >
           <Dialog.Title className="mb-3 text-[18px]">{title}</Dialog.Title>

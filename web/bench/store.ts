@@ -120,6 +120,9 @@ export interface SectionAt {
   share: number | null;
 }
 
+/** A layer counts as shown above this. */
+export const SHOWN = 0.01;
+
 /** The layers that show each kind of product best. */
 export const LAYERS: Record<Gives, Mixer> = {
   raster: { picture: 1, outline: 0, paths: 0, proof: 0 },

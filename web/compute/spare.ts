@@ -24,6 +24,8 @@ export function prepareSpare(): () => void {
     if (spare) return;
     const halt = new SharedArrayBuffer(4);
     const worker = start();
+    // One that does not load is none: whoever needs a worker starts another, and hears of it if that fails too.
+    worker.onerror = () => (spare = null);
     worker.postMessage({ type: "warm", halt } satisfies Ask);
     spare = { worker, halt: new Int32Array(halt) };
   }, IDLE_MS);

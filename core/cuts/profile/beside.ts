@@ -15,6 +15,7 @@ export function fartherPaths(
   farther: readonly ContourLoop[],
 ): Map<ContourLoop, ContourLoop[]> {
   const out = new Map<ContourLoop, ContourLoop[]>();
+  if (farther.length === 0) return out;
   const at = loops.map((l) => new SegmentGrid(ringsOf([pointsOf(l)])));
   for (const q of farther) {
     const [x, y] = [q.xy[2 * q.start], q.xy[2 * q.start + 1]];

@@ -135,7 +135,10 @@ function plan(inputs: ArtInputs, s: ProfileSettings): Planned {
     if (r.lead) marks.push({ kind: "pierce", x: r.lead.x0, y: r.lead.y0 });
     const before = first.get(l) ?? [];
     const open = before.map((q) => ready(q, own));
-    const isOpen = open.every((q) => hasWayIn(q, cutter)) && isBeside(r.loop, openPaths(before), cutter.diameter / 2);
+    const isOpen =
+      open.length > 0 &&
+      open.every((q) => hasWayIn(q, cutter)) &&
+      isBeside(r.loop, openPaths(before), cutter.diameter / 2);
     if (isOpen) {
       for (const q of open) passes(w, q, depth - skin, s, shape);
       takeSliver(w, r, open, { off: s.lastPass, z1: -(depth - skin) }, shape, rules);

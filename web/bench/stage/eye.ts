@@ -1,4 +1,5 @@
 import * as THREE from "three";
+import { isPlan, MOST_TILT } from "./tilt.ts";
 
 const FOV = 22;
 /** The view's least and most distance, mm. */
@@ -6,10 +7,6 @@ const NEAREST = 8;
 const FARTHEST = 40000;
 /** Panning a tilted view: depth is taken to be shortened to this share at most. */
 const LEAST_FORESHORTENED = 0.4;
-/** Tilt of the lowest view, radians from straight above. */
-export const MOST_TILT = 1.15;
-/** Tilts under this are straight above, radians. */
-const PLAN = 0.02;
 
 /** From where the stage is looked at: a camera over the stock, moved by hand. Lengths in mm, places in CSS pixels. */
 export class Eye {
@@ -32,7 +29,7 @@ export class Eye {
   }
 
   get isPlan(): boolean {
-    return this.view.tilt < PLAN;
+    return isPlan(this.view.tilt / MOST_TILT);
   }
 
   /** Shows the whole stock with some mat round it. */

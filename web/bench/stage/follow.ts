@@ -4,8 +4,8 @@ import type { BoardJob } from "@oaken/core/job/document";
 import { makingKind } from "@oaken/core/makings/register";
 import type { Gives } from "@oaken/core/makings/product";
 import { positionAt } from "../playback.ts";
-import type { Bench, BenchState, Colouring } from "../store.ts";
-import { MOST_TILT } from "./eye.ts";
+import { type Bench, type BenchState, type Colouring, SHOWN } from "../store.ts";
+import { MOST_TILT } from "./tilt.ts";
 import type { StageScene } from "./scene.ts";
 
 /** What the selection gives; null for cuts and the stock. */
@@ -13,9 +13,6 @@ export function givenBy({ doc, selected }: Pick<BenchState, "doc" | "selected">)
   const making = doc.makings.find((m) => m.id === selected);
   return making ? makingKind(making.kind).gives : null;
 }
-
-/** Layers fainter than this are not there. */
-export const FAINT = 0.01;
 
 /** The colouring that the piece can take: only a sheet of known light law glows. */
 export const shownAs = ({ colouring, built }: Pick<BenchState, "colouring" | "built">): Colouring =>
@@ -76,7 +73,7 @@ export function follow(scene: StageScene, store: Bench["store"]): () => void {
     (rings) => scene.setOutline(rings),
   );
   on(
-    (s) => [s.mixer.paths > FAINT ? s.built : null, s.doc.cuts.some((c) => c.id === s.selected) ? s.selected : null],
+    (s) => [s.mixer.paths > SHOWN ? s.built : null, s.doc.cuts.some((c) => c.id === s.selected) ? s.selected : null],
     (built, only) => built && scene.setPaths(built.cuts, only),
   );
   on(

@@ -1,8 +1,9 @@
 import { formatLength, type Unit } from "@oaken/core/units";
 import type { Built, DrawnCut } from "../../compute/messages.ts";
-import { useBench, useBenchStore, useParts } from "../context.tsx";
+import { useBench, useParts } from "../context.tsx";
+import { SHOWN } from "../store.ts";
 import { CUT_COLOURS } from "./board.ts";
-import { FAINT, givenBy } from "./follow.ts";
+import { givenBy } from "./follow.ts";
 
 /** Beside the light, or under it where there is no room. */
 const PLACE = "absolute right-[92px] top-3 max-[1100px]:right-3 max-[1100px]:top-[92px]";
@@ -10,7 +11,7 @@ const PLACE = "absolute right-[92px] top-3 max-[1100px]:right-3 max-[1100px]:top
 /** What the colours and marks on the stage mean, where any have a meaning. */
 export function Legends() {
   const { built, unit, colouring } = useParts("built", "unit", "colouring");
-  const hasPaths = useBench((s) => s.mixer.paths > FAINT);
+  const hasPaths = useBench((s) => s.mixer.paths > SHOWN);
   const isOutline = useBench((s) => givenBy(s) === "shapes");
   if (isOutline) return <OutlineLegend built={built} />;
   if (!built) return null;
@@ -69,8 +70,6 @@ function LeftLegend({ built, unit }: { built: Built; unit: Unit }) {
       uncut += c.left.uncut;
       area += c.left.area;
     }
-  const store = useBenchStore();
-  const worst = highest(built.cuts);
   const n = (v: number) => formatLength(v, unit, unit === "mm" ? 1 : 2);
   const said = (v: number) => `${v.toFixed(1)} mm² · ${((100 * v) / Math.max(area, 1e-9)).toFixed(2)} %`;
   return (
@@ -90,36 +89,8 @@ function LeftLegend({ built, unit }: { built: Built; unit: Unit }) {
         <span className="whitespace-nowrap">floor left</span>{" "}
         <span className="num whitespace-nowrap">{said(uncut)}</span>
       </p>
-      {worst.high > 0 && (
-        <p className="flex items-center justify-between gap-3">
-          <span className="whitespace-nowrap">
-            highest{" "}
-            <button
-              type="button"
-              className="h-7 rounded px-1 underline hover:bg-white/10"
-              onClick={() => store.setState({ target: { ...worst.at, n: Date.now() } })}
-            >
-              show
-            </button>
-          </span>
-          <span className="num whitespace-nowrap">
-            {formatLength(worst.high, unit)} {unit}
-          </span>
-        </p>
-      )}
     </div>
   );
-}
-
-/** The highest place that stands above what was asked for, mm. */
-function highest(cuts: readonly DrawnCut[]): { high: number; at: { x: number; y: number } } {
-  let worst = { high: 0, at: { x: 0, y: 0 } };
-  for (const { left } of cuts) {
-    if (!left) continue;
-    if (left.lostHeight > worst.high) worst = { high: left.lostHeight, at: left.lostAt };
-    if (left.uncutHeight > worst.high) worst = { high: left.uncutHeight, at: left.uncutAt };
-  }
-  return worst;
 }
 
 /** What the outline's colours and marks mean; only those that are there. */

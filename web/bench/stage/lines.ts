@@ -1,4 +1,5 @@
 import * as THREE from "three";
+import { SHOWN } from "../store.ts";
 import { LineMaterial } from "three/examples/jsm/lines/LineMaterial.js";
 import { LineSegments2 } from "three/examples/jsm/lines/LineSegments2.js";
 import { LineSegmentsGeometry } from "three/examples/jsm/lines/LineSegmentsGeometry.js";
@@ -27,7 +28,7 @@ export class WideLines {
   }
   show(strength: number): void {
     this.strength = strength;
-    this.object.visible = strength > 0.01 && !this.object.userData.empty;
+    this.object.visible = strength > SHOWN && !this.object.userData.empty;
     this.object.material.opacity = strength;
   }
 }
@@ -164,7 +165,7 @@ export class PathLines {
     this.rapid.computeLineDistances();
   }
   show(strength: number): void {
-    this.group.visible = strength > 0.01;
+    this.group.visible = strength > SHOWN;
     this.wide.material.opacity = this.thin.material.opacity = strength;
     this.rapid.material.opacity = 0.55 * strength;
   }

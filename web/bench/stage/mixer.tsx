@@ -1,7 +1,7 @@
 import { Slider } from "radix-ui";
 import { makingKind } from "@oaken/core/makings/register";
 import { useParts, useBenchStore } from "../context.tsx";
-import type { Mixer } from "../store.ts";
+import { type Mixer, SHOWN } from "../store.ts";
 
 /** How strongly each layer of the stage shows; layers that this job does not have are left out. */
 export function LayerMixer() {
@@ -22,8 +22,8 @@ export function LayerMixer() {
           <button
             type="button"
             className="h-5 text-left"
-            aria-pressed={mixer[k] > 0.01}
-            onClick={() => setMixer({ [k]: mixer[k] > 0.01 ? 0 : 1 })}
+            aria-pressed={mixer[k] > SHOWN}
+            onClick={() => setMixer({ [k]: mixer[k] > SHOWN ? 0 : 1 })}
           >
             {k}
           </button>

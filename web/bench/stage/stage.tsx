@@ -17,11 +17,9 @@ import type { StageScene } from "./scene.ts";
 import { SectionOnStage } from "./section-line.tsx";
 import { StageBar } from "./stage-bar.tsx";
 import { StageCanvas } from "./stage-canvas.tsx";
+import { isPlan } from "./tilt.ts";
 import { useScene } from "./use-scene.ts";
 import { Wipe } from "./wipe.tsx";
-
-/** Tilts under this are straight above: there the stock is measured and edited. */
-const PLAN = 0.02;
 
 /** The middle of the bench: one scene, one dial. */
 export function Stage() {
@@ -62,9 +60,9 @@ function LastSeen() {
 
 /** What lies over the stock when it is seen from straight above: measures, handles, the tool in hand. */
 function FromAbove({ scene }: { scene: StageScene }) {
-  const isPlan = useBench((s) => s.tilt < PLAN);
+  const isAbove = useBench((s) => isPlan(s.tilt));
   const hasTool = useBench((s) => s.tool !== null && s.doc.makings.some((m) => m.id === s.tool!.part));
-  if (!isPlan) return null;
+  if (!isAbove) return null;
   return (
     <>
       <Rulers scene={scene} />

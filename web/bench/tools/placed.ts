@@ -1,4 +1,5 @@
 import { parseErase } from "@oaken/core/picture/erase";
+import { showPlaces } from "@oaken/core/settings/places";
 import { numbersOf } from "@oaken/core/units";
 import { itemsOf, type Space, textOf } from "./space.ts";
 
@@ -79,10 +80,9 @@ const place = (name: string): Reading => ({
   parts: ";",
   item: (text, k, ground) => ({
     name: `${name} ${k + 1}`,
-    measures: points(numbersOf(text, name), ground, (n) => (ground ? textOf(n) : n.map(hundredth).join(" "))),
+    measures: points(numbersOf(text, name), ground, (n) => (ground ? textOf(n) : showPlaces([[n[0], n[1]]]))),
   }),
 });
-const hundredth = (v: number): number => Math.round(v * 100) / 100;
 
 const READINGS: Record<string, Reading> = {
   crop: {
