@@ -50,7 +50,29 @@ describe("drawings from the command line", () => {
     expect(after.filter((n) => before.includes(n))).toEqual(["99-mine.nc"]);
   });
 
+  it("--text: words alone are carved, as high as they are told, and the job file makes the same again", async () => {
+    const args = ["--text", "HE\\nEH", "--capitals", "10", "--set", "lettering.pitch=16", "--as", "sign"];
+    const { code, report } = await reported(...args, "--out", file("g"));
+    expect(code).toBe(0);
+    expect(report.picture).toBeNull();
+    expect(report.artwork.height).toBeCloseTo(26, 3);
+    expect(report.outline.pieces).toBe(4);
+    const again = await run(file("g/job.json"), "--out", file("h"), "--json");
+    expect(JSON.parse(again.said).outline).toEqual(report.outline);
+  });
+
+  it("--text beside a drawing: carved of both, and not cut out with it", async () => {
+    const beside = async (as: string, out: string) =>
+      (await reported(file("hole.svg"), "--exact", "--text", "below", "--as", as, "--out", file(out))).report;
+    expect((await beside("sign", "i")).outline.contours).toBeGreaterThan(6);
+    expect((await beside("cutout", "j")).outline.contours).toBe(1);
+  });
+
   it("says what cannot be taken", async () => {
+    await expect(run("--text", "Ada", "--as", "relief", "--out", file("f"))).rejects.toThrow(/made from a height/);
+    await expect(run(file("art.png"), "--text", "Ada", "--as", "relief", "--out", file("f"))).rejects.toThrow(
+      /words are shapes/,
+    );
     const out = ["--out", file("f")];
     await expect(run(file("art.png"), "--exact", ...out)).rejects.toThrow(/not an SVG drawing/);
     await expect(run(file("plate.svg"), "--with", file("art.png"), ...out)).rejects.toThrow(/not an SVG drawing/);

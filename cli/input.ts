@@ -11,7 +11,7 @@ import type { JobDocument } from "@oaken/core/job/document";
 import { begunFrom, lockFault, setPicture } from "@oaken/core/job/lock";
 import { drawingMakings, solidMakings } from "@oaken/core/job/sources";
 import { startJob, usualHelpers } from "@oaken/core/job/start";
-import type { Files } from "@oaken/core/job/tools";
+import { facesIn, type Files } from "@oaken/core/job/tools";
 import type { Fixed } from "@oaken/core/job/choose";
 import { makingKind } from "@oaken/core/makings/register";
 import { warmUp } from "@oaken/core/outline/warm";
@@ -20,6 +20,7 @@ import { Problem } from "@oaken/core/problem";
 import type { Shop } from "@oaken/core/shop/shop";
 import { decodePicture } from "@oaken/files/decode";
 import { MAX_BYTES } from "@oaken/files/decoder/kinds";
+import { faceOf } from "@oaken/files/faces";
 import { drawingOf } from "@oaken/files/drawing";
 import { type JobFile, readJobFile } from "@oaken/files/jobfile";
 import { isSolidName, solidOf } from "@oaken/files/solid";
@@ -38,20 +39,25 @@ export interface Input {
 
 /** The job that the command line names: one that was kept, or one begun from a picture or a drawing. */
 export async function inputOf(o: MakeOptions, shop: Shop): Promise<Input> {
+  const decoded = new Map<string, Raster>();
+  if (o.input === undefined) return { isNew: true, file: fromWords(o, shop), decoded };
   const bytes = await readInput(o.input);
   const isJob = bytes[0] === 0x7b || /\.json$/i.test(o.input);
-  const decoded = new Map<string, Raster>();
   let file: JobFile;
   if (isJob) file = readJobFile(bytes.toString("utf8"), shop);
   else if (o.picture !== undefined)
     throw new Problem("no-start", `${o.input} is a picture. A picture after it is put into a starting job: name that.`);
-  else if (o.exact) file = fromDrawing(bytes, o, shop);
-  else if (isSolidName(o.input)) file = fromSolid(bytes, o, shop);
-  else file = await fromPicture(bytes, o, shop, decoded);
+  else if (o.exact) file = fromDrawing(bytes, o.input, o, shop);
+  else if (isSolidName(o.input)) file = fromSolid(bytes, o.input, o, shop);
+  else file = await fromPicture(bytes, o.input, o, shop, decoded);
   if (o.with !== undefined || o.offset !== undefined) await combineWith(file, o);
-  if (o.picture === undefined) return { isNew: !isJob, file, decoded };
+  if (o.picture === undefined) {
+    if (isJob && o.text !== undefined) setWords(file.job, o.text);
+    return { isNew: !isJob, file, decoded };
+  }
   const before = begunFrom(basename(o.input), file.job, { person: o.person ?? basename(o.picture), class: o.class });
   file.job = await withPicture(before, file, o.picture, decoded);
+  if (o.text !== undefined) setWords(file.job, o.text);
   return { isNew: false, file, decoded, before };
 }
 
@@ -86,7 +92,8 @@ export function checkLock({ before, file }: Input): void {
 /** The files of a job, decoded. @throws Problem `no-picture` where it has none */
 export async function filesOf({ file, decoded }: Input): Promise<Files> {
   const assets = file.job.makings.flatMap((m) => (m.asset ? [{ ...m.asset, is: makingKind(m.kind).file }] : []));
-  if (assets.length === 0) throw new Problem("no-picture", "This job has no picture. Add one in the application.");
+  if (assets.length === 0 && facesIn(file.job.makings).size === 0)
+    throw new Problem("no-picture", "This job has no picture. Add one in the application.");
   const bytesOf = (sha: string) => file.assets.get(sha)!.bytes;
   for (const a of assets)
     if (a.is === "picture" && !decoded.has(a.sha)) decoded.set(a.sha, await decodePicture(bytesOf(a.sha), a.name));
@@ -94,6 +101,7 @@ export async function filesOf({ file, decoded }: Input): Promise<Files> {
     picture: (sha) => decoded.get(sha)!,
     drawing: (sha) => Buffer.from(bytesOf(sha)).toString("utf8"),
     solid: bytesOf,
+    face: faceOf,
   };
 }
 
@@ -125,9 +133,29 @@ function chosen(o: MakeOptions, shop: Shop): Chosen {
   };
 }
 
+/** Writes words into a job's lettering. @throws Problem `no-lettering` where it has none */
+function setWords(job: JobDocument, text: string): void {
+  const lettering = job.makings.find((m) => m.kind === "lettering");
+  if (!lettering)
+    throw new Problem("no-lettering", `${job.name} has no lettering to put words into. Add some in the application.`);
+  lettering.settings.text = text;
+}
+
+/** A job of words alone. */
+function fromWords(o: MakeOptions, shop: Shop): JobFile {
+  const job = startJob(shop, { outcome: o.as, words: o.text, stock: { ...o.stock }, cutters: chosen(o, shop) });
+  return { job: documentOf(job), assets: new Map() };
+}
+
 /** A job of a picture. */
-async function fromPicture(bytes: Buffer, o: MakeOptions, shop: Shop, decoded: Input["decoded"]): Promise<JobFile> {
-  const name = basename(o.input);
+async function fromPicture(
+  bytes: Buffer,
+  path: string,
+  o: MakeOptions,
+  shop: Shop,
+  decoded: Input["decoded"],
+): Promise<JobFile> {
+  const name = basename(path);
   const decoding = decodePicture(bytes, name);
   // The picture is decoded on another thread meanwhile.
   warmUp();
@@ -136,7 +164,8 @@ async function fromPicture(bytes: Buffer, o: MakeOptions, shop: Shop, decoded: I
   decoded.set(sha, raster);
   const { width, height } = raster;
   const asset = { sha, name, width, height };
-  const job = startJob(shop, { outcome: o.as, asset, stock: { ...o.stock }, cutters: chosen(o, shop) });
+  const begin = { outcome: o.as, asset, words: o.text, stock: { ...o.stock }, cutters: chosen(o, shop) };
+  const job = startJob(shop, begin);
   return { job: documentOf(job), assets: new Map([[sha, { name, bytes }]]) };
 }
 
@@ -147,16 +176,16 @@ function drawingAsset(bytes: Buffer, name: string) {
 }
 
 /** A job of a drawing's own shapes. */
-function fromDrawing(bytes: Buffer, o: MakeOptions, shop: Shop): JobFile {
-  const asset = drawingAsset(bytes, basename(o.input));
-  const cutters = chosen(o, shop);
-  const job = startJob(shop, { outcome: o.as, asset, stock: { ...o.stock }, cutters, makings: drawingMakings });
+function fromDrawing(bytes: Buffer, path: string, o: MakeOptions, shop: Shop): JobFile {
+  const asset = drawingAsset(bytes, basename(path));
+  const begin = { outcome: o.as, asset, words: o.text, stock: { ...o.stock }, cutters: chosen(o, shop) };
+  const job = startJob(shop, { ...begin, makings: drawingMakings });
   return { job: documentOf(job), assets: new Map([[asset.sha, { name: asset.name, bytes }]]) };
 }
 
 /** A job of a solid's surface. */
-function fromSolid(bytes: Buffer, o: MakeOptions, shop: Shop): JobFile {
-  const asset = { sha: sha256(solidOf(bytes)), name: basename(o.input), width: 1, height: 1 };
+function fromSolid(bytes: Buffer, path: string, o: MakeOptions, shop: Shop): JobFile {
+  const asset = { sha: sha256(solidOf(bytes)), name: basename(path), width: 1, height: 1 };
   const cutters = chosen(o, shop);
   const job = startJob(shop, { outcome: o.as, asset, stock: { ...o.stock }, cutters, makings: solidMakings });
   return { job: documentOf(job), assets: new Map([[asset.sha, { name: asset.name, bytes }]]) };

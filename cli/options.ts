@@ -28,6 +28,8 @@ export const SETTINGS: Record<string, { path: string; value: string; about: stri
   crop: { path: "picture.crop", value: "X,Y,W,H", about: "part of the picture kept, pixels" },
   turn: { path: "picture.turn", value: "DEG", about: "straightens, counter-clockwise" },
   square: { path: "picture.corners", value: "X,Y,X,Y,X,Y,X,Y", about: "four corners that become a rectangle, pixels" },
+  face: { path: "lettering.face", value: "plain|capitals|book|hand|…", about: "the face that words are set in" },
+  capitals: { path: "lettering.height", value: "MM", about: "height of the words' capitals" },
   stepover: { path: "cuts.stepover", value: "MM", about: "distance between passes" },
   stepdown: { path: "cuts.stepdown", value: "MM", about: "depth of each pass" },
   entry: { path: "all.entry", value: "auto|helix|ramp|plunge", about: "how the cutter gets into solid stock" },
@@ -60,7 +62,10 @@ export const SETTINGS: Record<string, { path: string; value: string; about: stri
 
 /** What `oaken make` was asked to do, as text; lengths in mm already. */
 export interface MakeOptions {
-  input: string;
+  /** none where a job is made of words alone */
+  input?: string;
+  /** its words */
+  text?: string;
   /** the picture that a starting job is begun with */
   picture?: string;
   as: string;
@@ -137,6 +142,7 @@ oaken outline PICTURE --size W --out DIR [options]
   --exact                the input is an SVG drawing: its shapes are taken exactly, not traced
   --with FILE.svg        another drawing's shapes, centred unless --set drawing.x=… says otherwise;
                          --by add|subtract|overlap
+  --text WORDS           lettering below what is found, or by itself where no picture is named; \\n begins a line
   --offset MM            edges moved outward, or inward where it is less than 0
   --stock WxHxT          stock as measured
   --zero CORNER          ${ZEROS[0]} … ${ZEROS[ZEROS.length - 1]}
@@ -183,6 +189,7 @@ export function parseMake(args: string[]): MakeOptions {
       allowPositionals: true,
       options: {
         as: text,
+        text,
         out: text,
         exact: { type: "boolean" },
         with: text,
@@ -236,8 +243,11 @@ export function parseMake(args: string[]): MakeOptions {
   }
   const v = parsed.values;
   const [input, picture, ...more] = parsed.positionals;
-  if (input === undefined || more.length > 0)
-    throw new Problem("usage", `Name one picture or job file; or a starting job and a picture.\n${USAGE}`);
+  if ((input === undefined && v.text === undefined) || more.length > 0)
+    throw new Problem(
+      "usage",
+      `Name one picture or job file; or a starting job and a picture; or words with --text.\n${USAGE}`,
+    );
   if (!v.out) throw new Problem("usage", `Say where to write with --out DIR.\n${USAGE}`);
   if (v.size !== undefined && v.art !== undefined)
     throw new Problem("usage", "Give --size, the whole picture's width, or --art, the art's own; not both.");
@@ -245,6 +255,7 @@ export function parseMake(args: string[]): MakeOptions {
     throw new Problem("bad-zero", `"${v.zero}" is not a work zero. Known: ${ZEROS.join(", ")}.`);
   return {
     input,
+    text: v.text?.replaceAll("\\n", "\n"),
     picture,
     as: v.as ?? "sign",
     out: v.out,

@@ -24,6 +24,7 @@ export async function outline(args: string[], print: (line: string) => void): Pr
   const o = parseMake(args);
   if (!o.size && !o.art)
     throw new Problem("usage", "Say how wide the picture is with --size W, or what is found in it with --art W.");
+  if (o.input === undefined) throw new Problem("usage", "Name the picture whose outline is wanted.");
   const bytes = await readInput(o.input);
   const name = basename(o.input);
   const t0 = performance.now();

@@ -1,3 +1,4 @@
+import { readFileSync, writeFileSync } from "node:fs";
 import { readdir, readFile, writeFile } from "node:fs/promises";
 import { join } from "node:path";
 import { PDFDocument } from "pdf-lib";
@@ -136,6 +137,22 @@ describe("a piece from a starting job", () => {
     await expect(begin("no", "--stock", "50x50x10")).rejects.toThrow(/"Label" locks the stock/);
     await expect(begin("no", "--depth", "9")).rejects.toThrow(/locks the cuts/);
     await expect(begin("no", "--size", "95")).rejects.toThrow(/95 mm wide.*allows 40 to 90 mm/);
+  });
+  it("puts words into lettering that is open, and refuses them where it is locked or there is none", async () => {
+    const words = (open: string[], ...args: string[]) => {
+      const job = JSON.parse(readFileSync(on.file("words/job.json"), "utf8"));
+      job.start = { open };
+      writeFileSync(on.file("words.json"), JSON.stringify(job));
+      return make([on.file("words.json"), on.file("own.png"), "--out", on.file("named"), ...args], () => {});
+    };
+    expect(await make([on.file("own.png"), "--text", "Name", "--out", on.file("words")], () => {})).toBe(0);
+    expect(await words(["picture", "text"], "--person", "Ada", "--text", "Ada\\nLovelace")).toBe(0);
+    const job = JSON.parse(await text("named", "job.json"));
+    expect(job.makings.find((m: { kind: string }) => m.kind === "lettering").settings.text).toBe("Ada\nLovelace");
+    await expect(words(["picture"], "--person", "Ada", "--text", "Ada")).rejects.toThrow(
+      /locks what the piece is made/,
+    );
+    await expect(begin("no", "--text", "Ada")).rejects.toThrow(/no lettering/);
   });
   it("a job that is no starting job takes no other picture", async () => {
     const plain = make([on.file("plain.json"), on.file("own.png"), "--out", on.file("no")], () => {});

@@ -57,6 +57,7 @@ it("inside core, rooms read only earlier ones", () => {
     "cutters",
     "picture",
     "geometry",
+    "lettering",
     "height",
     "outline",
     "settings",

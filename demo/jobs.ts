@@ -7,13 +7,14 @@ import { inspect } from "@oaken/core/inspect/inspect";
 import { boardJob, documentOf } from "@oaken/core/job/boards";
 import { buildJob } from "@oaken/core/job/build";
 import type { BoardJob, JobDocument, StockSettings } from "@oaken/core/job/document";
-import { addMaking } from "@oaken/core/job/edit";
-import { begunFrom, setPicture } from "@oaken/core/job/lock";
+import { addLettering, addMaking } from "@oaken/core/job/edit";
+import { begunFrom, setPicture, usuallyOpen } from "@oaken/core/job/lock";
 import { startJob } from "@oaken/core/job/start";
 import type { Asset } from "@oaken/core/makings/kind";
 import type { Raster } from "@oaken/core/picture/raster";
 import { pieceSeen } from "@oaken/core/job/seen";
 import { decodePicture } from "@oaken/files/decode";
+import { faceOf } from "@oaken/files/faces";
 import { encodePng } from "@oaken/files/encode";
 import { keepPicture } from "@oaken/web/server/assets";
 import type { JobCard } from "@oaken/web/server/card";
@@ -61,6 +62,9 @@ const DEMOS: readonly Demo[] = [
     stock: { width: 100, height: 70, thickness: 8, material: material("lime"), margin: 5 },
     adjust: (j) => {
       j.cuts.find((c) => c.kind === "vcarve")!.settings.floor = 1.5;
+      // The picture above, and everybody's own name below it.
+      Object.assign(j.makings[0].settings, { width: 46, y: 23 });
+      addLettering(j, "outline", { face: "rounded" });
     },
     people: {
       class: "Seedlings",
@@ -195,7 +199,7 @@ const CELLS = 260_000;
 async function put(document: JobDocument, pictures: Pictures): Promise<JobCard> {
   const card = await createJob(document, "demo");
   const first = document.makings.find((m) => m.asset)!.asset!.sha;
-  const files = { ...onePicture(pictures.raster(first)), picture: (sha: string) => pictures.raster(sha) };
+  const files = { ...onePicture(pictures.raster(first)), picture: (sha: string) => pictures.raster(sha), face: faceOf };
   const build = buildJob(boardJob(document), { files, cells: CELLS, quick: true }, new Kept());
   if (build.problem) throw new Error(build.problem.message);
   const stops = inspect({ build }).filter((f) => f.severity === "stop").length;
@@ -230,7 +234,7 @@ export async function seed(say: (line: string) => void): Promise<number> {
     job.name = d.name;
     d.adjust(job, also);
     const document = documentOf(job);
-    if (d.people) document.start = { open: ["picture"] };
+    if (d.people) document.start = { open: usuallyOpen(document) };
     const card = await put(document, pictures);
     if (d.people) await putPeople(card, document, d, pictures);
   }

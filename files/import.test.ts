@@ -11,6 +11,7 @@ import { Kept } from "@oaken/core/kept";
 import { ARC } from "@oaken/core/geometry/shape";
 import { productIn } from "@oaken/core/testing/building";
 import { seeded } from "@oaken/core/testing/random";
+import { faceOf } from "./faces.ts";
 import { SHOP } from "@oaken/core/testing/shop";
 
 const SIDE = 100;
@@ -24,7 +25,7 @@ function job(svg: string, settings = {}): { doc: BoardJob; files: Parameters<typ
   addCut(doc, "profile", id, SHOP.cutters);
   return {
     doc: checkBoard(doc),
-    files: { picture: () => null as never, drawing: () => svg, solid: () => new Uint8Array(0) },
+    files: { picture: () => null as never, drawing: () => svg, solid: () => new Uint8Array(0), face: faceOf },
   };
 }
 

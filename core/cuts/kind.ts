@@ -185,6 +185,8 @@ export interface CutKind<S = Settings, R extends Takes = Takes> {
   intent(settings: S, context: CutContext): Intent;
   /** whether its automatic values hang on how wide the strokes of its art are, by what was set on it */
   seesStrokes?(own: Settings): boolean;
+  /** it cuts out what its shapes hold: words beside them are not more of the same */
+  cutsOut?: true;
   /** a first look at it may be coarser, since the whole takes long */
   isGrainy?: boolean;
   /** with which every test of all kinds can plan one */

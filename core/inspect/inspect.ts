@@ -8,6 +8,7 @@ import { duplicateCuts } from "./rules/duplicate-cuts.ts";
 import { droppedSpecks } from "./rules/dropped-specks.ts";
 import { finiteMoves } from "./rules/finite-moves.ts";
 import { glow } from "./rules/glow.ts";
+import { unwritten } from "./rules/unwritten.ts";
 import { leftOut } from "./rules/left-out.ts";
 import { leftStanding } from "./rules/left-standing.ts";
 import { load } from "./rules/load.ts";
@@ -43,6 +44,7 @@ const RULES: readonly Rule[] = [
   droppedSpecks,
   mendedOutline,
   leftOut,
+  unwritten,
   load,
   zeroHabit,
   programLength,

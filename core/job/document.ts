@@ -56,7 +56,7 @@ export interface Naming {
 
 /** What a starting job leaves open to those who begin from it; everything else is locked. */
 export interface StartRules {
-  open: ("picture" | "size")[];
+  open: ("picture" | "size" | "text")[];
   /** the least and the largest width of the picture, mm */
   least?: number;
   most?: number;

@@ -173,6 +173,22 @@ export function addDrawing(job: BoardJob, asset: NonNullable<JobMaking["asset"]>
   return id;
 }
 
+/**
+ * Words, below the shapes that a part of the job is about. What is carved of those is carved of both, joined; what cuts
+ * them out stays as it is.
+ * @returns its id
+ */
+export function addLettering(job: BoardJob, about: string, settings: JobMaking["settings"] = {}): string {
+  const shapes = aboutOf(job, about, "shapes")?.id;
+  const id = addMaking(job, "lettering", ...(shapes === undefined ? [] : [shapes]));
+  Object.assign(job.makings.find((m) => m.id === id)!.settings, settings);
+  const carving = job.cuts.filter((c) => c.reads.art === shapes && !cutKind(c.kind).cutsOut);
+  if (shapes === undefined || carving.length === 0) return id;
+  const both = addMaking(job, "combine", shapes, id);
+  for (const c of carving) c.reads.art = both;
+  return id;
+}
+
 /** The surface of a solid. @returns its id */
 export function addSolid(job: BoardJob, asset: NonNullable<JobMaking["asset"]>): string {
   const id = freeId(job, "solid");

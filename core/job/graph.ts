@@ -84,6 +84,7 @@ export class Graph {
       preview: this.options.preview ?? null,
       own: making.settings,
       board: { width, height, margin, thickness, material },
+      person: this.job.naming?.person ?? null,
     };
   }
 

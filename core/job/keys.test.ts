@@ -1,5 +1,6 @@
 import { createHash } from "node:crypto";
 import { describe, expect, it } from "vitest";
+import { plainFace } from "../testing/face.ts";
 import { cutKind, CUTS } from "../cuts/register.ts";
 import { ringCount } from "../geometry/rings.ts";
 import { writeStl } from "../height/stl.ts";
@@ -41,6 +42,7 @@ const files: Files = {
     '<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="30mm" viewBox="0 0 40 30">' +
     '<rect x="2" y="2" width="30" height="20"/><circle cx="30" cy="20" r="8"/></svg>',
   solid: roof,
+  face: plainFace,
 };
 /** A roof, 30 × 20 and 8 high, as an STL. */
 function roof(): Uint8Array {

@@ -3,7 +3,8 @@ import { copyOf } from "../copy.ts";
 import { begun, cutterNamed, cutterOf, dialectNamed, materialNamed, SHOP } from "../testing/shop.ts";
 import { documentOf } from "./boards.ts";
 import type { JobDocument, StartRules } from "./document.ts";
-import { begunFrom, hasOwnPicture, lockFault, setPicture } from "./lock.ts";
+import { addLettering } from "./edit.ts";
+import { begunFrom, hasOwnPicture, isOpen, lockFault, setPicture, usuallyOpen } from "./lock.ts";
 import { peopleFrom } from "./people.ts";
 import { checkJob } from "./schema.ts";
 
@@ -49,6 +50,26 @@ describe("a job begun from a starting job", () => {
     ["its person", (d) => void (d.naming!.person = "Ada L.")],
   ] as [string, (d: JobDocument) => void][])
     it(`may have ${what}`, () => expect(fault(ALL, edit)).toBeNull());
+  it("may have its words, where those are open, and nothing else of its lettering", () => {
+    const words = (key: string, value: string | number) => (d: JobDocument) =>
+      void (d.makings.find((m) => m.kind === "lettering")!.settings[key] = value);
+    const withWords = (open: StartRules["open"], edit: (d: JobDocument) => void) => {
+      const job = begun("sign", asset);
+      addLettering(job, "outline", { face: "slab" });
+      const start = documentOf(job);
+      expect(usuallyOpen(start)).toEqual(["picture", "text"]);
+      const before = begunFrom("start-1", checkJob({ ...start, start: { open } }, SHOP), { person: "Ada" });
+      const after = copyOf(before);
+      edit(after);
+      return lockFault(before, after);
+    };
+    expect(withWords(["text"], words("text", "Ada L."))).toBeNull();
+    expect(withWords(["text"], words("height", 30))).toMatch(/locks what the piece is made from/);
+    expect(withWords(["picture"], words("text", "Ada L."))).toMatch(/locks what the piece is made from/);
+    const lettering = { id: "l", kind: "lettering", name: "L", reads: {}, settings: {} };
+    const locks = ["text", "face"].map((key) => isOpen({ open: ["text"] }, lettering, key));
+    expect([isOpen({ open: ["text"] }, lettering), ...locks]).toEqual([false, true, false]);
+  });
   for (const [what, edit, says] of [
     ["the stock", (d) => void (d.boards[0].stock.thickness = 9), /locks the stock/],
     ["the zero", (d) => void (d.boards[0].stock.zero = "centre-centre-top"), /locks the stock, its zero/],

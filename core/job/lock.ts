@@ -3,7 +3,11 @@ import { formatLength } from "../units.ts";
 import type { JobDocument, JobMaking, StartRules } from "./document.ts";
 
 /** What a starting job may leave open, in words. */
-export const OPEN = { picture: "the picture and its tone and outline", size: "the size" } as const;
+export const OPEN = {
+  picture: "the picture and its tone and outline",
+  size: "the size",
+  text: "the words of its lettering",
+} as const;
 
 /** Settings of a picture that say how large it is and where it lies; the others are about what is seen of it. */
 const SIZES: readonly string[] = ["width", "measured", "x", "y"];
@@ -13,6 +17,7 @@ const PICTURE_KINDS: readonly string[] = ["picture", "tone", "outline", "height"
 /** A making without what is open: what is left may not change. */
 function lockedMaking(making: JobMaking, open: StartRules["open"]): JobMaking {
   const m = copyOf(making);
+  if (m.kind === "lettering" && open.includes("text")) delete m.settings.text;
   if (!PICTURE_KINDS.includes(m.kind)) return m;
   if (open.includes("picture")) {
     delete m.asset;
@@ -60,6 +65,19 @@ export function lockFault(before: JobDocument, after: JobDocument): string | nul
     `The picture would be ${formatLength(width)} mm wide; the starting job "${begun.name}" allows ` +
     `${formatLength(least ?? 0)} to ${most === undefined ? "any" : formatLength(most)} mm.`
   );
+}
+
+/** What a job leaves open by itself, when others are to begin from it: the picture, and the words. */
+export const usuallyOpen = ({ makings }: JobDocument): StartRules["open"] => [
+  ...(makings.some((m) => m.asset) ? (["picture"] as const) : []),
+  ...(makings.some((m) => m.kind === "lettering") ? (["text"] as const) : []),
+];
+
+/** Whether a starting job leaves a making's setting open, or a making as a whole where no setting is named. */
+export function isOpen({ open }: StartRules, { kind }: JobMaking, key?: string): boolean {
+  if (kind === "lettering") return key === "text" && open.includes("text");
+  const isSize = kind === "picture" && key !== undefined && SIZES.includes(key);
+  return PICTURE_KINDS.includes(kind) && open.includes(isSize ? "size" : "picture");
 }
 
 /** What is open, in words. */

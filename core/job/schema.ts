@@ -1,4 +1,5 @@
 import Ajv, { type ErrorObject } from "ajv";
+import { OPEN } from "./lock.ts";
 import { CUTS } from "../cuts/register.ts";
 import { Problem } from "../problem.ts";
 import { checkDialect } from "../output/gcode/dialect.ts";
@@ -74,7 +75,7 @@ const rules = {
   required: ["open"],
   additionalProperties: false,
   properties: {
-    open: { type: "array", maxItems: 2, items: { enum: ["picture", "size"] } },
+    open: { type: "array", uniqueItems: true, items: { enum: Object.keys(OPEN) } },
     least: length,
     most: length,
   },

@@ -6,8 +6,11 @@ import { Problem } from "../problem.ts";
 import { materialIn, nearestCutter, type Shop, type Wish } from "../shop/shop.ts";
 import { type BoardJob, emptyJob, type JobMaking, type StockSettings, takeMachine } from "./document.ts";
 import { type Chosen, type Outcome, outcomeById } from "./outcomes.ts";
+import { addLettering } from "./edit.ts";
 import { type Makings, pictureMakings } from "./sources.ts";
 
+/** Letters of a job's name that is taken from its words. */
+const MOST_NAME = 60;
 const NOBODY: Chosen = { main: [], clear: [], rest: [], rough: [] };
 const WORDS = { main: "cutter", clear: "clearing cutter", rest: "cutter for the rest", rough: "roughing cutter" };
 
@@ -17,7 +20,10 @@ export const usualHelpers = (o: Outcome, shop: Shop): Partial<Chosen> => o.helpe
 /** What a job is begun from. */
 export interface Start {
   outcome: string;
-  asset: NonNullable<JobMaking["asset"]>;
+  /** none where it is made of words alone */
+  asset?: NonNullable<JobMaking["asset"]>;
+  /** lettering: below what the file gives, or by itself */
+  words?: string;
   /** what is said of the stock: the rest is the outcome's own, or usual */
   stock?: Partial<StockSettings>;
   cutters?: Partial<Chosen>;
@@ -30,16 +36,18 @@ export interface Start {
  * @throws Problem `unknown-outcome`; `too-many-cutters` where more are given than it can use; `no-such-cutter` where
  * the rack has none that would do
  */
-export function startJob(shop: Shop, { outcome, asset, stock = {}, cutters = {}, makings }: Start): BoardJob {
+export function startJob(shop: Shop, { outcome, asset, words, stock = {}, cutters = {}, makings }: Start): BoardJob {
   const o = outcomeById(outcome);
   const chosen: Chosen = { ...NOBODY, ...cutters };
   checkChosen(o, chosen);
   const make = makings ?? o.makings ?? pictureMakings;
   // A workshop may have put its usual material or machine aside: then it is made with what there is.
   const material = shop.materials.some((m) => m.id === o.material) && { material: materialIn(shop, o.material!) };
-  const job = emptyJob(shop, asset.name.replace(/\.[^.]+$/, ""), { ...o.stock, ...material, ...stock });
+  const name = asset ? asset.name.replace(/\.[^.]+$/, "") : (words ?? "Words").replace(/\s+/g, " ").slice(0, MOST_NAME);
+  const job = emptyJob(shop, name, { ...o.stock, ...material, ...stock });
   if (shop.machines.some((m) => m.id === o.machine)) takeMachine(job, o.machine!, shop);
-  job.makings = make(asset);
+  if (asset) job.makings = make(asset);
+  else addLettering(job, "", words === undefined ? {} : { text: words });
   const art = job.makings[job.makings.length - 1];
   if (o.trace && make === pictureMakings) art.settings.trace = o.trace;
   const main = (wish: Wish): Cutter => ({ ...(chosen.main[0] ?? nearestCutter(shop, wish)) });
@@ -52,6 +60,14 @@ export function startJob(shop: Shop, { outcome, asset, stock = {}, cutters = {},
       `"${o.id}" is made from ${GIVES[wanted]}, and this file gives ${GIVES[gives]}. Use a picture.`,
     );
   job.cuts = cuts.map((c) => ({ ...c, reads: { art: art.id } }));
+  if (asset && words !== undefined) {
+    if (gives !== "shapes")
+      throw new Problem(
+        "wrong-outcome",
+        `"${o.id}" is made from ${GIVES[gives]}, and words are shapes. Leave them out.`,
+      );
+    addLettering(job, art.id, { text: words });
+  }
   return job;
 }
 

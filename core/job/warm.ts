@@ -1,6 +1,7 @@
 import { Kept } from "../kept.ts";
 import type { Shop } from "../shop/shop.ts";
 import { buildJob } from "./build.ts";
+import { noFace } from "./tools.ts";
 import { startJob, usualHelpers } from "./start.ts";
 import { outcomeById } from "./outcomes.ts";
 
@@ -34,7 +35,7 @@ export function warmUpCarving(shop: Shop, mayGoOn: () => boolean): void {
     const none = () => {
       throw new Error("The picture that warms up is all there is.");
     };
-    const files = { picture: () => ({ width: WIDE, height: HIGH, data }), drawing: none, solid: none };
+    const files = { picture: () => ({ width: WIDE, height: HIGH, data }), drawing: none, solid: none, face: noFace };
     const progress = () => {
       if (!mayGoOn()) throw new Stopped();
     };

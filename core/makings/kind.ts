@@ -1,6 +1,7 @@
 import type { Material } from "../cutters/materials.ts";
 import type { ClearanceOf } from "../geometry/morph.ts";
 import type { Kept } from "../kept.ts";
+import type { Face, FaceId } from "../lettering/face.ts";
 import type { PictureBox } from "../picture/frame.ts";
 import type { Raster } from "../picture/raster.ts";
 import type { Rings } from "../geometry/rings.ts";
@@ -37,6 +38,8 @@ export interface Tools {
   drawing(sha: string): string;
   /** a solid's file by its content's name */
   solid(sha: string): Uint8Array;
+  /** a typeface that ships with the application */
+  face(id: string): Face;
 }
 
 /** What a making is given: all of it is part of its key. */
@@ -53,6 +56,8 @@ export interface Given<R extends Takes = Takes> {
 export interface Asking<R extends Takes = Takes> extends Given<R> {
   own: Settings;
   board: BoardSize;
+  /** whose piece it is, where that is known */
+  person: string | null;
 }
 
 /** Which settings a person set: some makings look closer where they choose by themselves. */
@@ -83,6 +88,8 @@ export interface MakingKind<S = Settings, C = unknown, R extends Takes = Takes, 
   glows?: true;
   /** the file that it stands for, where it does */
   file?: "picture" | "drawing" | "solid";
+  /** the faces that it sets words in */
+  faces?(own: Settings): readonly FaceId[];
   /** tells the settings' type, and holds nothing */
   readonly settings?: S;
   fields: readonly Field<C>[];

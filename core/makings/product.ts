@@ -53,6 +53,8 @@ export interface ShapesProduct {
   mendedAt: readonly { x: number; y: number }[];
   /** what a drawing held besides, in words, where it was left out */
   leftOut?: readonly string[];
+  /** letters of words that their face does not have, each once */
+  unwritten?: readonly string[];
   /** how they were found in a picture, where they were */
   traced: Traced | null;
 }

@@ -3,6 +3,7 @@ import { blend } from "./blend/blend.ts";
 import { combine } from "./combine/combine.ts";
 import { height } from "./height/height.ts";
 import { imported } from "./import/import.ts";
+import { lettering } from "./lettering/lettering.ts";
 import { litho } from "./litho/litho.ts";
 import { outline } from "./outline/outline.ts";
 import { picture } from "./picture/picture.ts";
@@ -20,6 +21,7 @@ export const MAKINGS: readonly MakingKind[] = [
   tone,
   outline,
   imported,
+  lettering,
   combine,
   raise,
   height,

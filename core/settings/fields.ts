@@ -26,7 +26,7 @@ export interface Field<C = unknown> {
   /** the stage's tool that sets it by hand */
   tool?: string;
   /** of a text: what the slip draws for it */
-  drawn?: "curve" | "words";
+  drawn?: "curve" | "words" | "lines";
   /** of a curve: what it goes by, in a word; grey when not given */
   across?: string;
   /** folded away at first */

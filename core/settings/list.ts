@@ -19,7 +19,7 @@ interface SaysNumber<C, S, K extends string> extends Says<C, S, K, number> {
 interface SaysText<C, S, K extends string> extends Says<C, S, K, string> {
   /** one as a hand would set it */
   example: string;
-  drawn?: "curve" | "words";
+  drawn?: "curve" | "words" | "lines";
   across?: string;
   check?(text: string): void;
 }

@@ -86,9 +86,10 @@ export function FieldRow({
           <NumberField id={label} f={f} value={value as number} onChange={(v) => set(v)} marked={isSet} />
         )}
       </div>
-      {f.drawn === "words" && (
+      {(f.drawn === "words" || f.drawn === "lines") && (
         <TextField
           id={label}
+          lines={f.drawn === "lines" ? 2 : 1}
           label={f.label}
           value={value as string}
           placeholder={f.example}

@@ -1,9 +1,10 @@
 "use client";
 import { useRef } from "react";
-import { ImagePlus, PenLine, Plus } from "lucide-react";
+import { ImagePlus, PenLine, Plus, Type } from "lucide-react";
 import { aboutOf } from "@oaken/core/job/graph";
 import type { JobMaking } from "@oaken/core/job/document";
-import { addDrawing, addPicture, addSolid } from "@oaken/core/job/edit";
+import { addDrawing, addLettering, addPicture, addSolid } from "@oaken/core/job/edit";
+import { makingKind } from "@oaken/core/makings/register";
 import { isSolidName } from "@oaken/files/solid";
 import { formatLength } from "@oaken/core/units";
 import { DropAnywhere, PICTURES } from "../shop/drop.tsx";
@@ -152,6 +153,7 @@ function ReplacePicture() {
   const store = useBenchStore();
   // What the piece is made from is locked by a starting job, but for the picture.
   const begun = useBench((s) => s.whole.begun);
+  const hasPicture = useBench((s) => s.doc.makings.some((m) => makingKind(m.kind).file === "picture"));
   const { change, select } = useActions();
   const take = async (
     file: File | undefined,
@@ -192,6 +194,12 @@ function ReplacePicture() {
       }
       select(id);
     });
+  const write = () => {
+    let id = "";
+    const { selected } = store.getState();
+    change("add words", (d) => void (id = addLettering(d, selected)));
+    select(id);
+  };
   /** The file of an input, which forgets it: else the same one, mended and chosen again, would be no change. */
   const taken = (input: HTMLInputElement): File | undefined => {
     const file = input.files?.[0];
@@ -225,12 +233,14 @@ function ReplacePicture() {
         aria-label="Drawing file"
         onChange={(e) => void draw(taken(e.target))}
       />
-      <button className="btn w-full border-dashed !font-normal text-soft" onClick={() => replaced.current!.click()}>
-        <ImagePlus size={16} /> Replace the picture
-      </button>
+      {hasPicture && (
+        <button className="btn w-full border-dashed !font-normal text-soft" onClick={() => replaced.current!.click()}>
+          <ImagePlus size={16} /> Replace the picture
+        </button>
+      )}
       {!begun && (
         <button className="btn w-full border-dashed !font-normal text-soft" onClick={() => added.current!.click()}>
-          <Plus size={16} /> One more picture
+          <Plus size={16} /> {hasPicture ? "One more picture" : "A picture"}
         </button>
       )}
       {!begun && (
@@ -240,6 +250,11 @@ function ReplacePicture() {
           onClick={() => drawn.current!.click()}
         >
           <PenLine size={16} /> A drawing or solid
+        </button>
+      )}
+      {!begun && (
+        <button className="btn w-full border-dashed !font-normal text-soft" onClick={write}>
+          <Type size={16} /> Words
         </button>
       )}
       {!begun && <AddBoard />}

@@ -3,7 +3,7 @@ import Link from "next/link";
 import { type ReactNode, useMemo, useState } from "react";
 import { ChevronDown, ChevronRight } from "lucide-react";
 import { cutKind } from "@oaken/core/cuts/register";
-import { openWords } from "@oaken/core/job/lock";
+import { isOpen, openWords } from "@oaken/core/job/lock";
 import { cutSettings } from "@oaken/core/job/plan";
 import type { JobMaking } from "@oaken/core/job/document";
 import { makingKind } from "@oaken/core/makings/register";
@@ -36,11 +36,7 @@ export function Slip() {
       className="flex w-[296px] shrink-0 flex-col overflow-y-auto border-l border-line bg-film max-[1100px]:w-[264px]"
     >
       <LockNote />
-      {node && (
-        <Lockable isLocked={begun !== undefined && !begun.rules.open.includes("picture")}>
-          <MakingSlip making={node} />
-        </Lockable>
-      )}
+      {node && <MakingSlip making={node} />}
       {cut && (
         <Lockable isLocked={begun !== undefined}>
           <Head
@@ -96,15 +92,24 @@ function LockNote() {
 function MakingSlip({ making }: { making: JobMaking }) {
   const view = viewOf(making);
   const figures = view.figures(useSeen()(making));
+  const begun = useBench((s) => s.whole.begun);
+  const isLocked = (key?: string) => begun !== undefined && !isOpen(begun.rules, making, key);
+  const { fields } = makingKind(making.kind);
   return (
     <>
-      <Head title={making.name} about={figures} />
-      <MakingHead making={making}>{view.Beside && <view.Beside part={making.id} />}</MakingHead>
-      <view.Above part={making.id} />
-      <Reads making={making} />
-      <RememberLight making={making} />
-      <Fields part={making.id} fields={makingKind(making.kind).fields} own={making.settings} />
-      {view.Below && <view.Below part={making.id} />}
+      <Lockable isLocked={isLocked()}>
+        <Head title={making.name} about={figures} />
+        <MakingHead making={making}>{view.Beside && <view.Beside part={making.id} />}</MakingHead>
+        <view.Above part={making.id} />
+        <Reads making={making} />
+        <RememberLight making={making} />
+      </Lockable>
+      <Fields part={making.id} fields={fields} own={making.settings} isLocked={isLocked} />
+      {view.Below && (
+        <Lockable isLocked={isLocked()}>
+          <view.Below part={making.id} />
+        </Lockable>
+      )}
     </>
   );
 }
@@ -123,7 +128,15 @@ function useEarly(): Record<string, Record<string, Resolved>> {
   }, [doc, built]);
 }
 
-function Fields({ part, fields, own }: { part: string; fields: readonly Field[]; own: Settings }) {
+interface FieldsProps {
+  part: string;
+  fields: readonly Field[];
+  own: Settings;
+  /** of one of them by itself; none is where it is not given */
+  isLocked?(key: string): boolean;
+}
+
+function Fields({ part, fields, own, isLocked = () => false }: FieldsProps) {
   const early = useEarly();
   const resolved = useBench((s) => s.built?.resolved[part]) ?? early[part];
   const [open, setOpen] = useState(false);
@@ -132,11 +145,14 @@ function Fields({ part, fields, own }: { part: string; fields: readonly Field[];
   const shown = fields.filter((f) => !f.when || f.when(values));
   const few = shown.filter((f) => !f.more);
   const more = shown.filter((f) => f.more);
+  const row = (f: Field) => (
+    <Lockable key={f.key} isLocked={isLocked(f.key)}>
+      <FieldRow part={part} f={f} value={values[f.key]} own={own[f.key]} r={resolved[f.key]} />
+    </Lockable>
+  );
   return (
     <div className="px-3 pb-4">
-      {few.map((f) => (
-        <FieldRow key={f.key} part={part} f={f} value={values[f.key]} own={own[f.key]} r={resolved[f.key]} />
-      ))}
+      {few.map(row)}
       {more.length > 0 && (
         <button
           className="flex h-9 w-full items-center justify-between border-t border-line text-left text-soft"
@@ -150,10 +166,7 @@ function Fields({ part, fields, own }: { part: string; fields: readonly Field[];
           {open ? <ChevronDown size={16} /> : <ChevronRight size={16} />}
         </button>
       )}
-      {open &&
-        more.map((f) => (
-          <FieldRow key={f.key} part={part} f={f} value={values[f.key]} own={own[f.key]} r={resolved[f.key]} />
-        ))}
+      {open && more.map(row)}
     </div>
   );
 }

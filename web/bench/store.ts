@@ -140,7 +140,9 @@ export function mixerFor(doc: BoardJob, selected: string): Mixer {
 
 export function createBench(id: string, whole: JobDocument, revision: number, written: number | null) {
   const doc = boardJob(whole);
-  const first = doc.cuts.find((c) => !c.target)?.id ?? "stock";
+  // Words that nobody has written yet come first.
+  const unwritten = doc.makings.find((m) => m.kind === "lettering" && m.settings.text === undefined);
+  const first = unwritten?.id ?? doc.cuts.find((c) => !c.target)?.id ?? "stock";
   const beginning = (): BenchState => ({
     id,
     whole,

@@ -24,7 +24,8 @@ const FILES = {
   ],
 };
 
-const bytesOf = (urls: readonly URL[]): Promise<Uint8Array[]> =>
+/** What lies at addresses of the application itself. */
+export const bytesOf = (urls: readonly URL[]): Promise<Uint8Array[]> =>
   Promise.all(urls.map(async (url) => new Uint8Array(await (await fetch(url)).arrayBuffer())));
 
 export const sheetFonts = async (): Promise<Fonts> => {

@@ -6,10 +6,12 @@ import { Kept } from "@oaken/core/kept";
 import { makingKind } from "@oaken/core/makings/register";
 import { warmUpCarving } from "@oaken/core/job/warm";
 import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
-import type { Files } from "@oaken/core/job/tools";
+import { facesIn, type Files } from "@oaken/core/job/tools";
+import type { Face, FaceId } from "@oaken/core/lettering/face";
 import type { Raster } from "@oaken/core/picture/raster";
 import { Cancelled, Problem } from "@oaken/core/problem";
 import { pieceSeen } from "@oaken/core/job/seen";
+import { loadFace } from "./faces.ts";
 import type { Answer, Ask } from "./messages.ts";
 import { drawing, pixels, solid } from "./pixels.ts";
 import { Scrubber } from "./scrubber.ts";
@@ -88,12 +90,15 @@ async function filesOf(job: BoardJob, still: () => void = () => {}): Promise<Fil
     else if (file === "solid") solids.set(asset.sha, await solid(asset.sha));
     else rasters.set(asset.sha, await pixels(asset.sha, still));
   }
-  if (rasters.size + drawings.size + solids.size === 0)
+  const faces = new Map<FaceId, Face>();
+  for (const id of facesIn(job.makings)) faces.set(id, await loadFace(id));
+  if (rasters.size + drawings.size + solids.size + faces.size === 0)
     throw new Problem("no-picture", "This job has no picture yet. Drop one on the page.");
   return {
     picture: (sha) => rasters.get(sha)!,
     drawing: (sha) => drawings.get(sha)!,
     solid: (sha) => solids.get(sha)!,
+    face: (id) => faces.get(id)!,
   };
 }
 

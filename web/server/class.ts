@@ -1,5 +1,5 @@
 import type { JobDocument, StartRules } from "@oaken/core/job/document";
-import { begunFrom } from "@oaken/core/job/lock";
+import { begunFrom, usuallyOpen } from "@oaken/core/job/lock";
 import { peopleFrom } from "@oaken/core/job/people";
 import { Problem } from "@oaken/core/problem";
 import { card, type JobCard } from "./card.ts";
@@ -30,12 +30,15 @@ export async function openClass(id: string): Promise<ClassWall> {
   return { start, rules: document.start, people };
 }
 
-/** Makes a job a starting job, changes what it leaves open, or (null) makes it one like any other again. */
-export async function setStart(id: string, rules: StartRules | null): Promise<JobCard> {
+/**
+ * Makes a job a starting job, changes what it leaves open, or (null) makes it one like any other again. By itself it
+ * leaves open what is each person's own.
+ */
+export async function setStart(id: string, rules: Partial<StartRules> | null): Promise<JobCard> {
   const { card: now, document } = await openJob(id);
   if (document.begun) throw new Problem("no-start", "A job that was begun from a starting job cannot be one itself.");
   const { start: _before, ...rest } = document;
-  const changed: JobDocument = rules ? { ...rest, start: rules } : rest;
+  const changed: JobDocument = rules ? { ...rest, start: { open: usuallyOpen(document), ...rules } } : rest;
   return saveJob(id, now.revision, changed, rules ? "starting job" : "no starting job any more");
 }
 

@@ -1,7 +1,9 @@
 import { randomUUID } from "node:crypto";
 import { join } from "node:path";
 import { mkdir, readFile, rm } from "node:fs/promises";
+import { documentOf } from "@oaken/core/job/boards";
 import { checkJob } from "@oaken/core/job/schema";
+import { startJob } from "@oaken/core/job/start";
 import type { JobDocument } from "@oaken/core/job/document";
 import { Problem } from "@oaken/core/problem";
 import { checkThumb, unpackJob } from "@oaken/files/decode";
@@ -10,6 +12,7 @@ import { assetBytes, checkPictures, keepFile } from "./assets.ts";
 import { dataFolder, INCOMING, THUMBS } from "./data.ts";
 import { type JobCard, card, toldOf } from "./card.ts";
 import { JobRow, RevisionRow, store, write } from "./db.ts";
+import { shopNow } from "./shop.ts";
 import { passingName, storageProblem, writePassing, writeWhole } from "./files.ts";
 import { limited } from "./respond.ts";
 import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
@@ -39,6 +42,11 @@ export async function createJob(doc: unknown, what = "created"): Promise<JobCard
     await RevisionRow.create({ jobId: r.id, number: 1, document: JSON.stringify(job), summary: what }, { transaction });
     return card(r);
   });
+}
+
+/** A job that is made of words alone. Letters are mostly too narrow for a cutter that would help: none does. */
+export async function createOfWords(outcome: string): Promise<JobCard> {
+  return createJob(documentOf(startJob(await shopNow(), { outcome })));
 }
 
 /** A job's newest document, or an older one, as stored: checked again, for the file may come from anywhere. */

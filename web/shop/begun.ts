@@ -24,7 +24,7 @@ const SETTLES = 250;
 export function jobOf(
   shop: Shop,
   outcome: string,
-  asset: Start["asset"],
+  asset: NonNullable<Start["asset"]>,
   stock: Stock,
   width: number | null,
   cures: Cures,

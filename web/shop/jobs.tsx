@@ -2,7 +2,7 @@
 import { useCallback, useEffect, useState } from "react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { Archive, ArchiveRestore, Copy, Download, Search, Users } from "lucide-react";
+import { Archive, ArchiveRestore, Copy, Download, Search, Type, Users } from "lucide-react";
 import { spoken } from "@oaken/core/speech";
 import { formatTime } from "@oaken/core/units";
 import { prepareSpare } from "../compute/spare.ts";
@@ -35,8 +35,14 @@ export function JobsPage() {
   const router = useRouter();
   /** Others begin from this job from now on: their wall is the next thing wanted. */
   const makeStart = (id: string) =>
-    api(`/api/jobs/${id}/class`, { method: "PUT", json: { start: { open: ["picture"] } } }).then(
+    api(`/api/jobs/${id}/class`, { method: "PUT", json: { start: {} } }).then(
       () => router.push(`/class/${id}`),
+      (e: Error) => setWrong(e.message),
+    );
+  /** A carved sign of words alone: they are written on the bench. */
+  const beginWithWords = () =>
+    api<JobCard>("/api/jobs", { method: "POST", json: { words: "sign" } }).then(
+      (made) => router.push(`/job/${made.id}`),
       (e: Error) => setWrong(e.message),
     );
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
@@ -89,6 +95,9 @@ export function JobsPage() {
           />
           <span className="flex-1" />
           <ChooseFile take={(f) => void taking.takeAll(f)} label="Import a job file" accept=".json" />
+          <button className="btn" onClick={() => void beginWithWords()}>
+            <Type size={16} /> Begin with words
+          </button>
           <ChooseFile
             take={(f) => void taking.takeAll(f)}
             label="Begin with a picture"

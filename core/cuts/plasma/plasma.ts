@@ -22,6 +22,7 @@ const BY_HAND = 60;
 /** Cuts sheet metal with a torch, half a kerf into the waste, each contour pierced and led into from there. */
 export const plasma = defineCut({
   kind: "plasma",
+  cutsOut: true,
   title: "Plasma",
   about: "torch through sheet metal",
   cutters: ["torch"],

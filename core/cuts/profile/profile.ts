@@ -22,6 +22,7 @@ const SQUARE_SLOPE = 20;
 /** Cuts along the shapes, on either side or on the line, what lies inside a ring before the ring. */
 export const profile = defineCut({
   kind: "profile",
+  cutsOut: true,
   title: "Cut out",
   about: "along the shape, through or not",
   cutters: ["flat", "ball"],

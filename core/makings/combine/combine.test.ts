@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { plainFace } from "../../testing/face.ts";
 import { clearanceOf } from "../../geometry/clearance/clearance.ts";
 import { mended } from "../../geometry/mend.ts";
 import { insideRegion, ringsFrom, type Rings } from "../../geometry/rings.ts";
@@ -23,13 +24,19 @@ const tools: Tools = {
   },
   drawing: () => "",
   solid: () => new Uint8Array(0),
+  face: plainFace,
 };
 
 function combined(first: Rings, second: Rings | null, own: Settings): ShapesProduct {
   const reads = { first: shapesOf(first), second: second && shapesOf(second) };
   const given = { reads, asset: null, art: null, preview: null };
   const context = combine.context(
-    { ...given, own, board: { width: 100, height: 100, margin: 5, thickness: 20, material: materialNamed("ash") } },
+    {
+      ...given,
+      own,
+      person: null,
+      board: { width: 100, height: 100, margin: 5, thickness: 20, material: materialNamed("ash") },
+    },
     tools,
   );
   const { values } = resolve(combine.fields, own, context);

@@ -78,7 +78,7 @@ export const combine = defineMaking({
     const together = second ? combined(first.ink, second.ink, s.how) : first.ink;
     const moved = movedOut(together, s.offset, tools.clearance);
     if (ringCount(moved) === 0) throw new Problem("nothing-left", nothingLeft(s));
-    if (moved === first.ink) return { ...first, mendedAt: [], leftOut: [], traced: null };
+    if (moved === first.ink) return { ...first, mendedAt: [], leftOut: [], unwritten: [], traced: null };
     const fit = { hold: s.hold, specks: 0, pinholes: 0, cornerAngle: CORNER };
     const { shape } = refitted(moved, SPACING, fit);
     const ink = asRead(shape);

@@ -1,19 +1,7 @@
 import type svgpath from "svgpath";
-import { ARC, CUBIC, LINE, type Shape, ShapeBuilder } from "../../geometry/shape.ts";
+import { type Curve, lineTo, quadraticTo, type Segment } from "../../geometry/curve.ts";
+import { ARC, CUBIC } from "../../geometry/shape.ts";
 import { Problem } from "../../problem.ts";
-
-/** A segment: its kind and the numbers of {@link Shape}: two control points, or centre and turn, and its end. */
-interface Segment {
-  kind: number;
-  n: [number, number, number, number, number, number];
-}
-
-/** A closed curve: where it begins, and its segments; the last ends there. */
-export interface Curve {
-  x: number;
-  y: number;
-  segments: Segment[];
-}
 
 /** More segments than any drawing for a machine has. */
 const MOST_SEGMENTS = 500_000;
@@ -82,60 +70,12 @@ const tooMany = (): Problem =>
     `The drawing has more than ${MOST_SEGMENTS.toLocaleString("en")} lines and curves. Simplify it where it was drawn.`,
   );
 
-/** Curves made `scale` times as large, then moved. */
-export const placed = (curves: readonly Curve[], scale: number, dx: number, dy: number): Curve[] =>
-  curves.map((c) => ({
-    x: scale * c.x + dx,
-    y: scale * c.y + dy,
-    segments: c.segments.map(({ kind, n }) => ({
-      kind,
-      // An arc's third number is its turn, its fourth nothing.
-      n: n.map((v, i) => (kind === ARC && (i === 2 || i === 3) ? v : scale * v + (i % 2 ? dy : dx))) as Segment["n"],
-    })),
-  }));
-
-/** The other way round. */
-export function reversed({ x, y, segments }: Curve): Curve {
-  const starts = [[x, y], ...segments.map((s) => [s.n[4], s.n[5]])];
-  return {
-    x,
-    y,
-    segments: segments
-      .map(({ kind, n: [a, b, c, d] }, i): Segment => {
-        const [ex, ey] = starts[i];
-        if (kind === ARC) return { kind, n: [a, b, -c, 0, ex, ey] };
-        return { kind, n: kind === CUBIC ? [c, d, a, b, ex, ey] : [0, 0, 0, 0, ex, ey] };
-      })
-      .reverse(),
-  };
-}
-
-/** Curves as a shape; what holds each is told by `parent`, −1 where it is not known. */
-export function shapeOf(curves: readonly Curve[], parent: (k: number) => number = () => -1): Shape {
-  const b = new ShapeBuilder(curves.reduce((sum, c) => sum + c.segments.length, 1));
-  curves.forEach((c, k) => {
-    b.begin(c.x, c.y, parent(k));
-    for (const { kind, n } of c.segments)
-      if (kind === ARC) b.arc(n[0], n[1], n[2], n[4], n[5]);
-      else if (kind === CUBIC) b.cubic(...n);
-      else b.line(n[4], n[5]);
-  });
-  return b.take();
-}
-
-const lineTo = (x: number, y: number): Segment => ({ kind: LINE, n: [0, 0, 0, 0, x, y] });
-
 /** A command of a path, absolute, as segments from (x, y). */
 function segmentsOf(command: string, n: number[], x: number, y: number): Segment[] {
   if (command === "H") return [lineTo(n[0], y)];
   if (command === "V") return [lineTo(x, n[0])];
   if (command === "C") return [{ kind: CUBIC, n: n as Segment["n"] }];
-  if (command === "Q") {
-    // A quadratic as a cubic: control points two thirds of the way (exact).
-    const [qx, qy, ex, ey] = n;
-    const third = (a: number, b: number) => a + (2 / 3) * (b - a);
-    return [{ kind: CUBIC, n: [third(x, qx), third(y, qy), third(ex, qx), third(ey, qy), ex, ey] }];
-  }
+  if (command === "Q") return [quadraticTo(x, y, n)];
   if (command === "A") return arc(x, y, n);
   return [lineTo(n[0], n[1])];
 }

@@ -1,11 +1,11 @@
+import { placed } from "../../geometry/curve.ts";
+import { nestedShape, regionOf } from "../../geometry/region.ts";
 import { asRead } from "../../geometry/shape.ts";
 import { Problem } from "../../problem.ts";
 import { fieldsFor } from "../../settings/list.ts";
 import { defineMaking, type Given, type Tools } from "../kind.ts";
 import { type Lying, placeFields, widthField } from "../placing.ts";
 import type { ShapesProduct } from "../product.ts";
-import { placed } from "./curves.ts";
-import { nestedShape, regionOf } from "./region.ts";
 import { type Drawing, readSvg } from "./svg.ts";
 
 /** No drawing is made narrower, mm. */

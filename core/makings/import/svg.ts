@@ -1,11 +1,12 @@
 import { SaxesParser, type SaxesTagPlain } from "saxes";
 import svgpath from "svgpath";
 import { Problem } from "../../problem.ts";
+import { type Curve, placed, shapeOf } from "../../geometry/curve.ts";
+import { regionOf } from "../../geometry/region.ts";
 import { boundsOf } from "../../geometry/rings.ts";
 import { asRead } from "../../geometry/shape.ts";
-import { checkCount, closedCurves, type Curve, placed, shapeOf } from "./curves.ts";
+import { checkCount, closedCurves } from "./curves.ts";
 import { pathOf } from "./elements.ts";
-import { regionOf } from "./region.ts";
 
 /**
  * What a drawing holds: the curves that bound each of its elements, outer ones counter-clockwise, in mm, y up, with the

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { plainFace } from "../../testing/face.ts";
 import { heightAt, type HeightField, rangeOf } from "../../height/field.ts";
 import { buildJob, type BuildResult } from "../../job/build.ts";
 import { type BoardJob, emptyJob } from "../../job/document.ts";
@@ -21,7 +22,7 @@ const MIDDLE = { x: 50, y: 40 };
 function built(svg: string, add: (job: BoardJob, art: string) => void): BuildResult {
   const job = emptyJob(SHOP, "body", STOCK);
   add(job, addDrawing(job, { sha: "d".repeat(64), name: "art.svg", width: 60, height: 60 }));
-  const files = { picture: () => null as never, drawing: () => svg, solid: () => null as never };
+  const files = { picture: () => null as never, drawing: () => svg, solid: () => null as never, face: plainFace };
   return buildJob(checkBoard(job), { files, cells: 4000, quick: true }, new Kept());
 }
 function raised(svg: string, settings: Record<string, Setting> = {}): { f: HeightField; b: BuildResult } {

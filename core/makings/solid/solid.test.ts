@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { plainFace } from "../../testing/face.ts";
 import { rangeOf } from "../../height/field.ts";
 import { writeStl } from "../../height/stl.ts";
 import { buildJob, type BuildResult } from "../../job/build.ts";
@@ -23,7 +24,7 @@ function built(bytes: Uint8Array, settings: Record<string, Setting> = {}, stock:
   job.makings[0].settings = settings;
   const cutter = cutterOf("ball:6");
   job.cuts = [{ id: "f", kind: "finish", name: "Finish", on: true, reads: { art: id }, cutter, settings: {} }];
-  const files = { picture: () => null as never, drawing: () => "", solid: () => bytes };
+  const files = { picture: () => null as never, drawing: () => "", solid: () => bytes, face: plainFace };
   return buildJob(checkBoard(job), { files, cells: 4000, quick: true }, new Kept());
 }
 const fieldOf = (b: BuildResult) => productIn(b, "heights").field;

@@ -1,6 +1,6 @@
-import { readFileSync } from "node:fs";
 import { PDFDocument } from "pdf-lib";
 import { describe, expect, it } from "vitest";
+import { fontFile } from "../../testing/face.ts";
 import { built } from "../../testing/building.ts";
 import { seeded } from "../../testing/random.ts";
 import { begun, cutterNamed, SHOP } from "../../testing/shop.ts";
@@ -8,8 +8,7 @@ import { setupSheet } from "../../job/sheet.ts";
 import { drawCutter, drawStock } from "./drawings.ts";
 import { type Fonts, Paper, WIDE } from "./paper.ts";
 
-const folder = "../../../node_modules/@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next";
-const font = (name: string): Uint8Array => readFileSync(new URL(`${folder}-${name}-normal.woff`, import.meta.url));
+const font = (rest: string): Uint8Array => fontFile("atkinson-hyperlegible-next", rest);
 const fonts: Fonts = { regular: [font("latin-400"), font("latin-ext-400")], bold: [font("latin-600")] };
 /** One dark pixel, as PNG. */
 const DOT = Buffer.from(

@@ -1,4 +1,5 @@
 import type { StartRules } from "@oaken/core/job/document";
+import { OPEN } from "@oaken/core/job/lock";
 import { addPeople, openClass, setStart } from "@/server/class";
 import { bodyReader, respond } from "@/server/respond";
 
@@ -9,10 +10,9 @@ const startSchema = {
   properties: {
     start: {
       type: ["object", "null"],
-      required: ["open"],
       additionalProperties: false,
       properties: {
-        open: { type: "array", maxItems: 2, items: { enum: ["picture", "size"] } },
+        open: { type: "array", uniqueItems: true, items: { enum: Object.keys(OPEN) } },
         least: { type: "number", exclusiveMinimum: 0, maximum: 10000 },
         most: { type: "number", exclusiveMinimum: 0, maximum: 10000 },
       },
@@ -25,7 +25,7 @@ const peopleSchema = {
   additionalProperties: false,
   properties: { people: { type: "string", maxLength: 100_000 }, class: { type: "string", maxLength: 100 } },
 };
-const startBody = bodyReader<{ start: StartRules | null }>(startSchema, 4096);
+const startBody = bodyReader<{ start: Partial<StartRules> | null }>(startSchema, 4096);
 const peopleBody = bodyReader<{ people: string; class: string }>(peopleSchema, 1 << 20);
 
 type Context = { params: Promise<{ id: string }> };

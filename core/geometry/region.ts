@@ -1,9 +1,9 @@
-import { mended, type Winding } from "../../geometry/mend.ts";
-import { nesting } from "../../geometry/nesting.ts";
-import { ringArea, ringCount, type Rings } from "../../geometry/rings.ts";
-import { asRead, LINE, type Shape } from "../../geometry/shape.ts";
-import { unsoundPlaces } from "../../geometry/sound.ts";
-import { type Curve, reversed, shapeOf } from "./curves.ts";
+import { mended, type Winding } from "./mend.ts";
+import { nesting } from "./nesting.ts";
+import { ringArea, ringCount, type Rings } from "./rings.ts";
+import { asRead, LINE, type Shape } from "./shape.ts";
+import { unsoundPlaces } from "./sound.ts";
+import { type Curve, reversed, shapeOf } from "./curve.ts";
 
 /** The curves that bound what others enclose, with where those were not sound and had to be mended. */
 export interface Region {

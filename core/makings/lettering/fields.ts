@@ -1,0 +1,157 @@
+import type { boundsOf } from "../../geometry/rings.ts";
+import { type Face, FACES, type LaidLine, USUAL_FACE } from "../../lettering/face.ts";
+import { Problem } from "../../problem.ts";
+import { fieldsFor } from "../../settings/list.ts";
+import { formatLength } from "../../units.ts";
+import type { BoardSize } from "../kind.ts";
+import { even } from "../placing.ts";
+import { type Layout, lengthOf, type Setting } from "./layout.ts";
+
+/** Words, the face that they are set in, and how they stand. */
+type Written = Setting & { text: string; face: string };
+
+export interface LetteringContext {
+  board: BoardSize;
+  person: string | null;
+  face(id: string): Face;
+  lines(id: string, text: string): readonly LaidLine[];
+  layout(s: Written): Layout;
+  /** the box of the shapes that it stands below, mm; null where there are none */
+  beside: ReturnType<typeof boundsOf> | null;
+}
+
+/** More letters than anyone carves at once. */
+const MOST_LETTERS = 500;
+/** Capitals take this share of the board by themselves: alone, and below other shapes. */
+const ALONE = 0.5;
+const BELOW = 0.12;
+const LEAST_HEIGHT = 0.5;
+/** Words below shapes keep this share of their capitals away from them. */
+const GAP = 0.6;
+/** A line bent by itself takes a third of its circle. */
+const OF_CIRCLE = 1 / 3;
+
+export const fields = fieldsFor<LetteringContext>()
+  .text("text", "Words", {
+    help: "What is written; Enter begins a new line.",
+    example: "Quill & Thistle",
+    drawn: "lines",
+    check(text) {
+      if (text.length > MOST_LETTERS)
+        throw new Problem("bad-setting", `Words: at most ${MOST_LETTERS} letters are taken at once.`);
+    },
+    auto: ({ person }) =>
+      person ? { value: person, reason: "whose piece it is" } : { value: "Name", reason: "until you write something" },
+  })
+  .choice("face", "Letters", {
+    options: FACES,
+    help: "The face that the words are set in. All of them ship with Oaken Bit.",
+    auto: () => ({ value: USUAL_FACE, reason: "open shapes that stay legible when they are carved" }),
+  })
+  .length("spread", "Between letters", {
+    help: "Added between neighbouring letters; less than 0 moves them together.",
+    min: -20,
+    max: 200,
+    step: 0.1,
+    more: true,
+    auto: () => ({ value: 0, reason: "as the face has it" }),
+  })
+  .length("height", "Height of capitals", {
+    help: "From the baseline to the top of a capital letter.",
+    min: LEAST_HEIGHT,
+    max: 2000,
+    step: 0.5,
+    slider: true,
+    auto: fittingHeight,
+    consequence: (v, c, s) => `the longest line ${formatLength(even(longestOf(c, s, v)))} mm`,
+  })
+  .length("pitch", "Line to line", {
+    help: "From one baseline to the next.",
+    min: 0.5,
+    max: 2000,
+    step: 0.5,
+    more: true,
+    auto: (c, s) => {
+      const { pitch, capital } = c.face(s.face);
+      return { value: even((pitch / capital) * s.height), reason: "as the face has it" };
+    },
+  })
+  .choice("align", "Lines", {
+    options: [
+      { value: "left", label: "begin together" },
+      { value: "centre", label: "centred" },
+      { value: "right", label: "end together" },
+    ],
+    more: true,
+    auto: () => ({ value: "centre", reason: "as on a sign" }),
+  })
+  .choice("along", "Stand on", {
+    options: [
+      { value: "line", label: "a straight line" },
+      { value: "over", label: "a circle, above it" },
+      { value: "under", label: "a circle, inside its lower half" },
+    ],
+    auto: () => ({ value: "line", reason: "straight" }),
+  })
+  .length("radius", "Circle's radius", {
+    help: "Of the circle that the first line stands on.",
+    min: 1,
+    max: 20_000,
+    step: 1,
+    when: (s) => s.along !== "line",
+    auto: (c, s) => {
+      const longest = longestOf(c, s, s.height);
+      return { value: even(Math.max(1, longest / (2 * Math.PI * OF_CIRCLE))), reason: "a third of it is written on" };
+    },
+  })
+  .length("x", "From the left", {
+    help: "Its left edge from the stock's left edge.",
+    min: -5000,
+    max: 5000,
+    step: 0.5,
+    auto: (c, s) => {
+      const { width } = c.layout(s);
+      if (!c.beside) return { value: even((c.board.width - width) / 2), reason: "centred" };
+      return { value: even((c.beside.minX + c.beside.maxX - width) / 2), reason: "centred below the shapes" };
+    },
+  })
+  .length("y", "From the front", {
+    help: "The lowest baseline from the stock's near edge; on a circle, its nearest edge.",
+    min: -5000,
+    max: 5000,
+    step: 0.5,
+    auto: (c, s) => {
+      const { height } = c.layout(s);
+      if (!c.beside) return { value: even((c.board.height - height) / 2), reason: "centred" };
+      const below = c.beside.minY - height - GAP * s.height;
+      if (below >= c.board.margin) return { value: even(below), reason: "below the shapes" };
+      return { value: c.board.margin, reason: "at the margin: below the shapes there is no room" };
+    },
+  });
+
+/** Length of the longest line for a height of capitals, mm. */
+function longestOf(c: LetteringContext, s: Pick<Written, "text" | "face" | "spread">, height: number): number {
+  const face = c.face(s.face);
+  return Math.max(...c.lines(s.face, s.text).map((line) => lengthOf(line, face, height, s.spread)));
+}
+
+/** Capitals as high as the board lets them be, and no higher than looks well. */
+function fittingHeight(
+  c: LetteringContext,
+  s: Pick<Written, "text" | "face" | "spread">,
+): { value: number; reason: string } {
+  const { board } = c;
+  const lines = c.lines(s.face, s.text).length;
+  const share = c.beside ? BELOW : ALONE;
+  const high = (share * board.height) / lines;
+  const across = board.width - 2 * board.margin;
+  // A line's length grows with its height from what is added between letters on.
+  const added = longestOf(c, s, 0);
+  const long = longestOf(c, s, high) - added;
+  const isShort = long + added <= across;
+  const value = isShort ? high : (high * Math.max(0, across - added)) / long;
+  return {
+    value: even(Math.max(LEAST_HEIGHT, value)),
+    reason: isShort ? `${Math.round(100 * share)} % of the stock's height` : "as wide as the stock lets it be",
+  };
+}
