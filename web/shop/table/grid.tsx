@@ -1,5 +1,5 @@
 "use client";
-import { useDeferredValue, useEffect, useMemo, useRef, useState, type KeyboardEvent } from "react";
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from "react";
 import { ArrowDown, ArrowUp } from "lucide-react";
 import {
   type ColumnDef,
@@ -54,12 +54,11 @@ export function Grid({ label, columns, entries, search, unit, chosen, choose, se
     getSortedRowModel: getSortedRowModel(),
   });
   const sorted = table.getRowModel().rows;
-  // Typing goes on while thousands of rows are looked through.
-  const words = useDeferredValue(search);
   const rows = useMemo(
-    () => (words.trim() === "" ? sorted : sorted.filter((r) => matches(r.original, columns, words, unit))),
-    [sorted, columns, words, unit],
+    () => (search.trim() === "" ? sorted : sorted.filter((r) => matches(r.original, columns, search, unit))),
+    [sorted, columns, search, unit],
   );
+  useEffect(() => readAhead(entries, columns, unit), [entries, columns, unit]);
   const pane = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
     count: rows.length,
@@ -228,4 +227,19 @@ function matches(entry: Entry, columns: readonly Column[], words: string, unit: 
     .trim()
     .split(/\s+/)
     .every((w) => text.includes(w));
+}
+
+/** So long at most the page is held while texts are put together ahead of the first search, ms. */
+const SLICE_MS = 8;
+
+/** Puts together what searches look at while nothing else is to be done. @returns leaves off */
+function readAhead(entries: readonly Entry[], columns: readonly Column[], unit: Unit): () => void {
+  let [at, timer] = [0, 0];
+  const slice = () => {
+    for (const end = performance.now() + SLICE_MS; at < entries.length && performance.now() < end; at++)
+      textOfEntry(entries[at], columns, unit);
+    if (at < entries.length) timer = window.setTimeout(slice, SLICE_MS);
+  };
+  timer = window.setTimeout(slice, SLICE_MS);
+  return () => window.clearTimeout(timer);
 }

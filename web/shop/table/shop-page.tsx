@@ -1,5 +1,5 @@
 "use client";
-import { useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from "react";
+import { startTransition, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from "react";
 import { Download, Plus, Search, Undo2, Upload } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import type { Entry } from "@oaken/core/shop/column";
@@ -37,6 +37,8 @@ export function ShopPage({ part, entries, here, among, picture, below, hasUsual 
   const { kept, isSaved, wrong, faults, undoes, actions } = useEntries(part, entries);
   const [unit, setUnit] = useUnit();
   const [search, setSearch] = useState("");
+  /** how often the search was emptied other than by typing */
+  const [cleared, setCleared] = useState(0);
   const [shelf, setShelf] = useState<(typeof SHELVES)[number]["value"]>("in use");
   const [chosen, setChosen] = useState<string | null>(entries[0]?.entry.id ?? null);
   const [typed, setTyped] = useState<string | null>(null);
@@ -50,6 +52,7 @@ export function ShopPage({ part, entries, here, among, picture, below, hasUsual 
   const add = (like: Entry) => {
     setShelf("in use");
     setSearch("");
+    setCleared(cleared + 1);
     setChosen(actions.add(like));
   };
   const keys = (e: KeyboardEvent) => {
@@ -72,16 +75,7 @@ export function ShopPage({ part, entries, here, among, picture, below, hasUsual 
           <div className="flex flex-wrap items-center gap-2">
             <h1 className="mr-2 text-[22px]">{part.title}</h1>
             {among}
-            <label className="box flex w-48 items-center gap-2 !font-sans">
-              <Search size={15} className="text-faint" />
-              <input
-                aria-label={`Search ${part.title.toLowerCase()}`}
-                placeholder="Any word or number"
-                className="w-full bg-transparent outline-none placeholder:text-faint"
-                value={search}
-                onChange={(e) => setSearch(e.target.value)}
-              />
-            </label>
+            <SearchField key={cleared} label={`Search ${part.title.toLowerCase()}`} look={setSearch} />
             <Toggle label="Shelf" value={shelf} options={SHELVES} onChange={setShelf} />
             <span className="flex-1" />
             <button
@@ -146,6 +140,26 @@ export function ShopPage({ part, entries, here, among, picture, below, hasUsual 
         )}
       </div>
     </div>
+  );
+}
+
+/** Where a search is typed: what it finds follows, and never holds up the next letter. */
+function SearchField({ label, look }: { label: string; look(text: string): void }) {
+  const [text, setText] = useState("");
+  return (
+    <label className="box flex w-48 items-center gap-2 !font-sans">
+      <Search size={15} className="text-faint" />
+      <input
+        aria-label={label}
+        placeholder="Any word or number"
+        className="w-full bg-transparent outline-none placeholder:text-faint"
+        value={text}
+        onChange={(e) => {
+          setText(e.target.value);
+          startTransition(() => look(e.target.value));
+        }}
+      />
+    </label>
   );
 }
 
