@@ -27,7 +27,7 @@ describe("bad input: one sentence each", () => {
     ["unknown option", ["art.png", "--nonsense"], /nonsense/],
     ["unknown setting", ["art.png", "--set", "carve.colour=red"], /has no "colour"/],
     ["ink out of range", ["art.png", "--ink", "1.5"], /more than the most/],
-    ["a flat cutter for a carve", ["art.png", "--cutter", "flat:3"], /needs a v, taper or ball cutter/],
+    ["a flat cutter for a carve", ["art.png", "--cutter", "flat:3"], /needs a v, taper, ball or form cutter/],
   ];
   for (const [name, args, says] of cases)
     it(name, async () => {

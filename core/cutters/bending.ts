@@ -12,12 +12,14 @@ export const MOST_BEND = 0.025;
 /**
  * How far a cutter's tip is pushed aside for each newton, mm/N: a round bar held at one end, L³/3EI with
  * I = π·d⁴/64.
- * A tapered one counts as the bar that it is halfway up; a drill is pushed along its axis, and does not bend.
+ * A tapered or a form cutter counts as the bar that it is halfway up; a drill is pushed along its axis: it does not
+ * bend.
  */
 export function bendPerNewton(cutter: Cutter): number {
   if (cutter.kind === "drill") return 0;
   const length = Math.max(cutter.reach ?? 0, cutter.fluteLength);
-  const thick = cutter.kind === "taper" ? 2 * profileOf(cutter).r(cutter.fluteLength / 2) : cutter.diameter;
+  const isThin = cutter.kind === "taper" || cutter.kind === "form";
+  const thick = isThin ? 2 * profileOf(cutter).r(cutter.fluteLength / 2) : cutter.diameter;
   const inertia = (Math.PI * (CORE * thick) ** 4) / 64;
   return length ** 3 / (3 * CARBIDE * inertia);
 }

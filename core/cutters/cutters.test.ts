@@ -11,6 +11,8 @@ describe("cutter profiles", () => {
     "v:20:3:0.1",
     "taper:0.5:5:6",
     "taper:1.5:12:8",
+    "form:0/0:0.6/0.1:2/1:3/4",
+    "form:0.5/0:2/0.4:2.5/3:4/3.2:5/6",
     "drill:5",
     "drill:3:90",
   ])
@@ -42,6 +44,14 @@ describe("cutter profiles", () => {
     expect(slope(at - 1e-3) / slope(at + 1e-3)).toBeCloseTo(1, 1);
   });
 
+  it("one given by points is straight between them", () => {
+    const p = profileOf(parseCutter("form:1/0:2/0.5:4/6"));
+    expect([0.5, 1, 1.5, 2, 3, 4].map((r) => p.h(r))).toEqual([0, 0, 0.25, 0.5, 3.25, 6]);
+    expect([p.radius, p.flat, p.height]).toEqual([4, 1, 6]);
+    // The points of a V give what the V gives.
+    const [v, same] = ["v:60:12", `form:0/0:6/${6 / Math.tan(Math.PI / 6)}`].map((c) => profileOf(parseCutter(c)));
+    for (let r = 0; r <= 6; r += 0.25) expect(same.h(r)).toBeCloseTo(v.h(r), 9);
+  });
   it("a torch is a beam as wide as its kerf", () => {
     const p = profileOf(parseCutter("torch:1.5"));
     expect([p.beam, p.radius, p.h(0.7)]).toEqual([true, 0.75, 0]);
@@ -71,6 +81,12 @@ describe("cutters by their numbers", () => {
     "ball:abc",
     "taper:4:5:6",
     "taper:0.5:90:6",
+    "form:0/0",
+    "form:0/0:3",
+    "form:0/0:3/1:2/4",
+    "form:0/0:2/3:3/1",
+    "form:0/1:3/2",
+    "form:0/0:3/0",
     "lathe:3",
     "nonesuch",
     "v:sharp:12",

@@ -96,7 +96,7 @@ export function feedsFor(tooling: Tooling, bite: Bite, dial: { pace?: number; sp
       `${material.surfaceSpeed} m/min at ${wide} would need ${round(wanted, 100)}; ` +
       (machine.spindleSteps ? "the step below" : "this spindle's most");
 
-  const isPoint = cutter.kind === "v" || cutter.kind === "taper";
+  const isPoint = cutter.kind === "v" || cutter.kind === "taper" || cutter.kind === "form";
   const held = isPoint ? Math.max(working, HELD_BY_BODY * cutter.diameter) : working;
   const usual = Math.min(material.chipMost, material.chipPerDiameter * held);
   const bends = Math.max(RUBS * usual, bendingChip(tooling, bite.depth));
@@ -163,6 +163,7 @@ const PLUNGES: Record<Cutter["kind"], [share: number, words: string]> = {
   ball: [1 / 3, "a third of the feed"],
   taper: [1 / 3, "a third of the feed"],
   v: [1 / 2, "half the feed, for a point"],
+  form: [1 / 3, "a third of the feed"],
   drill: [1 / 2, "half the feed, for a drill"],
   torch: [1, "the feed"],
 };

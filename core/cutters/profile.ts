@@ -1,12 +1,13 @@
+import { type EdgePoints, edgeFault, heightAt, type Piece, piecesOf, radiusAt } from "./form.ts";
 import { Problem } from "../problem.ts";
 
 /**
  * A cutter as its numbers. Lengths in mm, angles in degrees as the trade writes them. flat · ball: diameter · v:
  * included angle, diameter, width of its flat tip · taper: tip radius, half angle, diameter · drill: diameter and
- * point angle · torch: its kerf as diameter.
+ * point angle · form: points of its edge · torch: its kerf as diameter.
  */
 export interface Cutter {
-  kind: "flat" | "ball" | "v" | "taper" | "drill" | "torch";
+  kind: "flat" | "ball" | "v" | "taper" | "drill" | "form" | "torch";
   /** of a torch: the width of its kerf */
   diameter: number;
   /** included angle of a V or of a drill's point, degrees */
@@ -16,6 +17,8 @@ export interface Cutter {
   tipRadius?: number;
   /** from the axis to the flank of a tapered ball, degrees */
   halfAngle?: number;
+  /** of a form cutter: radius and height of points along half of its edge, from its tip to its rim, mm */
+  edge?: EdgePoints;
   flutes: number;
   /** how deep the flutes cut, mm */
   fluteLength: number;
@@ -56,12 +59,17 @@ export interface Profile {
   coneFrom: number;
   /** radius of the round tip, 0 when flat */
   ball: number;
+  /** the straight pieces of an edge that was given by points */
+  pieces?: readonly Piece[];
   /** cuts through whatever lies below while it is on, whatever its height */
   beam?: true;
 }
 
 /** Whether all of its underside is level: a flat cutter or a torch. */
-export const isFlat = (p: Profile): boolean => p.ball === 0 && p.coneSlope === 0;
+export const isFlat = (p: Profile): boolean => p.flat === p.radius;
+
+/** Whether it is a cone, perhaps with a flat tip, and nothing else. */
+export const isCone = (p: Profile): boolean => p.ball === 0 && p.coneSlope > 0;
 
 const rad = (deg: number): number => (deg * Math.PI) / 180;
 
@@ -105,6 +113,20 @@ export function profileOf(c: Cutter): Profile {
       ball: 0,
       beam: true,
     };
+  if (c.kind === "form") {
+    const pieces = piecesOf(c.edge!);
+    return {
+      radius: R,
+      flat: pieces[0].slope === 0 ? pieces[0].r1 : 0,
+      height: pieces[pieces.length - 1].h1,
+      h: (r) => (r > R ? Infinity : heightAt(pieces, r)),
+      r: (h) => Math.min(R, radiusAt(pieces, h)),
+      coneSlope: 0,
+      coneFrom: R,
+      ball: 0,
+      pieces,
+    };
+  }
   if (c.kind === "drill") {
     const slope = 1 / Math.tan(rad(c.angle!) / 2);
     return {
@@ -167,6 +189,10 @@ export function checkCutter(c: Cutter): void {
   if (c.kind === "v") {
     if ((c.tip ?? 0) < 0 || (c.tip ?? 0) >= c.diameter) throw bad("the tip must be narrower than the cutter.");
   }
+  if (c.kind === "form") {
+    const fault = edgeFault(c.edge, c.diameter);
+    if (fault) throw bad(fault);
+  }
   if (c.kind === "taper") {
     if (!positive(c.halfAngle) || c.halfAngle! >= 85) throw bad("the half angle must lie between 0° and 85°.");
     if (!positive(c.tipRadius) || c.tipRadius! * Math.cos(rad(c.halfAngle!)) >= c.diameter / 2)
@@ -197,6 +223,7 @@ export function sameCutter(a: Cutter, b: Cutter): boolean {
     (a.tip ?? 0) === (b.tip ?? 0) &&
     a.tipRadius === b.tipRadius &&
     a.halfAngle === b.halfAngle &&
+    JSON.stringify(a.edge) === JSON.stringify(b.edge) &&
     a.id === b.id
   );
 }

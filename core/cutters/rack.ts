@@ -22,14 +22,15 @@ const USUAL_TORCH_REACH = 25;
 
 /** How a cutter is described by its numbers. */
 export const FORMS =
-  "flat:D, ball:D, v:ANGLE:D[:TIP] or v:SHOULDERmm:D[:TIP], taper:TIPRADIUS:HALFANGLE:D, drill:D[:ANGLE] or torch:KERF";
+  "flat:D, ball:D, v:ANGLE:D[:TIP] or v:SHOULDERmm:D[:TIP], taper:TIPRADIUS:HALFANGLE:D, drill:D[:ANGLE], " +
+  "form:RADIUS/HEIGHT:RADIUS/HEIGHT… or torch:KERF";
 /** A length says its unit where an angle might stand: how far it is from a V's tip to its shoulder. */
 const HAS_UNIT = /(mm|cm|in|")$/;
 
 /**
  * A cutter from `flat:D`, `ball:D`, `v:ANGLE:D[:TIP]` (or, for its angle, how far it is from tip to shoulder, with a
- * unit), `taper:TIPRADIUS:HALFANGLE:D`, `drill:D[:ANGLE]`, `torch:KERF`, or the id of one in the rack. Lengths in mm or
- * with a unit.
+ * unit), `taper:TIPRADIUS:HALFANGLE:D`, `drill:D[:ANGLE]`, `form:RADIUS/HEIGHT:…` (points of its edge, from its tip
+ * to its rim), `torch:KERF`, or the id of one in the rack. Lengths in mm or with a unit.
  * @throws Problem `bad-cutter` or `unknown-cutter`
  */
 export function parseCutter(spec: string, rack: readonly Cutter[] = []): Cutter {
@@ -77,6 +78,15 @@ export function parseCutter(spec: string, rack: readonly Cutter[] = []): Cutter 
       fluteLength: USUAL_DRILL_DIAMETERS * diameter,
       ...base,
     };
+  } else if (kind === "form") {
+    const edge = rest.map((point) => point.split("/").map(length));
+    const [radius = 0, high = 0] = edge[edge.length - 1];
+    if (edge.some((point) => point.length !== 2))
+      throw new Problem(
+        "bad-cutter",
+        `"${spec}": each point of its edge is RADIUS/HEIGHT, such as form:0/0:2/0.5:6/4.`,
+      );
+    cutter = { kind, edge, diameter: 2 * radius, fluteLength: high, ...base };
   } else if (kind === "torch")
     cutter = { kind, diameter: length(rest[0]), flutes: 1, fluteLength: USUAL_TORCH_REACH, centreCutting: true };
   else throw new Problem("bad-cutter", `"${spec}" is not a cutter. Write ${FORMS}, or a rack id.`);

@@ -5,7 +5,17 @@ import { profileOf } from "./profile.ts";
 import { touchAlong } from "./touch.ts";
 
 describe("where a cutter touches a straight edge beside its axis", () => {
-  for (const spec of ["ball:3", "flat:2", "v:60:6", "v:30:4:0.3", "taper:0.5:5:3", "taper:1:20:6", "v:170:8"])
+  for (const spec of [
+    "ball:3",
+    "flat:2",
+    "v:60:6",
+    "v:30:4:0.3",
+    "taper:0.5:5:3",
+    "taper:1:20:6",
+    "v:170:8",
+    "form:0/0:0.6/0.1:2/1:3/4",
+    "form:0.5/0:2/0.4:2.5/3:4/3.2:5/6",
+  ])
     it(`${spec}: nowhere along the edge is it higher above the cutter's line`, () => {
       const p = profileOf(cutterOf(spec));
       const random = seeded(11);

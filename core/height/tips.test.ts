@@ -59,7 +59,7 @@ const SIZES = [
   [6, 0.15],
   [7, 0.5],
 ] as const;
-const CUTTERS = ["ball:3", "flat:2", "v:60:6", "v:30:4:0.3", "taper:0.5:5:3", "v:170:8"];
+const CUTTERS = ["ball:3", "flat:2", "v:60:6", "v:30:4:0.3", "taper:0.5:5:3", "v:170:8", "form:0/0:0.6/0.1:2/1:3/4"];
 
 describe("the lowest tip over a terrain", () => {
   for (const spec of CUTTERS)

@@ -1,4 +1,4 @@
-import type { Profile } from "../cutters/profile.ts";
+import { isCone, type Profile } from "../cutters/profile.ts";
 import type { Box } from "../geometry/rings.ts";
 import type { Surface } from "./surface.ts";
 
@@ -30,7 +30,7 @@ export function sweepLevelArc(
   const [ax, ay, bx, by1] = angle > 0 ? [x0 - cx, y0 - cy, x1 - cx, y1 - cy] : [x1 - cx, y1 - cy, x0 - cx, y0 - cy];
   const wide = Math.abs(angle) > Math.PI;
   const { coneSlope, flat } = p;
-  const cone = p.ball === 0 && coneSlope > 0;
+  const cone = isCone(p);
   for (let j = j0; j <= j1; j++) {
     const y = (j + 0.5) * cell - cy;
     const half = Math.sqrt(Math.max(0, outer2 - y * y));

@@ -1,4 +1,5 @@
-import { isFlat, type Profile } from "../cutters/profile.ts";
+import { balances } from "../cutters/form.ts";
+import { isCone, isFlat, type Profile } from "../cutters/profile.ts";
 import type { Surface } from "./surface.ts";
 
 /** One sloping move of any cutter from (x0,y0,z0) to (x1,y1,z1), its ends included. */
@@ -51,7 +52,8 @@ export function cutSloping(
 
 /**
  * min over w in 0…len of z0 + m·w + h(√(v² + (u − w)²)): the lowest a cutter moving along the u axis passes
- * over (u, v). h is convex and so is the sum; its minimum lies where slope and cutter balance, else at the nearer end.
+ * over (u, v). Where h is convex so is the sum: its minimum lies where slope and cutter balance, else at the nearer
+ * end. An edge given by points need not be: there each piece has its own balance, and the lowest of them counts.
  */
 function lowestAlong(p: Profile, len: number, z0: number, m: number): (u: number, v: number) => number {
   const { coneSlope: c, coneFrom, ball, flat, radius } = p;
@@ -71,7 +73,24 @@ function lowestAlong(p: Profile, len: number, z0: number, m: number): (u: number
       return w0 > w1 ? Infinity : z0 + m * (m < 0 ? w1 : w0);
     };
   }
-  if (ball === 0 && ascent < c) {
+  if (p.pieces) {
+    const { pieces } = p;
+    const found = new Float64Array(2 * pieces.length + 1);
+    return (u, v) => {
+      if (v > radius) return Infinity;
+      const rim = Math.sqrt(radius * radius - v * v);
+      // Over the stretch in which the cutter covers the cell: at its ends, or where edge and slope balance.
+      const [from, to] = [Math.max(0, u - rim), Math.min(len, u + rim)];
+      if (from > to) return Infinity;
+      let lowest = Math.min(at(from, u, v), at(to, u, v));
+      for (let k = balances(pieces, ascent, v, found) - 1; k >= 0; k--) {
+        const w = u + dir * found[k];
+        if (w > from && w < to) lowest = Math.min(lowest, at(w, u, v));
+      }
+      return lowest;
+    };
+  }
+  if (isCone(p) && ascent < c) {
     // Cone, perhaps with a flat tip: balance where the cone's slope along the move equals m, i.e. at v·m/√(c² −
     // m²) from abreast; where that falls on the flat, its leading edge.
     const k = ascent / Math.sqrt(c * c - ascent * ascent);

@@ -1,4 +1,4 @@
-import { isFlat, type Profile } from "../cutters/profile.ts";
+import { isCone, isFlat, type Profile } from "../cutters/profile.ts";
 import { clip, EDGE, span } from "./span.ts";
 import type { Swath } from "./swath.ts";
 import type { Surface } from "./surface.ts";
@@ -22,7 +22,7 @@ export function cutPoint(
   const reach = p.r(-low);
   const { flat, coneSlope } = p;
   const level = isFlat(p);
-  const cone = p.ball === 0 && !level;
+  const cone = isCone(p);
   let [below, above] = [-reach, reach];
   if (from && to && from.ahead === 0 && to.ahead === 0) [below, above] = wedge(from, to, reach);
   const j0 = Math.max(0, Math.ceil((y + below) / cell - 0.5 - EDGE));

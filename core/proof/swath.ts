@@ -1,4 +1,4 @@
-import { isFlat, type Profile } from "../cutters/profile.ts";
+import { isCone, isFlat, type Profile } from "../cutters/profile.ts";
 import { cutCrescent } from "./crescent.ts";
 import { clip, EDGE, span } from "./span.ts";
 import type { Surface } from "./surface.ts";
@@ -48,7 +48,7 @@ export class Swath {
     if (
       slope !== 0 &&
       !flat &&
-      !(p.ball === 0 && p.flat === 0 && steep < 0.98 * p.coneSlope && -low <= p.radius * p.coneSlope)
+      !(isCone(p) && p.flat === 0 && steep < 0.98 * p.coneSlope && -low <= p.radius * p.coneSlope)
     )
       return false;
     this.x0 = x0;
@@ -94,7 +94,7 @@ function strip(s: Surface, p: Profile, cut: number, k: Swath): void {
   const { ux, uy, reach, z0: low } = k;
   const { flat, coneSlope } = p;
   const level = isFlat(p);
-  const cone = p.ball === 0 && !level;
+  const cone = isCone(p);
   const [j0, j1] = rows(s, k, 0);
   // In each row the strip lies between two pairs of edges, its sides and its ends, all linear in y: counted in cells.
   const tilt = Math.abs(uy) > 1e-9 ? ux / uy : 0;

@@ -45,7 +45,16 @@ describe("moves in a row cut what each of them cuts by itself", () => {
     c.end();
     return s;
   };
-  for (const spec of ["v:60:12", "v:90:12:1", "ball:6", "taper:0.8:7:6", "v:20:3", "drill:4"])
+  for (const spec of [
+    "v:60:12",
+    "v:90:12:1",
+    "ball:6",
+    "taper:0.8:7:6",
+    "v:20:3",
+    "drill:4",
+    "form:0/0:0.6/0.1:2/1:3/4",
+    "form:0.5/0:2/0.4:2.5/3:4/3.2:5/6",
+  ])
     for (const [name, step, bend, climb] of [
       ["smooth and short", 0.3, 0.15, 0.1],
       ["turning back and forth", 1.2, 3.1, 0],

@@ -20,7 +20,17 @@ function stamped(p: ReturnType<typeof profileOf>, m: number[], x: number, y: num
 }
 
 describe("sweeping a straight move", () => {
-  for (const spec of ["flat:5", "ball:6", "v:60:10", "v:90:10:1.5", "taper:0.8:7:6", "v:60:3", "drill:4"])
+  for (const spec of [
+    "flat:5",
+    "ball:6",
+    "v:60:10",
+    "v:90:10:1.5",
+    "taper:0.8:7:6",
+    "v:60:3",
+    "drill:4",
+    "form:0/0:0.6/0.1:2/1:3/4",
+    "form:0.5/0:2/0.4:2.5/3:4/3.2:5/6",
+  ])
     it(`${spec}: equals the lowest of thousands of stamps, to a tenth of a cell`, () => {
       const p = profileOf(cutterOf(spec));
       const random = seeded(spec.length * 31);

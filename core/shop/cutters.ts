@@ -17,6 +17,7 @@ export const cutterColumns: readonly Column[] = [
       { value: "v", label: "V" },
       { value: "taper", label: "tapered ball" },
       { value: "drill", label: "drill" },
+      { value: "form", label: "form, by points" },
       { value: "torch", label: "torch" },
     ],
   },
@@ -28,7 +29,7 @@ export const cutterColumns: readonly Column[] = [
     least: 0,
     above: true,
     most: 200,
-    help: "At its widest; of a torch, the width of its kerf.",
+    help: "At its widest; of a torch, the width of its kerf; of a form, twice its outermost point's radius.",
   },
   {
     key: "angle",
@@ -77,6 +78,21 @@ export const cutterColumns: readonly Column[] = [
     optional: true,
     when: isKind("taper"),
     help: "From the axis to the flank.",
+  },
+  {
+    key: "edge",
+    label: "Edge",
+    type: "rows",
+    more: true,
+    optional: true,
+    when: isKind("form"),
+    parts: [
+      { key: "radius", label: "Radius", type: "number", unit: "mm", least: 0, most: 100 },
+      { key: "height", label: "Height", type: "number", unit: "mm", least: 0, most: 200 },
+    ],
+    help:
+      "Points along half of its edge, from the tip to the rim: how far each lies from the axis, and how far above " +
+      "the tip. Between them the edge is straight.",
   },
   { key: "flutes", label: "Flutes", type: "whole", least: 1, most: 12 },
   {
@@ -156,5 +172,16 @@ export function suitedCutter(entry: Entry): Entry {
   const out: Entry = { ...entry };
   for (const c of cutterColumns) if (c.when && !c.when(out)) delete out[c.key];
   for (const [key, value] of Object.entries(USUAL[String(out.kind)] ?? {})) out[key] ??= value;
+  if (out.kind === "form") suitEdge(out);
   return out;
+}
+
+/** A form cutter is as wide as its edge says; without points its edge is a straight bevel. */
+function suitEdge(form: Entry): void {
+  const radius = Number(form.diameter) / 2;
+  const edge = (form.edge ??= [
+    [0, 0],
+    [radius, radius],
+  ]) as number[][];
+  form.diameter = 2 * edge[edge.length - 1][0];
 }

@@ -123,7 +123,7 @@ describe("files of the shop", () => {
   });
   it("a cutter whose kind changes keeps what fits it and gets what it needs", () => {
     const flat = entriesOf("cutters").find((e) => e.kind === "flat")!;
-    for (const kind of ["flat", "ball", "v", "taper", "drill", "torch"]) {
+    for (const kind of ["flat", "ball", "v", "taper", "drill", "form", "torch"]) {
       const changed = rack.suited!({ ...flat, kind });
       expect(readEntry(rack, changed)).toEqual(changed);
       const back = rack.suited!({ ...changed, kind: "flat" });

@@ -199,7 +199,7 @@ function smallPicture(r: Raster): { width: number; height: number; rgba: Uint8Cl
 /** Strokes narrower than this are lost on a cutter, mm. */
 function leastStroke(cutter: BuildResult["job"]["cuts"][number]["cutter"] | undefined): number {
   if (!cutter) return 0;
-  const isPointed = cutter.kind === "v" || cutter.kind === "taper" || cutter.kind === "drill";
+  const isPointed = cutter.kind !== "flat" && cutter.kind !== "ball" && cutter.kind !== "torch";
   return isPointed ? 2 * profileOf(cutter).r(SCRATCH) : cutter.diameter;
 }
 

@@ -67,7 +67,7 @@ export const engrave = defineCut({
   kind: "engrave",
   title: "Engrave",
   about: "one line along the strokes",
-  cutters: ["v", "ball", "taper", "flat"],
+  cutters: ["v", "ball", "taper", "flat", "form"],
   summary: (s) => (s.by === "width" ? "as wide as the strokes" : `${formatLength(s.depth)} mm deep along the lines`),
   fields,
   reads: ART,

@@ -64,7 +64,7 @@ export const finish = defineCut({
   kind: "finish",
   title: "Finish",
   about: "follows a surface by close lines",
-  cutters: ["ball", "taper", "v", "flat"],
+  cutters: ["ball", "taper", "v", "flat", "form"],
   summary: (s) => `lines ${formatLength(s.stepover)} mm apart`,
   fields,
   reads: HEIGHT_ART,

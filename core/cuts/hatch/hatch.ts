@@ -88,7 +88,7 @@ export const hatch = defineCut({
   kind: "hatch",
   title: "Hatch",
   about: "filled with fine lines",
-  cutters: ["v", "ball", "taper", "flat"],
+  cutters: ["v", "ball", "taper", "flat", "form"],
   summary: (s) => {
     const apart = `${formatLength(s.spacing)} mm apart`;
     if (s.way === "rings") return `rings ${apart}`;

@@ -40,7 +40,7 @@ export const restfinish = defineCut({
   kind: "restfinish",
   title: "Rest of a surface",
   about: "where a finishing cutter did not reach",
-  cutters: ["ball", "taper", "v", "flat"],
+  cutters: ["ball", "taper", "v", "flat", "form"],
   summary: (s) => `where over ${formatLength(s.above)} mm is left`,
   fields,
   reads: HEIGHT_ART,

@@ -11,7 +11,11 @@ const ACROSS_TIP = 8;
 const MOST_SAMPLES = 12e6;
 
 /** How wide a cutter's tip is; a point comes down on single samples, and needs none between them. */
-const tipWidth = (p: Profile): number => (p.ball > 0 ? 2 * p.ball : p.flat > 0 ? 2 * p.flat : Infinity);
+function tipWidth(p: Profile): number {
+  if (p.pieces) return 2 * p.pieces[0].r1;
+  if (p.ball > 0) return 2 * p.ball;
+  return p.flat > 0 ? 2 * p.flat : Infinity;
+}
 
 interface BoardSize {
   width: number;

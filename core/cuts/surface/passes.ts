@@ -1,4 +1,4 @@
-import { profileOf } from "../../cutters/profile.ts";
+import { isFlat, profileOf } from "../../cutters/profile.ts";
 import { fieldsFor } from "../../settings/list.ts";
 import { formatLength } from "../../units.ts";
 import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
@@ -50,7 +50,8 @@ export const passFields = fieldsFor<CutContext>()
     step: 0.01,
     auto: (c, s) => {
       const value = Math.round(stepoverFor(c, s.ridge) * 1000) / 1000;
-      const isPoint = profileOf(c.cutter).ball === 0 && c.cutter.kind !== "flat";
+      const p = profileOf(c.cutter);
+      const isPoint = p.ball === 0 && !isFlat(p);
       if (isPoint && value === LEAST_STEPOVER)
         return { value, reason: "a point has no width: finer takes hours, and leaves a ridge all the same" };
       return { value, reason: `leaves ridges of ${formatLength(s.ridge, "mm", 3)} mm with this cutter` };

@@ -1,4 +1,4 @@
-import { type Cutter, type Profile, profileOf } from "../../cutters/profile.ts";
+import { type Cutter, isCone, type Profile, profileOf } from "../../cutters/profile.ts";
 import { type Clearance, inset, withLoss } from "../../geometry/clearance/clearance.ts";
 import { ringCount, type Rings } from "../../geometry/rings.ts";
 import type { Trail } from "../../geometry/trail.ts";
@@ -42,7 +42,7 @@ export function strokesOf(
 function strokes(region: Rings, c: Clearance, cutter: Cutter, floor: number, feed: number): Strokes {
   const profile = profileOf(cutter);
   const rho = profile.r(floor);
-  const opened = profile.ball > 0 ? (z: number) => profile.r(-z) : undefined;
+  const opened = isCone(profile) ? undefined : (z: number) => profile.r(-z);
   const axis = axisBelow(
     c,
     rho,

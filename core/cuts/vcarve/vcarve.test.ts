@@ -180,7 +180,15 @@ describe("V-carve against its definition", () => {
     expect(plunges.length).toBeLessThanOrEqual(3);
   });
 
-  for (const cutter of ["ball:3", "ball:6", "taper:0.5:5:6", "taper:1:15:8", "v:60:12", "v:30:6:0.2"])
+  for (const cutter of [
+    "ball:3",
+    "ball:6",
+    "taper:0.5:5:6",
+    "taper:1:15:8",
+    "v:60:12",
+    "v:30:6:0.2",
+    "form:0/0:0.6/0.1:2/1:3/4",
+  ])
     it(`${cutter}: nowhere along its moves does it open more than a hundredth beyond the outline`, () => {
       const p = profileOf(cutterOf(cutter));
       for (let seed = 1; seed <= 5; seed++) {

@@ -1,7 +1,7 @@
 import { sloping } from "../../proof/asked.ts";
 import { rateFields } from "../fields.ts";
 import { CARVE_READS, type CarveInputs, carveRegion } from "./border.ts";
-import { describeCutter, profileOf, SCRATCH } from "../../cutters/profile.ts";
+import { describeCutter, isCone, profileOf, SCRATCH } from "../../cutters/profile.ts";
 import { regionArea, ringCount } from "../../geometry/rings.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { formatLength } from "../../units.ts";
@@ -57,7 +57,7 @@ export const vcarve = defineCut({
   kind: "vcarve",
   title: "Carve",
   about: "pointed cutter, sloping walls",
-  cutters: ["v", "taper", "ball"],
+  cutters: ["v", "taper", "ball", "form"],
   summary: (s, c) => {
     const floor = s.limited ? `floor ${formatLength(s.floor)} mm` : "no floor";
     return `${c.kind === "v" ? `V ${c.angle}°` : describeCutter(c)} · ${floor}`;
@@ -140,7 +140,7 @@ function plan(inputs: CarveInputs, s: VcarveSettings): Planned {
     notes,
     facts,
     within: region,
-    ...(profile.ball === 0 && { asked: sloping(region, floor, profile.coneSlope, s.ridge) }),
+    ...(isCone(profile) && { asked: sloping(region, floor, profile.coneSlope, s.ridge) }),
   };
 }
 

@@ -1,4 +1,4 @@
-import { profileOf } from "../../cutters/profile.ts";
+import { isCone, profileOf } from "../../cutters/profile.ts";
 import { formatLength } from "../../units.ts";
 import type { Finding, Rule } from "../finding.ts";
 import { widestPlace } from "../widest.ts";
@@ -12,7 +12,7 @@ export const noFloor: Rule = ({ build }) => {
     const p = profileOf(c.cut.cutter);
     const { widest } = c.facts;
     if (widest === undefined) continue;
-    const wanted = p.coneSlope * Math.max(0, widest - p.flat);
+    const wanted = isCone(p) ? p.coneSlope * Math.max(0, widest - p.flat) : p.h(Math.min(widest, p.radius));
     const at = widestPlace(c);
     const limit = c.kind.handles.unlimited;
     const cure = limit && { id: c.id, field: limit.field, value: !limit.value, label: "Set a depth limit" };
