@@ -44,7 +44,8 @@ afterAll(async () => {
 
 it("a second board, from its stock to its programs", async () => {
   await making(/^Ash/).click();
-  await page.getByRole("button", { name: "One more board" }).click();
+  await page.getByRole("button", { name: "Add", exact: true }).click();
+  await page.getByRole("menuitem", { name: /^One more board/ }).click();
   await making(/^Board 2/).waitFor();
   await type("Stock thickness", "6");
   await type("Name of the board", "Lid");

@@ -173,6 +173,26 @@ describe("drawings and combinations, from the makings to the programs", () => {
     expect(await accessibility(page)).toEqual([]);
   });
 
+  it("kept in the shop by its name with a picture of itself, and taken from there beside what is there", async () => {
+    const heights = () => page.getByRole("navigation", { name: "Makings" }).getByRole("button", { name: /mm deep$/ });
+    const before = await heights().count();
+    await page.getByRole("button", { name: "Keep", exact: true }).click();
+    await page.getByText(/^Kept in/).waitFor();
+    await page.getByRole("button", { name: "Add", exact: true }).click();
+    await page.getByRole("menuitem", { name: /^A kept height/ }).press("ArrowRight");
+    const entry = page.getByRole("menu").last().getByRole("menuitem").first();
+    await entry.waitFor();
+    const picture = entry.getByRole("presentation");
+    await expect.poll(() => picture.evaluate((i: HTMLImageElement) => i.naturalWidth)).toBeGreaterThan(100);
+    await entry.click();
+    await expect.poll(() => heights().count(), { timeout: 20_000 }).toBe(before + 1);
+    await settled(page);
+    await page.keyboard.press("Control+z");
+    await expect.poll(() => heights().count(), { timeout: 20_000 }).toBe(before);
+    await heights().last().click();
+    await settled(page);
+  });
+
   it("finished straight into solid stock it is warned of, and roughed first by one click", async () => {
     const depth = page.getByLabel("Depth", { exact: true });
     await depth.fill("10");

@@ -47,7 +47,8 @@ it("a sign is begun with words alone, written over two lines, and carved", async
 it("another face is chosen, and more words stand below, carved along with the first", async () => {
   await page.getByRole("combobox", { name: "Letters" }).click();
   await page.getByRole("option", { name: /Capitals/ }).click();
-  await page.getByRole("navigation", { name: "Makings" }).getByRole("button", { name: "Words", exact: true }).click();
+  await page.getByRole("button", { name: "Add", exact: true }).click();
+  await page.getByRole("menuitem", { name: /^Words/ }).click();
   await write("since this morning");
   await settled(page);
   const job = await saved();

@@ -151,11 +151,13 @@ interface Shared {
   /** others begin from it */
   start?: StartRules;
   begun?: Begun;
+  /** it holds a height for other jobs to take, and nothing that is cut */
+  kept?: true;
 }
 
 /** What all boards share, and only that. */
 export function sharedOf(from: Shared): Shared {
-  const { name, makings, machine, dialect, drawing, naming, start, begun } = from;
+  const { name, makings, machine, dialect, drawing, naming, start, begun, kept } = from;
   return {
     name,
     makings,
@@ -165,6 +167,7 @@ export function sharedOf(from: Shared): Shared {
     ...(naming && { naming }),
     ...(start && { start }),
     ...(begun && { begun }),
+    ...(kept && { kept }),
   };
 }
 

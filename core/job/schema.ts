@@ -157,6 +157,7 @@ export const jobSchema = {
     drawing: { enum: DRAWING_STYLES },
     naming,
     start: rules,
+    kept: { const: true },
     begun: {
       type: "object",
       required: ["id", "name", "rules"],

@@ -1,13 +1,13 @@
 "use client";
-import { Copy, Plus, Trash2 } from "lucide-react";
-import { addBoard, duplicateBoard, removeBoard } from "@oaken/core/job/boards";
+import { Copy, Trash2 } from "lucide-react";
+import { duplicateBoard, removeBoard } from "@oaken/core/job/boards";
 import { MOST_BOARDS } from "@oaken/core/job/document";
 import { Pick } from "../ui/pick.tsx";
 import { TextField } from "../ui/text-field.tsx";
 import { useActions, useBench, useParts } from "./context.tsx";
 
 /** Changes which boards there are, and shows the stock of the one that is at hand then. */
-function useBoards() {
+export function useBoards() {
   const { changeWhole, select } = useActions();
   return (what: string, edit: Parameters<typeof changeWhole>[1]) => {
     changeWhole(what, edit);
@@ -16,22 +16,8 @@ function useBoards() {
 }
 
 const button = "btn w-full border-dashed !font-normal text-soft";
-const useIsFull = () => useBench((s) => s.whole.boards.length >= MOST_BOARDS);
-
-/** One more piece of stock for the same makings. */
-export function AddBoard() {
-  const change = useBoards();
-  return (
-    <button
-      className={button}
-      title="Another piece of stock for the same makings, with its own zero, cuts and programs"
-      disabled={useIsFull()}
-      onClick={() => change("add a board", addBoard)}
-    >
-      <Plus size={16} /> One more board
-    </button>
-  );
-}
+/** Whether there may be no more boards. */
+export const useIsFull = () => useBench((s) => s.whole.boards.length >= MOST_BOARDS);
 
 /** The board at hand among others: its name, once more, or one less. Nothing where it is the only one. */
 export function BoardRows() {

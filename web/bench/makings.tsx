@@ -1,16 +1,7 @@
 "use client";
-import { useRef } from "react";
-import { ImagePlus, PenLine, Plus, Type } from "lucide-react";
-import { aboutOf } from "@oaken/core/job/graph";
-import type { JobMaking } from "@oaken/core/job/document";
-import { addDrawing, addLettering, addPicture, addSolid } from "@oaken/core/job/edit";
-import { makingKind } from "@oaken/core/makings/register";
-import { isSolidName } from "@oaken/files/solid";
 import { formatLength } from "@oaken/core/units";
-import { DropAnywhere, PICTURES } from "../shop/drop.tsx";
-import { checkDrawing, uploadPicture } from "../ui/api.ts";
-import { AddBoard } from "./boards.tsx";
-import { useActions, useBench, useParts, useBenchStore } from "./context.tsx";
+import { AddMaking } from "./add-making.tsx";
+import { useActions, useParts } from "./context.tsx";
 import { viewOf } from "./views/register.ts";
 import { useSeen } from "./views/seen.ts";
 import { WorkingLine } from "./working-line.tsx";
@@ -62,7 +53,7 @@ export function Makings() {
           </Entry>
         );
       })}
-      <ReplacePicture />
+      <AddMaking />
     </nav>
   );
 }
@@ -142,122 +133,5 @@ function StockPicture({ face, grain }: { face: readonly number[]; grain: number 
           />
         ))}
     </svg>
-  );
-}
-
-/** Another picture in the place of the one at hand, everything downstream kept; or one more beside it. */
-function ReplacePicture() {
-  const replaced = useRef<HTMLInputElement>(null);
-  const added = useRef<HTMLInputElement>(null);
-  const drawn = useRef<HTMLInputElement>(null);
-  const store = useBenchStore();
-  // What the piece is made from is locked by a starting job, but for the picture.
-  const begun = useBench((s) => s.whole.begun);
-  const hasPicture = useBench((s) => s.doc.makings.some((m) => makingKind(m.kind).file === "picture"));
-  const { change, select } = useActions();
-  const take = async (
-    file: File | undefined,
-    work: (asset: NonNullable<JobMaking["asset"]>) => void | Promise<void>,
-  ) => {
-    if (!file) return;
-    try {
-      await work(await uploadPicture(file));
-    } catch (e) {
-      store.setState({ failed: (e as Error).message });
-    }
-  };
-  const replace = (file?: File) =>
-    take(file, (asset) => {
-      const { doc, selected } = store.getState();
-      const at = aboutOf(doc, selected, "raster")?.id;
-      // A job of drawings alone has none: then it is the first.
-      if (at === undefined) return change("add a picture", (d) => void addPicture(d, asset));
-      change("replace the picture", (d) => {
-        const p = d.makings.find((q) => q.id === at)!;
-        p.asset = asset;
-        p.name = asset.name;
-      });
-    });
-  const add = (file?: File) =>
-    take(file, (asset) => {
-      let id = "";
-      change("add a picture", (d) => void (id = addPicture(d, asset)));
-      select(id);
-    });
-  const draw = (file?: File) =>
-    take(file, async (asset) => {
-      let id = "";
-      if (isSolidName(file!.name)) change("add a solid", (d) => void (id = addSolid(d, asset)));
-      else {
-        await checkDrawing(asset.sha);
-        change("add a drawing", (d) => void (id = addDrawing(d, asset)));
-      }
-      select(id);
-    });
-  const write = () => {
-    let id = "";
-    const { selected } = store.getState();
-    change("add words", (d) => void (id = addLettering(d, selected)));
-    select(id);
-  };
-  /** The file of an input, which forgets it: else the same one, mended and chosen again, would be no change. */
-  const taken = (input: HTMLInputElement): File | undefined => {
-    const file = input.files?.[0];
-    input.value = "";
-    return file;
-  };
-  return (
-    <div className="grid gap-1.5 p-3">
-      <DropAnywhere take={(files) => void replace(files[0])} text="Drop the picture in the place of this one" />
-      <input
-        ref={replaced}
-        type="file"
-        accept={PICTURES}
-        className="hidden"
-        aria-label="Picture file"
-        onChange={(e) => void replace(taken(e.target))}
-      />
-      <input
-        ref={added}
-        type="file"
-        accept={PICTURES}
-        className="hidden"
-        aria-label="One more picture file"
-        onChange={(e) => void add(taken(e.target))}
-      />
-      <input
-        ref={drawn}
-        type="file"
-        accept=".svg,image/svg+xml,.stl,model/stl"
-        className="hidden"
-        aria-label="Drawing file"
-        onChange={(e) => void draw(taken(e.target))}
-      />
-      {hasPicture && (
-        <button className="btn w-full border-dashed !font-normal text-soft" onClick={() => replaced.current!.click()}>
-          <ImagePlus size={16} /> Replace the picture
-        </button>
-      )}
-      {!begun && (
-        <button className="btn w-full border-dashed !font-normal text-soft" onClick={() => added.current!.click()}>
-          <Plus size={16} /> {hasPicture ? "One more picture" : "A picture"}
-        </button>
-      )}
-      {!begun && (
-        <button
-          className="btn w-full border-dashed !font-normal text-soft"
-          title="The closed shapes of an SVG drawing, exactly as they were drawn; or the surface of an STL solid"
-          onClick={() => drawn.current!.click()}
-        >
-          <PenLine size={16} /> A drawing or solid
-        </button>
-      )}
-      {!begun && (
-        <button className="btn w-full border-dashed !font-normal text-soft" onClick={write}>
-          <Type size={16} /> Words
-        </button>
-      )}
-      {!begun && <AddBoard />}
-    </div>
   );
 }

@@ -138,11 +138,16 @@ export function mixerFor(doc: BoardJob, selected: string): Mixer {
   return { picture: 0, outline: 0, paths: 0, proof: 1 };
 }
 
+/** What the slip shows at first: words that nobody has written yet, the height that others take, or the main cut. */
+function firstSelected({ makings, cuts, kept }: BoardJob): string {
+  const words = makings.find((m) => m.kind === "lettering" && m.settings.text === undefined);
+  const height = kept && makings[makings.length - 1];
+  return (words ?? height ?? cuts.find((c) => !c.target))?.id ?? "stock";
+}
+
 export function createBench(id: string, whole: JobDocument, revision: number, written: number | null) {
   const doc = boardJob(whole);
-  // Words that nobody has written yet come first.
-  const unwritten = doc.makings.find((m) => m.kind === "lettering" && m.settings.text === undefined);
-  const first = unwritten?.id ?? doc.cuts.find((c) => !c.target)?.id ?? "stock";
+  const first = firstSelected(doc);
   const beginning = (): BenchState => ({
     id,
     whole,

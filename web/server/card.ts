@@ -12,6 +12,8 @@ export interface JobCard {
   written: number | null;
   summary: string;
   isStart: boolean;
+  /** holds a height for other jobs */
+  isKept: boolean;
   begunFrom: string | null;
   person: string | null;
   class: string | null;
@@ -22,8 +24,8 @@ export interface JobCard {
 
 export function card(r: JobRow): JobCard {
   const { id, name, revision, archived, seconds, written, summary } = r;
-  const { isStart, begunFrom, person, hasPicture, stops } = r;
-  const whose = { isStart, begunFrom, person, class: r.class, hasPicture, stops };
+  const { isStart, isKept, begunFrom, person, hasPicture, stops } = r;
+  const whose = { isStart, isKept, begunFrom, person, class: r.class, hasPicture, stops };
   return { id, name, revision, archived, seconds, written, summary, ...whose, updatedAt: r.updatedAt.toISOString() };
 }
 
@@ -32,13 +34,14 @@ export const toldOf = (job: JobDocument) => ({
   name: job.name,
   summary: summaryOf(job),
   isStart: job.start !== undefined,
+  isKept: job.kept === true,
   begunFrom: job.begun?.id ?? null,
   person: job.naming?.person ?? null,
   class: job.naming?.class ?? null,
   hasPicture: hasOwnPicture(job),
 });
 /** The columns of {@link toldOf}. */
-export const TOLD = ["name", "summary", "isStart", "begunFrom", "person", "class", "hasPicture"] as const;
+export const TOLD = ["name", "summary", "isStart", "isKept", "begunFrom", "person", "class", "hasPicture"] as const;
 
 /** A job's stock in one line: that of its first board, and how many more there are. */
 export function summaryOf({ boards: [{ stock }, ...more] }: JobDocument): string {

@@ -29,6 +29,8 @@ export class JobRow extends Model<InferAttributes<JobRow>, InferCreationAttribut
   declare summary: CreationOptional<string>;
   /** others begin from it */
   declare isStart: CreationOptional<boolean>;
+  /** holds a height for other jobs to take */
+  declare isKept: CreationOptional<boolean>;
   /** the starting job that it was begun from */
   declare begunFrom: CreationOptional<string | null>;
   declare person: CreationOptional<string | null>;
@@ -152,6 +154,7 @@ function initRows(sequelize: Sequelize): void {
       written: DataTypes.INTEGER,
       summary: { type: DataTypes.STRING, defaultValue: "" },
       isStart: { type: DataTypes.BOOLEAN, defaultValue: false },
+      isKept: { type: DataTypes.BOOLEAN, defaultValue: false },
       begunFrom: DataTypes.STRING,
       person: DataTypes.STRING,
       class: DataTypes.STRING,

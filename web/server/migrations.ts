@@ -84,4 +84,11 @@ export const migrations: (RunnableMigration<QueryInterface> & { name: string })[
       for (const [name, column] of Object.entries(columns)) if (!(name in has)) await q.addColumn("jobs", name, column);
     },
   },
+  {
+    name: "04-kept-heights",
+    up: async ({ context: q }) => {
+      if ("isKept" in (await q.describeTable("jobs"))) return;
+      await q.addColumn("jobs", "isKept", { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false });
+    },
+  },
 ];

@@ -17,8 +17,9 @@ import { ShopHeader } from "./shop-header.tsx";
 
 const SORTS = { changed: "last changed", name: "name", time: "machining time" } as const;
 
-/** Home: every job as a card with the picture of its proof. */
-export function JobsPage() {
+/** Home: every job as a card with the picture of its proof; or the heights that are kept for jobs to take. */
+export function JobsPage({ here = "jobs" }: { here?: "jobs" | "heights" }) {
+  const isKept = here === "heights";
   const [unit] = useUnit();
   const [jobs, setJobs] = useState<JobCard[] | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
@@ -51,6 +52,7 @@ export function JobsPage() {
       (j) =>
         // What was begun from a starting job hangs on that one's wall.
         (j.begunFrom === null || words.length > 0) &&
+        j.isKept === isKept &&
         j.archived === (shelf === "archive") &&
         words.every((w) => `${j.name} ${j.summary}`.toLowerCase().includes(w)),
     )
@@ -64,15 +66,15 @@ export function JobsPage() {
   return (
     <div className="min-h-full">
       <DropAnywhere take={(f) => void taking.takeAll(f)} />
-      <ShopHeader here="jobs" />
+      <ShopHeader here={here} />
       <main className="mx-auto max-w-[1180px] p-6">
         <div className="mb-5 flex flex-wrap items-center gap-3">
-          <h1 className="mr-2 text-[24px]">Jobs</h1>
+          <h1 className="mr-2 text-[24px]">{isKept ? "Heights" : "Jobs"}</h1>
           <label className="box flex w-60 items-center gap-2 !font-sans">
             <Search size={15} className="text-faint" />
             <input
-              aria-label="Search jobs"
-              placeholder="Name or material"
+              aria-label={isKept ? "Search heights" : "Search jobs"}
+              placeholder={isKept ? "Name" : "Name or material"}
               className="w-full bg-transparent outline-none placeholder:text-faint"
               value={search}
               onChange={(e) => setSearch(e.target.value)}
@@ -95,16 +97,20 @@ export function JobsPage() {
           />
           <span className="flex-1" />
           <ChooseFile take={(f) => void taking.takeAll(f)} label="Import a job file" accept=".json" />
-          <button className="btn" onClick={() => void beginWithWords()}>
-            <Type size={16} /> Begin with words
-          </button>
-          <ChooseFile
-            take={(f) => void taking.takeAll(f)}
-            label="Begin with a picture"
-            accept={PICTURES}
-            primary
-            several
-          />
+          {!isKept && (
+            <>
+              <button className="btn" onClick={() => void beginWithWords()}>
+                <Type size={16} /> Begin with words
+              </button>
+              <ChooseFile
+                take={(f) => void taking.takeAll(f)}
+                label="Begin with a picture"
+                accept={PICTURES}
+                primary
+                several
+              />
+            </>
+          )}
         </div>
         {(taking.wrong ?? wrong) && (
           <p role="alert" className="mb-4 rounded-md border border-danger/40 bg-danger/5 p-3">
@@ -133,7 +139,7 @@ export function JobsPage() {
                 </div>
               </Link>
               <div className="flex items-center gap-1 px-3 pb-2 pt-0.5 text-[13px] text-soft">
-                <span className="num">{j.seconds > 0 ? formatTime(j.seconds) : "not yet proved"}</span>
+                <span className="num">{timeOf(j)}</span>
                 <span className="flex-1" />
                 {j.isStart ? (
                   <Link
@@ -145,7 +151,8 @@ export function JobsPage() {
                     <Users size={14} />
                   </Link>
                 ) : (
-                  j.begunFrom === null && (
+                  j.begunFrom === null &&
+                  !j.isKept && (
                     <button
                       className="btn btn-plain !h-7 !w-7 !p-0"
                       aria-label={`Let others begin from ${j.name}`}
@@ -194,7 +201,11 @@ export function JobsPage() {
             }
           >
             {jobs.length === 0 || (shelf === "current" && !search) ? (
-              <p>Drop a picture anywhere on this page: a logo, a line drawing, a scan.</p>
+              <p>
+                {isKept
+                  ? "Nothing is kept yet. On the bench, a height's slip has Keep: other jobs take it from here."
+                  : "Drop a picture anywhere on this page: a logo, a line drawing, a scan."}
+              </p>
             ) : (
               <p>{search ? `Nothing here is called "${search}".` : "The archive is empty."}</p>
             )}
@@ -203,4 +214,10 @@ export function JobsPage() {
       </main>
     </div>
   );
+}
+
+/** How long a job takes; a height that is kept takes no time. */
+function timeOf({ isKept, seconds }: JobCard): string {
+  if (isKept) return "";
+  return seconds > 0 ? formatTime(seconds) : "not yet proved";
 }

@@ -9,6 +9,7 @@ const ROOMS = [
   { id: "rack", title: "Rack", href: "/rack" },
   { id: "materials", title: "Materials", href: "/materials" },
   { id: "machines", title: "Machines", href: "/machines" },
+  { id: "heights", title: "Heights", href: "/heights" },
 ] as const;
 export type Room = (typeof ROOMS)[number]["id"];
 

@@ -18,6 +18,7 @@ const card = (more: Partial<JobCard>): JobCard => ({
   written: null,
   summary: "",
   isStart: false,
+  isKept: false,
   begunFrom: "s",
   person: "Ada",
   class: "4b",

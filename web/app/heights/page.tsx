@@ -1,0 +1,5 @@
+import { JobsPage } from "@/shop/jobs";
+
+export default function Page() {
+  return <JobsPage here="heights" />;
+}
