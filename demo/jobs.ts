@@ -1,5 +1,6 @@
 import { onePicture } from "@oaken/core/job/tools";
 import { Kept } from "@oaken/core/kept";
+import { cardOf } from "@oaken/core/height/lit";
 import { cutterIn } from "@oaken/core/cutters/rack";
 import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
 import { materialIn } from "@oaken/core/shop/shop";
@@ -9,6 +10,7 @@ import { buildJob } from "@oaken/core/job/build";
 import type { BoardJob, JobDocument, StockSettings } from "@oaken/core/job/document";
 import { addLettering, addMaking } from "@oaken/core/job/edit";
 import { begunFrom, setPicture, usuallyOpen } from "@oaken/core/job/lock";
+import { keptHeight } from "@oaken/core/job/reuse";
 import { startJob } from "@oaken/core/job/start";
 import type { Asset } from "@oaken/core/makings/kind";
 import type { Raster } from "@oaken/core/picture/raster";
@@ -34,6 +36,8 @@ interface Demo {
   rough?: string;
   /** one more picture */
   also?: Art;
+  /** its height that the shop keeps for other jobs, by name */
+  keeps?: string;
   /** others begin from it: who, and those who have a picture of their own already */
   people?: { class: string; names: Record<string, Art | null> };
   adjust(job: BoardJob, also?: Asset): void;
@@ -96,6 +100,7 @@ const DEMOS: readonly Demo[] = [
     rough: "flat6",
     stock: { width: 100, height: 100, thickness: 16, material: material("lime"), margin: 0 },
     also: { file: "stones.png", picture: () => photographed(stones()) },
+    keeps: "Stones",
     adjust: (j, asset) => {
       Object.assign(j.makings[2].settings, { depth: 4, border: "bevel", borderWidth: 3 });
       j.makings[2].name = "Fern";
@@ -203,7 +208,9 @@ async function put(document: JobDocument, pictures: Pictures): Promise<JobCard> 
   const build = buildJob(boardJob(document), { files, cells: CELLS, quick: true }, new Kept());
   if (build.problem) throw new Error(build.problem.message);
   const stops = inspect({ build }).filter((f) => f.severity === "stop").length;
-  const seen = pieceSeen(build);
+  // A height that is kept goes by a picture of itself.
+  const kept = document.kept && build.makings.get(document.makings[document.makings.length - 1].id)!.product;
+  const seen = kept && kept.is === "heights" ? cardOf(kept.field) : pieceSeen(build);
   const png = await encodePng(seen.data, seen.width, seen.height);
   await keepThumb(card.id, png, build.seconds, stops);
   return card;
@@ -237,6 +244,8 @@ export async function seed(say: (line: string) => void): Promise<number> {
     if (d.people) document.start = { open: usuallyOpen(document) };
     const card = await put(document, pictures);
     if (d.people) await putPeople(card, document, d, pictures);
+    const kept = job.makings.find((m) => m.name === d.keeps);
+    if (kept) await put(keptHeight(job, kept.id, kept.name), pictures);
   }
   return DEMOS.length;
 }

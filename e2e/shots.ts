@@ -114,5 +114,16 @@ await page.getByRole("link", { name: /Everybody's pieces from Seedling label/ })
 await page.getByRole("heading", { name: "8 people" }).waitFor();
 await shot("class");
 
+await page.goto(server.url);
+await page.getByRole("button", { name: "Begin with words" }).click();
+await settled();
+const words = page.getByRole("textbox", { name: "Words", exact: true });
+await words.fill("Marrowdale\nBotanic Garden");
+await words.press("Control+Enter");
+await page.getByRole("combobox", { name: "Letters" }).click();
+await page.getByRole("option", { name: /^Capitals/ }).click();
+await settled();
+await shot("bench-words");
+
 await browser.close();
 await server.kill("SIGTERM");

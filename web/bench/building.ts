@@ -3,7 +3,7 @@ import { useEffect, useRef } from "react";
 import type { Desk } from "../compute/desk.ts";
 import type { Built } from "../compute/messages.ts";
 import { type Bench, type BenchState, showing } from "./store.ts";
-import { cardOf } from "./views/lit.ts";
+import { cardPng } from "./views/lit.ts";
 
 /** Moments that a browser's own tools and `./oaken bench page` measure between. */
 const MARKS = { live: "oaken-live", first: "oaken-first-proof", settled: "oaken-settled-proof" };
@@ -80,7 +80,7 @@ export function useBuilding(bench: Bench, desk: Desk): void {
 /** The picture of a job's card: of its proof, or of the height that it keeps for others. */
 function pictureFor({ whole, doc }: BenchState, built: Built, desk: Desk): Promise<Uint8Array | Blob> {
   const height = whole.kept && built.makings[doc.makings[doc.makings.length - 1].id];
-  return height && height.is === "heights" ? cardOf(height.surface) : desk.thumb(CARD_SIDE);
+  return height && height.is === "heights" ? cardPng(height.surface) : desk.thumb(CARD_SIDE);
 }
 
 /** Findings that stop programs. */

@@ -3,11 +3,12 @@ import { Fragment } from "react";
 import { cutKind, CUTS } from "@oaken/core/cuts/register";
 import { cutterIn } from "@oaken/core/cutters/rack";
 import { angleFrom, type Cutter, describeCutter, shoulderOf } from "@oaken/core/cutters/profile";
-import type { JobCut } from "@oaken/core/job/document";
+import type { BoardJob, JobCut } from "@oaken/core/job/document";
 import { isOwned } from "@oaken/core/shop/shop";
 import { addHelper, removeCut } from "@oaken/core/job/edit";
 import { LengthField } from "../ui/length-field.tsx";
 import { Pick } from "../ui/pick.tsx";
+import { Slide } from "../ui/slide.tsx";
 import { useShop } from "../ui/shop.tsx";
 import { useActions, useBench, useSpoken } from "./context.tsx";
 import { CutterSets } from "./cutter-sets.tsx";
@@ -167,11 +168,11 @@ function Angle({ cut }: { cut: JobCut }) {
   const angle = cut.cutter.angle ?? 60;
   const unit = useBench((q) => q.unit);
   /** @param to what it is rounded, degrees */
-  const set = (v: number, to = 1) => {
+  const set = (v: number, to = 1, way?: string) => {
     // A field that was only passed through leaves the rack's cutter as it is.
     if (!Number.isFinite(v) || v === angle) return;
     const a = Math.max(LEAST_ANGLE, Math.min(MOST_ANGLE, Math.round(v / to) * to));
-    change("cutter angle", (d) => {
+    const edit = (d: BoardJob) => {
       const c = d.cuts.find((q) => q.id === cut.id)!;
       const { id: _id, name: _name, ...own } = c.cutter;
       // The flutes reach as far up as the cone does.
@@ -180,7 +181,8 @@ function Angle({ cut }: { cut: JobCut }) {
         angle: a,
         fluteLength: Math.round(shoulderOf({ ...own, angle: a }) * 100) / 100,
       };
-    });
+    };
+    change("cutter angle", edit, way);
   };
   return (
     <div className="mx-3 shrink-0 border-t border-line py-2.5">
@@ -203,14 +205,14 @@ function Angle({ cut }: { cut: JobCut }) {
           <span className="shrink-0 text-faint">°</span>
         </span>
       </div>
-      <input
-        type="range"
-        aria-label="Angle slider"
+      <Slide
+        look="paper"
+        label="Angle slider"
         min={LEAST_ANGLE}
         max={MOST_ANGLE}
+        step={1}
         value={angle}
-        onChange={(e) => set(e.target.valueAsNumber)}
-        className="my-1 h-6 w-full accent-spruce"
+        onChange={(v, way) => set(v, 1, `angle ${way}`)}
       />
       <div className="flex min-h-[30px] items-center justify-between gap-2">
         <label htmlFor="cutter-shoulder" className="font-semibold">

@@ -1,10 +1,11 @@
 "use client";
 import { lazy, Suspense, useState } from "react";
 import { ChartLine, CircleHelp, RotateCcw } from "lucide-react";
-import { Slider, Switch, Tooltip } from "radix-ui";
+import { Switch, Tooltip } from "radix-ui";
 import { type Field, type Gauge, type Resolved, type Setting } from "@oaken/core/settings/fields";
 import { LengthField } from "../ui/length-field.tsx";
 import { Pick } from "../ui/pick.tsx";
+import { Slide } from "../ui/slide.tsx";
 import { TextField } from "../ui/text-field.tsx";
 import { Toggle } from "../ui/toggle.tsx";
 import { useActions, useBench, useBenchStore, useDesk, useSpoken } from "./context.tsx";
@@ -207,9 +208,6 @@ function Help({ text }: { text: string }) {
   );
 }
 
-/** Counts the ways of all sliders: each has a number of its own. */
-let gestures = 0;
-
 /** Sliders of lengths run on a scale that gives small values room. */
 function FieldSlider({
   f,
@@ -230,30 +228,18 @@ function FieldSlider({
       ? Math.min(f.max ?? 100, Math.max(10 * (f.step ?? 0.1), 3 * (auto ?? value), 1.5 * value))
       : (f.max ?? 1);
   const [most, setMost] = useState(top);
-  // A way of the slider begins when it is gripped and ends when it is left.
-  const [gesture] = useState(() => ({ n: ++gestures }));
-  const begin = () => void (gesture.n = ++gestures);
   const max = Math.max(most, Math.abs(value));
   const low = around ? -max : (f.min ?? 0);
   return (
-    <Slider.Root
+    <Slide
+      look="paper"
+      label={`${f.label} slider`}
       min={low}
       max={max}
       step={f.step ?? 0.01}
-      value={[value]}
-      onPointerDownCapture={begin}
-      onBlur={begin}
-      onValueChange={([v]) => onSlide(Math.max(low, v), `${f.key} ${gesture.n}`)}
-      onValueCommit={() => setMost(top)}
-      className="relative my-1 flex h-6 items-center"
-    >
-      <Slider.Track className="h-1 grow rounded bg-line">
-        <Slider.Range className="absolute h-1 rounded bg-spruce" />
-      </Slider.Track>
-      <Slider.Thumb
-        aria-label={`${f.label} slider`}
-        className="block h-4 w-4 rounded-full border-2 border-spruce bg-white"
-      />
-    </Slider.Root>
+      value={value}
+      onRest={() => setMost(top)}
+      onChange={(v, way) => onSlide(Math.max(low, v), `${f.key} ${way}`)}
+    />
   );
 }

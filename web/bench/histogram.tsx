@@ -1,4 +1,5 @@
 "use client";
+import { lazy, Suspense, useMemo } from "react";
 import { aboutOf } from "@oaken/core/job/graph";
 import { useBench } from "./context.tsx";
 
@@ -11,40 +12,32 @@ export function barsOf(bins: Uint32Array): number[] {
   return bars.map((b) => b / most);
 }
 
+/** Charts are loaded with the first one that is looked at. */
+const GreysChart = lazy(() => import("./greys-chart.tsx"));
+
 /** The picture's greys with the ink level on them. */
 export function Histogram() {
   const built = useBench((s) => s.built);
   const outline = useBench((s) => aboutOf(s.doc, s.selected, "shapes")?.id);
   const own = useBench((s) => s.doc.makings.find((n) => n.id === outline)?.settings.ink);
   const bins = built?.shown.grey?.bins;
-  if (!bins) return null;
+  const bars = useMemo(() => bins && barsOf(bins), [bins]);
+  if (!built || !bars) return null;
   // Without an outline there is no ink.
   const level = outline === undefined ? 0 : Number(own ?? built.resolved[outline]?.ink?.value ?? 0.5);
-  const bars = barsOf(bins);
   return (
     <figure className="px-3 pb-2">
-      <svg
-        viewBox="0 0 256 48"
-        preserveAspectRatio="none"
-        className="h-12 w-full rounded bg-raised ring-1 ring-line"
+      <div
+        className="h-12 overflow-hidden rounded bg-raised ring-1 ring-line"
         role="img"
         aria-label={
           `Greys of the picture from black to white` + (outline ? `; ink below ${Math.round(level * 100)} %` : "")
         }
       >
-        <rect width={256 * level} height="48" fill="#dcebe4" />
-        {bars.map((b, i) => (
-          <rect
-            key={i}
-            x={4 * i}
-            width={3.4}
-            y={48 - 44 * b}
-            height={44 * b}
-            fill={i / 64 < level ? "#1f6b57" : "#9aa59e"}
-          />
-        ))}
-        {outline && <rect x={256 * level - 1} width="2" height="48" fill="#c8401f" />}
-      </svg>
+        <Suspense fallback={null}>
+          <GreysChart bars={bars} level={outline === undefined ? null : level} />
+        </Suspense>
+      </div>
       <figcaption className="flex justify-between text-[12px] text-soft">
         <span>black</span>
         {outline && <span>ink is left of the line</span>}

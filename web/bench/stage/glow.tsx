@@ -1,4 +1,4 @@
-import { Slider } from "radix-ui";
+import { Slide } from "../../ui/slide.tsx";
 import { useBench, useBenchStore } from "../context.tsx";
 import type { Glow } from "../store.ts";
 
@@ -17,19 +17,13 @@ export function GlowPlate() {
         <div key={key} className="flex items-center gap-2">
           <span className="w-10">{label}</span>
           <span className="w-9 text-right text-[#b9c9bf]">{from}</span>
-          <Slider.Root
-            min={0}
-            max={1}
+          <Slide
+            look="mat"
+            label={`Light of the ${label}`}
             step={0.05}
-            value={[glow[key]]}
-            onValueChange={([v]) => store.setState({ glow: { ...store.getState().glow, [key]: v } })}
-            className="relative flex h-7 w-24 items-center"
-          >
-            <Slider.Track className="h-[3px] grow rounded bg-[#5c756b]">
-              <Slider.Range className="absolute h-[3px] rounded bg-chalk" />
-            </Slider.Track>
-            <Slider.Thumb aria-label={`Light of the ${label}`} className="block h-4 w-4 rounded-full bg-chalk" />
-          </Slider.Root>
+            value={glow[key]}
+            onChange={(v) => store.setState({ glow: { ...store.getState().glow, [key]: v } })}
+          />
           <span className="w-11 text-[#b9c9bf]">{to}</span>
         </div>
       ))}

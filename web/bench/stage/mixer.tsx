@@ -1,5 +1,5 @@
-import { Slider } from "radix-ui";
 import { makingKind } from "@oaken/core/makings/register";
+import { Slide } from "../../ui/slide.tsx";
 import { useParts, useBenchStore } from "../context.tsx";
 import { type Mixer, SHOWN } from "../store.ts";
 
@@ -27,19 +27,13 @@ export function LayerMixer() {
           >
             {k}
           </button>
-          <Slider.Root
-            min={0}
-            max={1}
+          <Slide
+            look="small"
+            label={`How strongly the ${k} shows`}
             step={0.05}
-            value={[mixer[k]]}
-            onValueChange={([v]) => setMixer({ [k]: v })}
-            className="relative flex h-3 items-center"
-          >
-            <Slider.Track className="h-[3px] grow rounded bg-[#5c756b]">
-              <Slider.Range className="absolute h-[3px] rounded bg-chalk" />
-            </Slider.Track>
-            <Slider.Thumb aria-label={`How strongly the ${k} shows`} className="block h-3 w-3 rounded-full bg-chalk" />
-          </Slider.Root>
+            value={mixer[k]}
+            onChange={(v) => setMixer({ [k]: v })}
+          />
         </label>
       ))}
     </div>

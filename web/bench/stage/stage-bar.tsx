@@ -1,6 +1,7 @@
 import { useContext, useRef } from "react";
 import { ChartArea, Check, Columns2, Maximize, Palette } from "lucide-react";
-import { DropdownMenu, Slider } from "radix-ui";
+import { DropdownMenu } from "radix-ui";
+import { Slide } from "../../ui/slide.tsx";
 import { COMMANDS, hint } from "../commands.ts";
 import { BenchContext, useBench, useParts } from "../context.tsx";
 import { acrossMiddle } from "./section-line.tsx";
@@ -93,19 +94,7 @@ export function StageBar() {
         <Maximize size={16} />
       </button>
       <span>above</span>
-      <Slider.Root
-        min={0}
-        max={1}
-        step={0.01}
-        value={[tilt]}
-        onValueChange={([v]) => store.setState({ tilt: v })}
-        className="relative flex h-7 w-24 items-center"
-      >
-        <Slider.Track className="h-[3px] grow rounded bg-[#5c756b]">
-          <Slider.Range className="absolute h-[3px] rounded bg-[#9fb5aa]" />
-        </Slider.Track>
-        <Slider.Thumb aria-label="Tilt" className="block h-4 w-4 rounded-full bg-chalk" />
-      </Slider.Root>
+      <Slide look="mat" label="Tilt" step={0.01} value={tilt} onChange={(v) => store.setState({ tilt: v })} />
       <span>low</span>
     </div>
   );

@@ -4,6 +4,7 @@ import { Check } from "lucide-react";
 import { aboutOf } from "@oaken/core/job/graph";
 import { cropBox } from "@oaken/core/picture/frame";
 import { LengthField } from "../../ui/length-field.tsx";
+import { Slide } from "../../ui/slide.tsx";
 import { Toggle } from "../../ui/toggle.tsx";
 import { useActions, useBench, useBenchStore, useParts } from "../context.tsx";
 import { useCamera } from "../stage/camera.ts";
@@ -112,17 +113,18 @@ function InHand({ scene, part, kind, space }: { scene: StageScene; part: string;
       <ToolBar title={kind.title} how={kind.how} at={hand.cursor ? placeSaid(space, ...hand.cursor) : ""}>
         {kind.modes && <Toggle label="How" value={mode} options={kind.modes} onChange={setMode} />}
         {mode === "brush" && (
-          <label className="flex items-center gap-1 text-soft">
+          <span className="flex items-center gap-1 text-soft">
             width
-            <input
-              type="range"
+            <Slide
+              look="short"
+              label="Brush width"
               min={BRUSH.least}
               max={BRUSH.most}
+              step={1}
               value={brush}
-              onChange={(e) => setBrush(Number(e.target.value))}
-              aria-label="Brush width"
+              onChange={setBrush}
             />
-          </label>
+          </span>
         )}
         {measured !== null && <RealLength measured={measured} part={part} done={putAway} />}
         {gesture === "corners" && (

@@ -1,8 +1,8 @@
 import { useEffect, useRef } from "react";
+import { litFromTheSide } from "@oaken/core/height/lit";
 import { formatLength } from "@oaken/core/units";
 import type { DrawnSurface } from "../../compute/messages.ts";
 import { KeepHeight } from "./keep-height.tsx";
-import { litFromTheSide } from "./lit.ts";
 import { SmallPicture } from "./small-picture.tsx";
 import type { ProductView } from "./view.ts";
 
@@ -30,7 +30,9 @@ const HIGH = 72;
 function Lit({ surface }: { surface: DrawnSurface | null }) {
   const ref = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
-    if (surface) ref.current?.getContext("2d")?.putImageData(litFromTheSide(surface, WIDE, HIGH), 0, 0);
+    if (!surface) return;
+    const pixels = new ImageData(litFromTheSide(surface, WIDE, HIGH), WIDE, HIGH);
+    ref.current?.getContext("2d")?.putImageData(pixels, 0, 0);
   }, [surface]);
   return <canvas ref={ref} width={WIDE} height={HIGH} className="h-full w-full" />;
 }

@@ -9,7 +9,7 @@ import { makingKind } from "@oaken/core/makings/register";
 import type { JobCard } from "../../server/card.ts";
 import { api } from "../../ui/api.ts";
 import { useBench, useBenchStore } from "../context.tsx";
-import { cardOf } from "./lit.ts";
+import { cardPng } from "./lit.ts";
 
 /** Keeps a height in the shop, by its picture's name and with a picture of itself, for other jobs to take. */
 export function KeepHeight({ part }: { part: string }) {
@@ -26,7 +26,7 @@ export function KeepHeight({ part }: { part: string }) {
       const making = doc.makings.find((m) => m.id === part)!;
       const document = keptHeight(doc, part, nameOf(doc, making));
       const made = await api<JobCard>("/api/jobs", { method: "POST", json: { document } });
-      await api(`/api/jobs/${made.id}/thumb`, { method: "PUT", body: await cardOf(drawn.surface) });
+      await api(`/api/jobs/${made.id}/thumb`, { method: "PUT", body: await cardPng(drawn.surface) });
       setKeptAs(made);
     } catch (e) {
       store.setState({ failed: (e as Error).message });
