@@ -48,6 +48,14 @@ export const fields = fieldsFor<LetteringContext>()
     help: "The face that the words are set in. All of them ship with Oaken Bit.",
     auto: () => ({ value: USUAL_FACE, reason: "open shapes that stay legible when they are carved" }),
   })
+  .choice("along", "Stand on", {
+    options: [
+      { value: "line", label: "a straight line" },
+      { value: "over", label: "a circle, above it" },
+      { value: "under", label: "a circle, inside its lower half" },
+    ],
+    auto: () => ({ value: "line", reason: "straight" }),
+  })
   .length("spread", "Between letters", {
     help: "Added between neighbouring letters; less than 0 moves them together.",
     min: -20,
@@ -85,24 +93,13 @@ export const fields = fieldsFor<LetteringContext>()
     more: true,
     auto: () => ({ value: "centre", reason: "as on a sign" }),
   })
-  .choice("along", "Stand on", {
-    options: [
-      { value: "line", label: "a straight line" },
-      { value: "over", label: "a circle, above it" },
-      { value: "under", label: "a circle, inside its lower half" },
-    ],
-    auto: () => ({ value: "line", reason: "straight" }),
-  })
   .length("radius", "Circle's radius", {
     help: "Of the circle that the first line stands on.",
     min: 1,
     max: 20_000,
     step: 1,
     when: (s) => s.along !== "line",
-    auto: (c, s) => {
-      const longest = longestOf(c, s, s.height);
-      return { value: even(Math.max(1, longest / (2 * Math.PI * OF_CIRCLE))), reason: "a third of it is written on" };
-    },
+    auto: (c, s) => ({ value: fittingRadius(c, s), reason: "no line goes farther round than a third of its circle" }),
   })
   .length("x", "From the left", {
     help: "Its left edge from the stock's left edge.",
@@ -138,7 +135,7 @@ function longestOf(c: LetteringContext, s: Pick<Written, "text" | "face" | "spre
 /** Capitals as high as the board lets them be, and no higher than looks well. */
 function fittingHeight(
   c: LetteringContext,
-  s: Pick<Written, "text" | "face" | "spread">,
+  s: Pick<Written, "text" | "face" | "along" | "spread">,
 ): { value: number; reason: string } {
   const { board } = c;
   const lines = c.lines(s.face, s.text).length;
@@ -148,10 +145,39 @@ function fittingHeight(
   // A line's length grows with its height from what is added between letters on.
   const added = longestOf(c, s, 0);
   const long = longestOf(c, s, high) - added;
-  const isShort = long + added <= across;
-  const value = isShort ? high : (high * Math.max(0, across - added)) / long;
-  return {
-    value: even(Math.max(LEAST_HEIGHT, value)),
-    reason: isShort ? `${Math.round(100 * share)} % of the stock's height` : "as wide as the stock lets it be",
-  };
+  const wide = long + added <= across ? high : (high * Math.max(0, across - added)) / long;
+  const value = s.along === "line" ? wide : Math.min(wide, highestBent(c, s, long / high, added));
+  let reason = `${Math.round(100 * share)} % of the stock's height`;
+  if (value < high) reason = value < wide ? "as the arch fits the stock" : "as wide as the stock lets it be";
+  return { value: even(Math.max(LEAST_HEIGHT, value)), reason };
+}
+
+/**
+ * The highest capitals with which lines on a circle, each a third of it round, stay inside the board's margin, mm.
+ * @param perHeight how long the longest line is for each mm of its capitals, beside what is added between letters
+ */
+function highestBent(c: LetteringContext, s: Pick<Written, "text" | "face">, perHeight: number, added: number): number {
+  const { board } = c;
+  const face = c.face(s.face);
+  // Of an arc: its rise and its chord for each mm along it, with r = 1/θ; its ends' letters lean outward.
+  const angle = 2 * Math.PI * OF_CIRCLE;
+  const rise = (1 - Math.cos(angle / 2)) / angle;
+  const chord = (2 * Math.sin(angle / 2)) / angle;
+  const stack = (face.pitch / face.capital) * c.lines(s.face, s.text).length;
+  const [across, along] = [board.width - 2 * board.margin, board.height - 2 * board.margin];
+  return Math.min(
+    (along - rise * added) / (rise * perHeight + stack),
+    (across - chord * added) / (chord * perHeight + 2 * Math.sin(angle / 2) * stack),
+  );
+}
+
+/** The least radius on which no line goes farther round its circle than looks well, mm. */
+function fittingRadius(c: LetteringContext, s: Omit<Written, "radius">): number {
+  const face = c.face(s.face);
+  // Over a circle each further line stands on a smaller one, under it on a larger.
+  const inward = s.along === "over" ? s.pitch : -s.pitch;
+  const wanted = c
+    .lines(s.face, s.text)
+    .map((line, k) => lengthOf(line, face, s.height, s.spread) / (2 * Math.PI * OF_CIRCLE) + k * inward);
+  return even(Math.max(1, ...wanted));
 }

@@ -90,6 +90,10 @@ describe("lettering", () => {
       }
     }
   });
+  it("finds a circle by itself on which every line fits", () => {
+    for (const text of ["Ada", "x\nMarrowdale Botanic Garden", "Marrowdale Botanic Garden\nx\ny", "Öl\nfür 3 €"])
+      for (const along of ["over", "under"]) expect(wordsJob({ text, along }).problem, `${along} ${text}`).toBeNull();
+  });
   it("says which line is longer than its circle is round", () => {
     const lines = linesIn(plainFace(), "ab\nMarrowdale Botanic Garden");
     expect(() => laidOut(lines, plainFace(), { ...plainly, along: "over", radius: 24 })).toThrow(/^Line 2 is .* round/);
@@ -129,8 +133,8 @@ describe("lettering", () => {
     const random = seeded(7);
     for (let k = 0; k < 40; k++) {
       const stock = { width: 20 + 400 * random(), height: 20 + 300 * random(), thickness: 18 };
-      const text = "Long words on boards\nof any size".slice(Math.floor(30 * random()));
-      const b = box(words({ text: text.trim() || "x" }, stock));
+      const text = "Long words on boards\nof any size".slice(Math.floor(30 * random())).trim() || "x";
+      const b = box(words(k % 3 ? { text } : { text, along: k % 2 ? "over" : "under" }, stock));
       expect(b.minX).toBeGreaterThan(4.5);
       expect(b.maxX).toBeLessThan(stock.width - 4.5);
       expect([b.minY > 0, b.maxY < stock.height]).toEqual([true, true]);
