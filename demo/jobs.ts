@@ -66,8 +66,7 @@ const DEMOS: readonly Demo[] = [
     stock: { width: 100, height: 70, thickness: 8, material: material("lime"), margin: 5 },
     adjust: (j) => {
       j.cuts.find((c) => c.kind === "vcarve")!.settings.floor = 1.5;
-      // The picture above, and everybody's own name below it.
-      Object.assign(j.makings[0].settings, { width: 46, y: 23 });
+      // Below the picture stands everybody's own name.
       addLettering(j, "outline", { face: "rounded" });
     },
     people: {

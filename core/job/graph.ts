@@ -83,9 +83,20 @@ export class Graph {
       art: kind.isMeasured?.(making.settings) ? this.artIn(making) : null,
       preview: this.options.preview ?? null,
       own: making.settings,
-      board: { width, height, margin, thickness, material },
+      board: { width, height, margin, thickness, material, foot: this.footBelow(id) },
       person: this.job.naming?.person ?? null,
     };
+  }
+
+  /** What others take of the board below what is made from a making, mm: told by what was set on them alone. */
+  private footBelow(id: string): number {
+    const feet = this.job.makings.map(({ kind, reads, settings }) => {
+      const { foot, reads: takes } = makingKind(kind);
+      const from = reads[Object.keys(takes)[0]];
+      if (!foot || from === undefined) return 0;
+      return upstreamOf(this.job, from, (n) => n.id === id) ? foot(settings, this.job.stock) : 0;
+    });
+    return Math.max(0, ...feet);
   }
 
   private making(id: string): JobMaking {

@@ -25,6 +25,8 @@ export interface BoardSize {
   margin: number;
   thickness: number;
   material: Material;
+  /** what is kept free inside the margin at the front, for words that stand there below it */
+  foot: number;
 }
 
 /** What makings may use besides what they are given: none of it changes a result. */
@@ -88,6 +90,8 @@ export interface MakingKind<S = Settings, C = unknown, R extends Takes = Takes, 
   glows?: true;
   /** the file that it stands for, where it does */
   file?: "picture" | "drawing" | "solid";
+  /** how much it takes at the board's front below what it reads first, by what was set on it, mm */
+  foot?(own: Settings, board: Pick<BoardSize, "height">): number;
   /** the faces that it sets words in */
   faces?(own: Settings): readonly FaceId[];
   /** tells the settings' type, and holds nothing */

@@ -28,12 +28,16 @@ export const placeFields = fieldsFor<Lying, { width: number }>()
     min: -5000,
     max: 5000,
     step: 0.5,
-    auto: (c, s) => ({ value: even((c.board.height - heightFor(c, s.width)) / 2), reason: "centred" }),
+    auto: (c, s) => {
+      const { height, foot } = c.board;
+      const value = even((height + foot - heightFor(c, s.width)) / 2);
+      return { value, reason: foot > 0 ? "centred above the words" : "centred" };
+    },
   });
 
 /** The greatest width at which it lies inside the board's margin, mm. */
 export function fittingWidth({ board, over }: Lying, least: number): number {
-  const [across, along] = [board.width - 2 * board.margin, board.height - 2 * board.margin];
+  const [across, along] = [board.width - 2 * board.margin, board.height - 2 * board.margin - board.foot];
   return even(Math.max(least, Math.min(across, (along * over.width) / over.height)));
 }
 

@@ -35,7 +35,7 @@ function combined(first: Rings, second: Rings | null, own: Settings): ShapesProd
       ...given,
       own,
       person: null,
-      board: { width: 100, height: 100, margin: 5, thickness: 20, material: materialNamed("ash") },
+      board: { width: 100, height: 100, margin: 5, thickness: 20, material: materialNamed("ash"), foot: 0 },
     },
     tools,
   );

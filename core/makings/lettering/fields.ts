@@ -1,6 +1,7 @@
 import type { boundsOf } from "../../geometry/rings.ts";
 import { type Face, FACES, type LaidLine, USUAL_FACE } from "../../lettering/face.ts";
 import { Problem } from "../../problem.ts";
+import type { Settings } from "../../settings/fields.ts";
 import { fieldsFor } from "../../settings/list.ts";
 import { formatLength } from "../../units.ts";
 import type { BoardSize } from "../kind.ts";
@@ -28,6 +29,10 @@ const BELOW = 0.12;
 const LEAST_HEIGHT = 0.5;
 /** Words below shapes keep this share of their capitals away from them. */
 const GAP = 0.6;
+/** Letters such as g and Q reach this share of the capitals below the line. */
+const DESCENT = 0.45;
+/** From line to line, in capitals: more than any of the faces has. */
+const ROOMY_PITCH = 2;
 /** A line bent by itself takes a third of its circle. */
 const OF_CIRCLE = 1 / 3;
 
@@ -121,8 +126,9 @@ export const fields = fieldsFor<LetteringContext>()
       const { height } = c.layout(s);
       if (!c.beside) return { value: even((c.board.height - height) / 2), reason: "centred" };
       const below = c.beside.minY - height - GAP * s.height;
-      if (below >= c.board.margin) return { value: even(below), reason: "below the shapes" };
-      return { value: c.board.margin, reason: "at the margin: below the shapes there is no room" };
+      const least = c.board.margin + (s.along === "line" ? DESCENT * s.height : 0);
+      if (below >= least) return { value: even(below), reason: "below the shapes" };
+      return { value: even(least), reason: "at the margin: below the shapes there is no room" };
     },
   });
 
@@ -180,4 +186,15 @@ function fittingRadius(c: LetteringContext, s: Omit<Written, "radius">): number 
     .lines(s.face, s.text)
     .map((line, k) => lengthOf(line, face, s.height, s.spread) / (2 * Math.PI * OF_CIRCLE) + k * inward);
   return even(Math.max(1, ...wanted));
+}
+
+/**
+ * What words take of a board below the shapes that they stand under, mm: nothing where somebody put them elsewhere.
+ * Found without setting them, since the shapes make room for them first.
+ */
+export function footOf(own: Settings, board: { height: number }): number {
+  if (own.y !== undefined || (own.along ?? "line") !== "line") return 0;
+  const lines = String(own.text ?? "").split("\n").length;
+  const height = typeof own.height === "number" ? own.height : (BELOW * board.height) / lines;
+  return even(height * (1 + GAP + DESCENT + (lines - 1) * ROOMY_PITCH));
 }

@@ -7,7 +7,7 @@ import { refitted } from "../../outline/refit.ts";
 import { Problem } from "../../problem.ts";
 import { defineMaking, type Tools } from "../kind.ts";
 import type { ShapesProduct } from "../product.ts";
-import { fields, type LetteringContext } from "./fields.ts";
+import { fields, footOf, type LetteringContext } from "./fields.ts";
 import { laidOut, linesIn } from "./layout.ts";
 
 /** Joined letters are read and fitted anew this closely, mm. */
@@ -25,6 +25,7 @@ export const lettering = defineMaking({
   gives: "shapes",
   fields,
   handles: {},
+  foot: footOf,
   faces: ({ face }): FaceId[] => [faceIdOf(face)],
   context({ board, person, reads: { beside } }, tools): LetteringContext {
     const { face } = tools;
