@@ -23,6 +23,11 @@ export interface LetteringContext {
 
 /** More letters than anyone carves at once. */
 const MOST_LETTERS = 500;
+/** @throws Problem `bad-setting` for more letters than are set at once: a job's file may hold any */
+export function checkWords(text: string): void {
+  if (text.length > MOST_LETTERS)
+    throw new Problem("bad-setting", `Words: at most ${MOST_LETTERS} letters are taken at once.`);
+}
 /** Capitals take this share of the board by themselves: alone, and below other shapes. */
 const ALONE = 0.5;
 const BELOW = 0.12;
@@ -41,10 +46,7 @@ export const fields = fieldsFor<LetteringContext>()
     help: "What is written; Enter begins a new line.",
     example: "Quill & Thistle",
     drawn: "lines",
-    check(text) {
-      if (text.length > MOST_LETTERS)
-        throw new Problem("bad-setting", `Words: at most ${MOST_LETTERS} letters are taken at once.`);
-    },
+    check: checkWords,
     auto: ({ person }) =>
       person ? { value: person, reason: "whose piece it is" } : { value: "Name", reason: "until you write something" },
   })

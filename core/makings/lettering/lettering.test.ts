@@ -151,6 +151,7 @@ describe("lettering", () => {
     expect(inspect({ build }).find((f) => f.code === "letters-missing")!.message).toContain("木");
     expect(wordsJob({ text: "木" }).problem).toMatchObject({ code: "no-words", message: /木.*Latin letters/ });
     expect(wordsJob({ text: "" }).problem?.code).toBe("no-words");
+    expect(wordsJob({ text: "x".repeat(100_000) }).problem?.message).toMatch(/at most 500 letters/);
   });
   it("has a face for every name, and each of them has every letter of the languages round about", () => {
     expect(new Set(FACES.map((f) => f.value)).size).toBe(FACES.length);

@@ -7,7 +7,7 @@ import { refitted } from "../../outline/refit.ts";
 import { Problem } from "../../problem.ts";
 import { defineMaking, type Tools } from "../kind.ts";
 import type { ShapesProduct } from "../product.ts";
-import { fields, footOf, type LetteringContext } from "./fields.ts";
+import { checkWords, fields, footOf, type LetteringContext } from "./fields.ts";
 import { laidOut, linesIn } from "./layout.ts";
 
 /** Joined letters are read and fitted anew this closely, mm. */
@@ -67,8 +67,10 @@ const noWords = (unwritten: readonly string[]): string =>
     : "There are no words to cut. Write some on its slip.";
 
 /** Lines of text as a face lays them out: asked for by several fields, so they are kept. */
-const linesOf = ({ kept, face }: Tools, id: string, text: string): LaidLine[] =>
-  kept.of("lines", [id, text], (from, words) => linesIn(face(from), words), KEPT_LINES);
+function linesOf({ kept, face }: Tools, id: string, text: string): LaidLine[] {
+  checkWords(text);
+  return kept.of("lines", [id, text], (from, words) => linesIn(face(from), words), KEPT_LINES);
+}
 const KEPT_LINES = 8;
 
 const fittedAgain = (shape: ShapesProduct["shape"]): ShapesProduct["shape"] =>
