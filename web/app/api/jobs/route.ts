@@ -9,7 +9,7 @@ const schema = {
     /** instead of a document: an outcome, made of words alone */
     words: { enum: OUTCOMES.map((o) => o.id) },
   },
-  oneOf: [{ required: ["document"] }, { required: ["words"] }],
+  minProperties: 1,
   additionalProperties: false,
 };
 const body = bodyReader<{ document?: object; words?: string }>(schema, MOST_DOCUMENT);
