@@ -4,7 +4,7 @@ import { Area, AreaChart, ReferenceArea, ReferenceLine, ResponsiveContainer, XAx
 
 const HEIGHT = 48;
 
-/** How many pixels have each grey, from black on the left to white; below a level, 0…1, where it is given, lies ink. */
+/** How many pixels have each grey, from black on the left to white; below a level, 0 to 1, if one is given, is ink. */
 export default function GreysChart({ bars, level }: { bars: readonly number[]; level: number | null }) {
   const data = useMemo(() => bars.map((many, i) => ({ grey: (i + 0.5) / bars.length, many })), [bars]);
   return (

@@ -99,7 +99,7 @@ function MakingSlip({ making }: { making: JobMaking }) {
     <>
       <Lockable isLocked={isLocked()}>
         <Head title={making.name} about={figures} />
-        <MakingHead making={making}>{view.Beside && <view.Beside part={making.id} />}</MakingHead>
+        <MakingHead making={making}>{view.Beside && <view.Beside key={making.id} part={making.id} />}</MakingHead>
         <view.Above part={making.id} />
         <Reads making={making} />
         <RememberLight making={making} />

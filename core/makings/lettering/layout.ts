@@ -1,4 +1,5 @@
 import { type Curve, placed } from "../../geometry/curve.ts";
+import { boundsOf } from "../../geometry/rings.ts";
 import type { Face, LaidLine } from "../../lettering/face.ts";
 import { Problem } from "../../problem.ts";
 import { formatLength } from "../../units.ts";
@@ -74,14 +75,8 @@ function radiusOf(k: number, length: number, s: Setting): number {
 
 /** Moved so that the box round all their points begins at 0, 0. */
 function toOrigin(curves: Curve[]): Layout {
-  const points = curves.flatMap((c) => [[c.x, c.y], ...c.segments.map(({ n }) => [n[4], n[5]])]);
-  const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])];
-  const least = (v: number[]) => v.reduce((a, b) => Math.min(a, b), Infinity);
-  const [x, y] = points.length === 0 ? [0, 0] : [least(xs), least(ys)];
-  const most = (v: number[]) => -least(v.map((q) => -q));
-  return {
-    curves: placed(curves, 1, -x, -y),
-    width: points.length === 0 ? 0 : most(xs) - x,
-    height: points.length === 0 ? 0 : most(ys) - y,
-  };
+  const points = curves.flatMap((c) => [c.x, c.y, ...c.segments.flatMap(({ n }) => [n[4], n[5]])]);
+  if (points.length === 0) return { curves, width: 0, height: 0 };
+  const { minX, minY, maxX, maxY } = boundsOf(Float64Array.from(points));
+  return { curves: placed(curves, 1, -minX, -minY), width: maxX - minX, height: maxY - minY };
 }
