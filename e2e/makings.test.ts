@@ -178,6 +178,9 @@ describe("drawings and combinations, from the makings to the programs", () => {
     const before = await heights().count();
     await page.getByRole("button", { name: "Keep", exact: true }).click();
     await page.getByText(/^Kept in/).waitFor();
+    // Another height is not kept by that.
+    await heights().first().click();
+    await page.getByRole("button", { name: "Keep", exact: true }).waitFor();
     await page.getByRole("button", { name: "Add", exact: true }).click();
     await page.getByRole("menuitem", { name: /^A kept height/ }).press("ArrowRight");
     const entry = page.getByRole("menu").last().getByRole("menuitem").first();
