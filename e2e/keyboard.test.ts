@@ -56,13 +56,10 @@ const undoSays = (what: RegExp) => page.getByRole("button", { name: what }).wait
 describe("a whole piece with the keyboard alone", () => {
   it("begins with a picture and an outcome", async () => {
     await page.goto(server.url);
-    // A page that is drawn but not yet alive answers no key.
-    await page.waitForFunction(() => {
-      const begin = [...document.querySelectorAll("button")].find((b) => /Begin with/.test(b.textContent));
-      return begin && Object.keys(begin).some((k) => k.startsWith("__react"));
-    });
+    // A page that is drawn but not yet alive answers no key: it is alive once it has asked for the jobs.
+    await page.getByText("Drop a picture anywhere on this page").waitFor();
     await tabTo(/^button Begin with a picture/);
-    const [chooser] = await Promise.all([page.waitForEvent("filechooser", { timeout: 10_000 }), press("Enter")]);
+    const [chooser] = await Promise.all([page.waitForEvent("filechooser", { timeout: 30_000 }), press("Enter")]);
     await chooser.setFiles(join(dir, "ginkgo.jpg"));
     await page.getByText("Strong contrast").waitFor();
     await tabTo(/^input Stock width$/);

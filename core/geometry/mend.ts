@@ -5,6 +5,7 @@ import { nesting } from "./nesting.ts";
 import { ringArea, ringCount, type Rings } from "./rings.ts";
 import { squaredDistance } from "./segmentcells.ts";
 import { closedEdges, isSound } from "./sound.ts";
+import { hypot } from "../hypot.ts";
 
 /**
  * The library counts in whole numbers: so many to a millimetre keep products of two of them exact on boards of several
@@ -95,8 +96,8 @@ function drawnApart({ xy, next, run }: Edges, pairs: Int32Array, by: number, cou
     const [qx, qy] = direction(xy, i, next[i]);
     // Into the ink, or back along the edges where they turn right round.
     let [x, y] = [-py - qy, px + qx];
-    if (Math.hypot(x, y) < 1e-3) [x, y] = [-px, -py];
-    const length = Math.hypot(x, y);
+    if (hypot(x, y) < 1e-3) [x, y] = [-px, -py];
+    const length = hypot(x, y);
     moved[2 * i] += (by * x) / length;
     moved[2 * i + 1] += (by * y) / length;
   }
@@ -108,7 +109,7 @@ function drawnApart({ xy, next, run }: Edges, pairs: Int32Array, by: number, cou
 
 function direction(xy: Float64Array, a: number, b: number): [number, number] {
   const [dx, dy] = [xy[2 * b] - xy[2 * a], xy[2 * b + 1] - xy[2 * a + 1]];
-  const length = Math.hypot(dx, dy) || 1;
+  const length = hypot(dx, dy) || 1;
   return [dx / length, dy / length];
 }
 

@@ -2,6 +2,7 @@ import { type Clearance, inset } from "./clearance/clearance.ts";
 import { soundOf } from "./mend.ts";
 import { nesting } from "./nesting.ts";
 import { complement, emptyRings, ringArea, ringCount, type Rings } from "./rings.ts";
+import { hypot } from "../hypot.ts";
 
 /** How clearance is had: shared and cached by the caller. */
 export type ClearanceOf = (region: Rings) => Clearance;
@@ -27,9 +28,9 @@ function merged(loops: readonly number[][]): number[][] {
       const out: number[] = [];
       for (let i = 0; i < l.length; i += 2) {
         const n = out.length;
-        if (n === 0 || Math.hypot(l[i] - out[n - 2], l[i + 1] - out[n - 1]) > KNOT) out.push(l[i], l[i + 1]);
+        if (n === 0 || hypot(l[i] - out[n - 2], l[i + 1] - out[n - 1]) > KNOT) out.push(l[i], l[i + 1]);
       }
-      while (out.length > 2 && Math.hypot(out[0] - out[out.length - 2], out[1] - out[out.length - 1]) <= KNOT)
+      while (out.length > 2 && hypot(out[0] - out[out.length - 2], out[1] - out[out.length - 1]) <= KNOT)
         out.length -= 2;
       return out;
     })
@@ -83,7 +84,7 @@ export function resampled(r: Rings, spacing: number): Rings {
     for (let i = r.starts[k]; i < r.starts[k + 1]; i++) {
       const j = i + 1 < r.starts[k + 1] ? i + 1 : r.starts[k];
       const [x0, y0, x1, y1] = [r.xy[2 * i], r.xy[2 * i + 1], r.xy[2 * j], r.xy[2 * j + 1]];
-      const parts = Math.max(1, Math.ceil(Math.hypot(x1 - x0, y1 - y0) / spacing));
+      const parts = Math.max(1, Math.ceil(hypot(x1 - x0, y1 - y0) / spacing));
       for (let q = 0; q < parts; q++) loop.push(x0 + ((x1 - x0) * q) / parts, y0 + ((y1 - y0) * q) / parts);
     }
     loops.push(loop);

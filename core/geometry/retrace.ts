@@ -1,5 +1,6 @@
 import { Groups } from "./groups.ts";
 import FlatQueue from "flatqueue";
+import { hypot } from "../hypot.ts";
 
 /** A graph in space: nodes x, y, z and edges between them, as node indices. */
 export interface Graph {
@@ -105,7 +106,7 @@ function chainsOf(g: Graph): Chains {
         passed[e] = 1;
         edges.push(e);
         const next = a[e] === at ? b[e] : a[e];
-        length += Math.hypot(x[next] - x[at], y[next] - y[at], z[next] - z[at]);
+        length += hypot(x[next] - x[at], y[next] - y[at], z[next] - z[at]);
         at = next;
         if (index[at] >= 0) break;
         // Two edges meet here: on by the other one.

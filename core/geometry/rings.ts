@@ -1,3 +1,5 @@
+import { hypot } from "../hypot.ts";
+
 /**
  * Closed polygons as flat arrays: `xy` holds x, y by turns, ring k the points starts[k] … starts[k+1]−1 (the last
  * joins the first). Outer rings run counter-clockwise, holes clockwise; `parent` is the ring directly around, or −1.
@@ -135,7 +137,7 @@ export function ringLength({ xy, starts }: Rings, k: number): number {
   let sum = 0;
   for (let i = starts[k]; i < starts[k + 1]; i++) {
     const j = i + 1 < starts[k + 1] ? i + 1 : starts[k];
-    sum += Math.hypot(xy[2 * j] - xy[2 * i], xy[2 * j + 1] - xy[2 * i + 1]);
+    sum += hypot(xy[2 * j] - xy[2 * i], xy[2 * j + 1] - xy[2 * i + 1]);
   }
   return sum;
 }

@@ -1,4 +1,5 @@
 import { ringCount, type Rings } from "./rings.ts";
+import { hypot } from "../hypot.ts";
 
 /** A stretch of a straight line inside a region, with where its ends lie on the region's rings. */
 export interface Span {
@@ -116,6 +117,6 @@ function walk(r: Rings, k: number, from: number, to: number): { x: Float64Array;
   points.push(at(end));
   let length = 0;
   for (let i = 1; i < points.length; i++)
-    length += Math.hypot(points[i][0] - points[i - 1][0], points[i][1] - points[i - 1][1]);
+    length += hypot(points[i][0] - points[i - 1][0], points[i][1] - points[i - 1][1]);
   return { x: Float64Array.from(points, (p) => p[0]), y: Float64Array.from(points, (p) => p[1]), length };
 }

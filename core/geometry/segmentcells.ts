@@ -1,4 +1,5 @@
 import { ringCount, type Rings } from "./rings.ts";
+import { hypot } from "../hypot.ts";
 
 /** Cells at most, and how wide they are at least in lengths of a usual edge. */
 const MOST_CELLS = 250_000;
@@ -34,7 +35,7 @@ export class SegmentCells {
       maxX = Math.max(maxX, xy[2 * i]);
       minY = Math.min(minY, xy[2 * i + 1]);
       maxY = Math.max(maxY, xy[2 * i + 1]);
-      length += Math.hypot(xy[2 * this.next[i]] - xy[2 * i], xy[2 * this.next[i] + 1] - xy[2 * i + 1]);
+      length += hypot(xy[2 * this.next[i]] - xy[2 * i], xy[2 * this.next[i] + 1] - xy[2 * i + 1]);
     }
     const [w, h] = [maxX - minX, maxY - minY];
     [this.minX, this.minY] = [minX, minY];

@@ -2,6 +2,7 @@ import Flatbush from "flatbush";
 import { orient2d } from "robust-predicates";
 import type { Rings } from "./rings.ts";
 import { SegmentCells, squaredDistance } from "./segmentcells.ts";
+import { hypot } from "../hypot.ts";
 
 /** Distance to the edges of closed rings, and whether ways are clear of them, by indices made when they are asked. */
 export class SegmentGrid {
@@ -42,7 +43,7 @@ export class SegmentGrid {
       );
     };
     // Piece by piece: the box round a long slanting way holds far more edges than lie along it.
-    const pieces = Math.max(1, Math.min(64, Math.ceil(Math.hypot(x1 - x0, y1 - y0) / Math.max(least, 1))));
+    const pieces = Math.max(1, Math.min(64, Math.ceil(hypot(x1 - x0, y1 - y0) / Math.max(least, 1))));
     for (let k = 0; k < pieces && clear; k++) {
       const [ax, ay] = [x0 + ((x1 - x0) * k) / pieces, y0 + ((y1 - y0) * k) / pieces];
       const [bx, by] = [x0 + ((x1 - x0) * (k + 1)) / pieces, y0 + ((y1 - y0) * (k + 1)) / pieces];

@@ -1,3 +1,5 @@
+import { hypot } from "../hypot.ts";
+
 /** One fitted segment: an arc has its centre in a, b and its turn in c; a cubic its control points in a, b and c, d. */
 export interface Fit {
   kind: "line" | "arc" | "cubic";
@@ -105,7 +107,7 @@ export function fitArc(points: Polyline, a: number, b: number, hold: number, spa
   }
   if (den < 1e-12) return null;
   const k = num / den;
-  const radius = Math.hypot(chord / 2, k);
+  const radius = hypot(chord / 2, k);
   if (radius > 1000 * chord) return null;
   const mx = x0 + (ux * chord) / 2 - uy * k;
   const my = y0 + (uy * chord) / 2 + ux * k;

@@ -1,5 +1,6 @@
 import { GrowingF64, GrowingI32 } from "../growing.ts";
 import { boundsOf, type Box, type Rings } from "./rings.ts";
+import { hypot } from "../hypot.ts";
 
 /** Segment kinds of a {@link Shape}. */
 export const LINE = 0;
@@ -113,7 +114,7 @@ export function cubicSteps(
   y1: number,
   tolerance: number,
 ): number {
-  const d = Math.max(Math.hypot(x0 - 2 * ax + bx, y0 - 2 * ay + by), Math.hypot(ax - 2 * bx + x1, ay - 2 * by + y1));
+  const d = Math.max(hypot(x0 - 2 * ax + bx, y0 - 2 * ay + by), hypot(ax - 2 * bx + x1, ay - 2 * by + y1));
   return Math.max(1, Math.ceil(Math.sqrt((0.75 * d) / tolerance)));
 }
 
@@ -133,7 +134,7 @@ export function flattenSegment(
     const cx = n[at];
     const cy = n[at + 1];
     const sweep = arcSweep(x0, y0, cx, cy, n[at + 2], x1, y1);
-    const radius = Math.hypot(x0 - cx, y0 - cy);
+    const radius = hypot(x0 - cx, y0 - cy);
     const steps = arcSteps(radius, sweep, tolerance);
     const a0 = Math.atan2(y0 - cy, x0 - cx);
     for (let i = 1; i < steps; i++) {

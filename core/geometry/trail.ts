@@ -1,3 +1,5 @@
+import { hypot } from "../hypot.ts";
+
 /** A path through space, one number an axis a point. */
 export interface Trail {
   x: Float64Array;
@@ -60,7 +62,7 @@ export function trails(
         const to = edgeA[e] === at ? edgeB[e] : edgeA[e];
         const ex = x[to] - x[at];
         const ey = y[to] - y[at];
-        const len = Math.hypot(ex, ey);
+        const len = hypot(ex, ey);
         const s = len > 0 ? (dx * ex + dy * ey) / len : 1;
         if (s > straight) {
           straight = s;
@@ -72,7 +74,7 @@ export function trails(
       used[best] = 1;
       left[at]--;
       left[bestTo]--;
-      const len = Math.hypot(x[bestTo] - x[at], y[bestTo] - y[at]);
+      const len = hypot(x[bestTo] - x[at], y[bestTo] - y[at]);
       if (len > 0) {
         dx = (x[bestTo] - x[at]) / len;
         dy = (y[bestTo] - y[at]) / len;

@@ -43,9 +43,9 @@ export function between(
 /** Lowest and highest z, mm. */
 export function rangeOf({ z }: Pick<HeightField, "z">): { low: number; high: number } {
   let [low, high] = [Infinity, -Infinity];
-  for (const top of z) {
-    if (top < low) low = top;
-    if (top > high) high = top;
+  for (let k = 0; k < z.length; k++) {
+    if (z[k] < low) low = z[k];
+    if (z[k] > high) high = z[k];
   }
   return { low, high };
 }

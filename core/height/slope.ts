@@ -1,4 +1,5 @@
 import type { HeightField } from "./field.ts";
+import { hypot } from "../hypot.ts";
 
 /** Steps to a sample's neighbours: straight, slanted and as a chess knight goes, with their lengths in cells. */
 const STEPS = [
@@ -10,7 +11,7 @@ const STEPS = [
   [1, 2],
   [-1, 2],
   [-2, 1],
-].map(([x, y]) => ({ x, y, length: Math.hypot(x, y) }));
+].map(([x, y]) => ({ x, y, length: hypot(x, y) }));
 
 /**
  * Ways of such steps are at most this much longer than the straight way they stand for: G. Borgefors, "Distance

@@ -1,5 +1,6 @@
 import { Problem } from "../problem.ts";
 import type { HeightField } from "./field.ts";
+import { hypot } from "../hypot.ts";
 
 /** Triangles of a solid: nine numbers each, three corners' x, y, z. */
 export interface Mesh {
@@ -157,7 +158,7 @@ class Triangles {
     const u = [b[0] - a[0], b[1] - a[1], b[2] - a[2]];
     const v = [c[0] - a[0], c[1] - a[1], c[2] - a[2]];
     const n = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
-    const length = Math.hypot(n[0], n[1], n[2]) || 1;
+    const length = hypot(n[0], n[1], n[2]) || 1;
     let at = HEAD + EACH * this.count++;
     for (const k of [n[0] / length, n[1] / length, n[2] / length, ...a, ...b, ...c]) {
       this.view.setFloat32(at, k, true);

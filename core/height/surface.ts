@@ -5,56 +5,54 @@ import { type HeightField, rangeOf } from "./field.ts";
 /** Samples exactly at the rim count, whichever way rounding goes. */
 export const RIM = 1 + 1e-9;
 
-/** The lowest tips over the samples of a surface, and which sample holds each up. */
+/** The lowest tips over the samples of a surface, and how far away, in samples, the one lies that holds each up. */
 export interface TipSurface extends HeightField {
-  holder: Int32Array;
+  right: Int16Array;
+  away: Int16Array;
 }
 
-/** Positions of a tile each way, and of the smaller tiles in it. */
-const TILE = 8;
-const PART = 4;
+/** Places each way that are looked at together, and samples each way that are told by the highest of them. */
+const SQUARE = 4;
 
 /**
- * The lowest tips over every sample of a surface, c(p) = max over |q − p| ≤ R of (z(q) − h(|q − p|)), exactly,
- * tile by tile: what a sample holds up at the farthest place of a tile bounds the tile's tips from below, and
- * samples that cannot reach that bound even at the nearest place are left out for all of its positions at once; in
- * small tiles again.
+ * The lowest tips over every sample of a surface, c(p) = max over |q − p| ≤ R of (z(q) − h(|q − p|)), exactly, square
+ * by square. What holds the cutter beside a square holds it high over the square too, which bounds its tips from below;
+ * whole squares of samples that cannot reach that bound, were their highest the nearest, are left out at once, then
+ * single samples; the rest are tried at all places of the square.
  */
 export function tipSurface(t: HeightField, cutter: Profile, progress: Progress = noProgress): TipSurface {
   const p = used(cutter, t);
-  const reach = Math.floor((p.radius * RIM) / t.cell);
-  const window = TILE + 2 * reach;
-  // One table serves every place of a smaller tile: it is as much wider as the tile is.
-  const table = window + TILE;
-  const bounds = (tile: number) => boundsFor(p, t.cell, tile, table, -reach - TILE);
-  const [outer, inner, exact] = [bounds(TILE), bounds(PART), bounds(1)];
-  /** where a table begins for the place (a, b) of a tile */
-  const from = (a: number, b: number) => (TILE - b) * table + TILE - a;
-  const near = new Samples(window * window);
-  const nearer = new Samples(window * window);
+  const over = overSamples(p, t.cell);
+  const tops = topsOf(t);
+  const around = squaresUnder(p, t.cell, tops.width);
+  const known = new Known();
+  const found = new Samples(over.side ** 2);
   const z = new Float32Array(t.z.length);
-  const holder = new Int32Array(t.z.length);
-  for (let j = 0; j < t.height; j += TILE) {
-    const high = Math.min(TILE, t.height - j);
-    for (let i = 0; i < t.width; i += TILE) {
-      const wide = Math.min(TILE, t.width - i);
-      gather(t, i - reach, j - reach, window, table, outer, from(0, 0), near);
-      for (let b = 0; b < high; b += PART)
-        for (let a = 0; a < wide; a += PART) {
-          sift(near, inner, from(a, b), nearer);
-          for (let y = b; y < Math.min(high, b + PART); y++)
-            for (let x = a; x < Math.min(wide, a + PART); x++) {
-              const k = holderOf(nearer, exact.nearest, from(x, y));
-              const at = (j + y) * t.width + i + x;
-              const place = nearer.place[k];
-              z[at] = nearer.z[k] - exact.nearest[place + from(x, y)];
-              holder[at] = (j - reach + Math.floor(place / table)) * t.width + i - reach + (place % table);
-            }
+  const right = new Int16Array(t.z.length);
+  const away = new Int16Array(t.z.length);
+  for (let j = 0; j < t.height; j += SQUARE) {
+    const high = Math.min(SQUARE, t.height - j);
+    for (let i = 0; i < t.width; i += SQUARE) {
+      const wide = Math.min(SQUARE, t.width - i);
+      const square = { i, j, wide, high };
+      fromBeside(t, { right, away }, over, square, known);
+      fromAround(t, tops, around, over, square, known);
+      gather(t, tops, around, over, square, known.least, found);
+      for (let b = 0; b < high; b++) {
+        raise(found, over.exact, -b * over.side, known, b * SQUARE);
+        for (let a = 0; a < wide; a++) {
+          const k = b * SQUARE + a;
+          const at = (j + b) * t.width + i + a;
+          z[at] = known.tip[k];
+          const row = Math.floor(known.by[k] / over.side);
+          right[at] = known.by[k] - row * over.side - over.middle - a;
+          away[at] = row - over.middle - b;
         }
+      }
     }
     progress(j / t.height);
   }
-  return { ...t, z, holder };
+  return { ...t, z, right, away };
 }
 
 /** The part of a cutter that a surface can meet: higher up it hangs over all of it. */
@@ -69,14 +67,127 @@ function used(p: Profile, surface: HeightField): Profile {
  * same search upside down.
  */
 export function leftBy(tips: HeightField, p: Profile): HeightField {
-  const turned = tipSurface({ ...tips, z: tips.z.map((z) => -z) }, p);
-  return { ...turned, z: turned.z.map((z) => -z) };
+  const { z, ...field } = tipSurface({ ...tips, z: tips.z.map((own) => -own) }, p);
+  return { ...field, z: z.map((own) => -own) };
 }
 
-/** Samples of a surface: their heights, and where they stand in a table. */
-class Samples {
+/**
+ * The cutter's height over samples round a square, by how far they lie from its first place, row by row; Infinity where
+ * they are not under the cutter.
+ */
+interface OverSamples {
+  /** samples each way, and which of them is the square's first place */
+  side: number;
+  middle: number;
+  /** over the first place */
+  exact: Float64Array;
+  /** over the place of the square that is nearest to the sample */
+  nearest: Float64Array;
+}
+
+/** The cutter's height so many samples from its axis, mm. */
+function heightFor(p: Profile, cell: number): (dx: number, dy: number) => number {
+  const most = p.radius * p.radius * RIM;
+  return (dx, dy) => {
+    const d2 = (dx * dx + dy * dy) * cell * cell;
+    return d2 > most ? Infinity : p.h(Math.min(p.radius, Math.sqrt(d2)));
+  };
+}
+
+/** How many samples lie from a cutter's axis to its rim. */
+const reachOf = (p: Profile, cell: number): number => Math.floor((p.radius * RIM) / cell);
+
+function overSamples(p: Profile, cell: number): OverSamples {
+  const heightAt = heightFor(p, cell);
+  // Samples come by whole squares, and places of the square are told from its first one.
+  const middle = reachOf(p, cell) + 2 * SQUARE;
+  const side = 2 * middle + 1;
+  const exact = new Float64Array(side * side);
+  const nearest = new Float64Array(side * side);
+  const gap = (x: number) => Math.max(0, -x, x - SQUARE + 1);
+  for (let b = 0; b < side; b++)
+    for (let a = 0; a < side; a++) {
+      exact[b * side + a] = heightAt(a - middle, b - middle);
+      nearest[b * side + a] = heightAt(gap(a - middle), gap(b - middle));
+    }
+  return { side, middle, exact, nearest };
+}
+
+/** The highest sample of each square, and which it is. */
+interface Tops {
+  width: number;
+  height: number;
   z: Float64Array;
-  place: Int32Array;
+  at: Int32Array;
+}
+
+function topsOf(t: HeightField): Tops {
+  const [width, height] = [Math.ceil(t.width / SQUARE), Math.ceil(t.height / SQUARE)];
+  const z = new Float64Array(width * height).fill(-Infinity);
+  const at = new Int32Array(width * height);
+  for (let j = 0; j < t.height; j++) {
+    const row = Math.floor(j / SQUARE) * width;
+    for (let i = 0; i < t.width; i++) {
+      const k = row + Math.floor(i / SQUARE);
+      if (t.z[j * t.width + i] <= z[k]) continue;
+      z[k] = t.z[j * t.width + i];
+      at[k] = j * t.width + i;
+    }
+  }
+  return { width, height, z, at };
+}
+
+/** Squares of samples that may lie under the cutter somewhere in a square, by how far they lie from that, in squares. */
+interface Around {
+  reach: number;
+  x: Int32Array;
+  y: Int32Array;
+  /** the same in a row-by-row list of all squares */
+  at: Int32Array;
+  /** the cutter's height where both are nearest to each other, and where they are farthest: Infinity beyond its rim */
+  nearest: Float64Array;
+  farthest: Float64Array;
+}
+
+/** @param stride squares in a row */
+function squaresUnder(p: Profile, cell: number, stride: number): Around {
+  const heightAt = heightFor(p, cell);
+  const reach = Math.ceil(reachOf(p, cell) / SQUARE);
+  const gap = (k: number) => (k === 0 ? 0 : (Math.abs(k) - 1) * SQUARE + 1);
+  const far = (k: number) => Math.abs(k) * SQUARE + SQUARE - 1;
+  const all: { x: number; y: number }[] = [];
+  for (let y = -reach; y <= reach; y++)
+    for (let x = -reach; x <= reach; x++) if (heightAt(gap(x), gap(y)) < Infinity) all.push({ x, y });
+  return {
+    reach,
+    x: Int32Array.from(all, (s) => s.x),
+    y: Int32Array.from(all, (s) => s.y),
+    at: Int32Array.from(all, (s) => s.y * stride + s.x),
+    nearest: Float64Array.from(all, (s) => heightAt(gap(s.x), gap(s.y))),
+    farthest: Float64Array.from(all, (s) => heightAt(far(s.x), far(s.y))),
+  };
+}
+
+/** A square of places: its first one, and how many there are each way. */
+interface Square {
+  i: number;
+  j: number;
+  wide: number;
+  high: number;
+}
+
+/** The highest tips known so far over the places of a square, what holds them, and the least of them. */
+class Known {
+  readonly tip = new Float64Array(SQUARE * SQUARE);
+  readonly by = new Int32Array(SQUARE * SQUARE);
+  least = 0;
+  readonly beside = new Samples(2 * SQUARE);
+}
+
+/** Samples of a surface: their heights, and where they stand among those over which a cutter's height is known. */
+class Samples {
+  readonly z: Float64Array;
+  readonly place: Int32Array;
   count = 0;
   constructor(most: number) {
     this.z = new Float64Array(most);
@@ -84,111 +195,165 @@ class Samples {
   }
 }
 
-/**
- * The cutter's height over samples round a tile, row by row: at the tile's nearest place and at its farthest. Infinity
- * where no place of the tile, or not every one, has the sample under the cutter.
- */
-interface Bounds {
-  nearest: Float64Array;
-  farthest: Float64Array;
-}
-
-/** @param first column and row of the table's first entry, from the tile's first place, in cells */
-function boundsFor(p: Profile, cell: number, tile: number, table: number, first: number): Bounds {
-  const nearest = new Float64Array(table * table);
-  const farthest = new Float64Array(table * table);
-  const most = p.radius * p.radius * RIM;
-  const heightAt = (dx: number, dy: number) => {
-    const d2 = (dx * dx + dy * dy) * cell * cell;
-    return d2 > most ? Infinity : p.h(Math.min(p.radius, Math.sqrt(d2)));
-  };
-  for (let v = 0; v < table; v++)
-    for (let u = 0; u < table; u++) {
-      const [x, y] = [u + first, v + first];
-      const [farX, farY] = [x - tile + 1, y - tile + 1];
-      const k = v * table + u;
-      nearest[k] = heightAt(Math.max(0, -x, farX), Math.max(0, -y, farY));
-      farthest[k] = heightAt(Math.max(Math.abs(x), Math.abs(farX)), Math.max(Math.abs(y), Math.abs(farY)));
+/** Tips over a square by the samples there and by those that hold the cutter before and to the left of it. */
+function fromBeside(
+  t: HeightField,
+  { right, away }: Pick<TipSurface, "right" | "away">,
+  over: OverSamples,
+  square: Square,
+  known: Known,
+): void {
+  const { i, j, wide, high } = square;
+  const { side, middle, exact } = over;
+  const { tip, by, beside } = known;
+  const { z, place } = beside;
+  const before = j > 0 ? wide : 0;
+  const all = before + (i > 0 ? high : 0);
+  let n = 0;
+  for (let q = 0; q < all; q++) {
+    const [a, b] = q < before ? [q, -1] : [-1, q - before];
+    const from = (j + b) * t.width + i + a;
+    const [x, y] = [a + right[from], b + away[from]];
+    const at = (y + middle) * side + x + middle;
+    let earlier = 0;
+    while (earlier < n && place[earlier] !== at) earlier++;
+    if (earlier < n) continue;
+    z[n] = t.z[(j + y) * t.width + i + x];
+    place[n++] = at;
+  }
+  let least = Infinity;
+  for (let b = 0; b < high; b++)
+    for (let a = 0; a < wide; a++) {
+      const offset = b * side + a;
+      let best = t.z[(j + b) * t.width + i + a];
+      let holds = middle * side + middle + offset;
+      for (let q = 0; q < n; q++) {
+        const held = z[q] - exact[place[q] - offset];
+        if (held > best) {
+          best = held;
+          holds = place[q];
+        }
+      }
+      tip[b * SQUARE + a] = best;
+      by[b * SQUARE + a] = holds;
+      if (best < least) least = best;
     }
-  return { nearest, farthest };
+  known.least = least;
 }
 
-/** The samples of a window that may hold the cutter up somewhere in its tile. @param i @param j its first sample */
+/** The same by the highest sample of that square round it which holds the cutter highest all over it. */
+function fromAround(t: HeightField, tops: Tops, around: Around, over: OverSamples, square: Square, known: Known): void {
+  const { at, farthest } = around;
+  if (!isInside(tops, around, square)) return;
+  const own = (square.j / SQUARE) * tops.width + square.i / SQUARE;
+  let most = known.least;
+  let best = -1;
+  for (let k = 0; k < at.length; k++) {
+    const held = tops.z[own + at[k]] - farthest[k];
+    if (held <= most) continue;
+    most = held;
+    best = own + at[k];
+  }
+  if (best < 0) return;
+  const { beside, tip } = known;
+  const row = Math.floor(tops.at[best] / t.width);
+  const column = tops.at[best] - row * t.width;
+  beside.z[0] = tops.z[best];
+  beside.place[0] = (row - square.j + over.middle) * over.side + column - square.i + over.middle;
+  beside.count = 1;
+  for (let b = 0; b < SQUARE; b++) raise(beside, over.exact, -b * over.side, known, b * SQUARE);
+  known.least = Math.min(...tip);
+}
+
+/** Whether all squares round one are there. */
+const isInside = ({ width, height }: Tops, { reach }: Around, { i, j }: Square): boolean =>
+  Math.min(i, j) >= reach * SQUARE && i < (width - reach) * SQUARE && j < (height - reach) * SQUARE;
+
+/** The samples that may hold the cutter higher than `least` somewhere in a square. */
 function gather(
   t: HeightField,
-  i: number,
-  j: number,
-  window: number,
-  stride: number,
-  b: Bounds,
-  from: number,
+  tops: Tops,
+  around: Around,
+  over: OverSamples,
+  square: Square,
+  least: number,
   into: Samples,
 ): void {
-  const { z, width } = t;
-  const u0 = Math.max(0, -i);
-  const u1 = Math.min(window, width - i);
-  const v0 = Math.max(0, -j);
-  const v1 = Math.min(window, t.height - j);
-  let least = -Infinity;
-  // It holds the cutter everywhere in the tile: of others that hold it no higher none is needed.
-  let everywhere = -1;
-  for (let v = v0; v < v1; v++) {
-    const row = (j + v) * width + i;
-    const place = v * stride + from;
-    for (let u = u0; u < u1; u++) {
-      const held = z[row + u] - b.farthest[place + u];
-      if (held > least) {
-        least = held;
-        everywhere = row + u;
-      }
-    }
+  const { x, y, at, nearest } = around;
+  const [u, v] = [square.i / SQUARE, square.j / SQUARE];
+  const own = v * tops.width + u;
+  const isWhole = isInside(tops, around, square);
+  const from = (over.middle - square.j) * over.side + over.middle - square.i;
+  into.count = 0;
+  for (let k = 0; k < at.length; k++) {
+    const isThere = isWhole || (u + x[k] >= 0 && v + y[k] >= 0 && u + x[k] < tops.width && v + y[k] < tops.height);
+    if (!isThere || tops.z[own + at[k]] - nearest[k] <= least) continue;
+    gatherSquare(t, (u + x[k]) * SQUARE, (v + y[k]) * SQUARE, over, from, least, into);
   }
-  let n = 0;
-  for (let v = v0; v < v1; v++) {
-    const row = (j + v) * width + i;
-    const place = v * stride + from;
-    for (let u = u0; u < u1; u++) {
-      const high = z[row + u];
-      if (!(high - b.nearest[place + u] > least) && row + u !== everywhere) continue;
-      into.z[n] = high;
-      into.place[n++] = v * stride + u;
+}
+
+function gatherSquare(
+  { z, width, height }: HeightField,
+  x0: number,
+  y0: number,
+  { side, nearest }: OverSamples,
+  from: number,
+  least: number,
+  into: Samples,
+): void {
+  const x1 = Math.min(width, x0 + SQUARE);
+  const y1 = Math.min(height, y0 + SQUARE);
+  let n = into.count;
+  for (let y = y0; y < y1; y++)
+    for (let x = x0; x < x1; x++) {
+      const place = y * side + x + from;
+      if (z[y * width + x] - nearest[place] <= least) continue;
+      into.z[n] = z[y * width + x];
+      into.place[n++] = place;
     }
-  }
   into.count = n;
 }
 
-/** Those of some samples that may hold the cutter up somewhere in a smaller tile, whose tables begin at `from`. */
-function sift(of: Samples, b: Bounds, from: number, into: Samples): void {
-  const { z, place, count } = of;
-  const { nearest, farthest } = b;
-  let least = -Infinity;
-  let everywhere = -1;
+/**
+ * Raises the tips over a row of a square to where some samples hold them. Its four places are told one by one: a loop
+ * over them would load each sample four times.
+ * @param offset of the row in the table of heights
+ * @param first of its places among those known
+ */
+function raise({ z, place, count }: Samples, heights: Float64Array, offset: number, known: Known, first: number): void {
+  const { tip, by } = known;
+  let [tip0, tip1, tip2, tip3] = [tip[first], tip[first + 1], tip[first + 2], tip[first + 3]];
+  let [by0, by1, by2, by3] = [by[first], by[first + 1], by[first + 2], by[first + 3]];
   for (let k = 0; k < count; k++) {
-    const held = z[k] - farthest[place[k] + from];
-    if (held > least) {
-      least = held;
-      everywhere = k;
+    const top = z[k];
+    const at = place[k] + offset;
+    const held0 = top - heights[at];
+    const held1 = top - heights[at - 1];
+    const held2 = top - heights[at - 2];
+    const held3 = top - heights[at - 3];
+    if (held0 > tip0) {
+      tip0 = held0;
+      by0 = place[k];
+    }
+    if (held1 > tip1) {
+      tip1 = held1;
+      by1 = place[k];
+    }
+    if (held2 > tip2) {
+      tip2 = held2;
+      by2 = place[k];
+    }
+    if (held3 > tip3) {
+      tip3 = held3;
+      by3 = place[k];
     }
   }
-  let n = 0;
-  for (let k = 0; k < count; k++) {
-    if (!(z[k] - nearest[place[k] + from] > least) && k !== everywhere) continue;
-    into.z[n] = z[k];
-    into.place[n++] = place[k];
-  }
-  into.count = n;
-}
-
-/** Which of some samples holds the cutter up over one position. */
-function holderOf({ z, place, count }: Samples, heights: Float64Array, from: number): number {
-  let best = -Infinity;
-  let holder = 0;
-  for (let k = 0; k < count; k++) {
-    const at = z[k] - heights[place[k] + from];
-    if (at > best) {
-      best = at;
-      holder = k;
-    }
-  }
-  return holder;
+  tip[first] = tip0;
+  tip[first + 1] = tip1;
+  tip[first + 2] = tip2;
+  tip[first + 3] = tip3;
+  by[first] = by0;
+  by[first + 1] = by1;
+  by[first + 2] = by2;
+  by[first + 3] = by3;
 }

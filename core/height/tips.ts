@@ -2,6 +2,7 @@ import type { Profile } from "../cutters/profile.ts";
 import { touchAlong } from "../cutters/touch.ts";
 import { between, type HeightField } from "./field.ts";
 import { RIM, type TipSurface } from "./surface.ts";
+import { hypot } from "../hypot.ts";
 
 /** Steps of the table of bounds for each cell. */
 const STEPS = 4;
@@ -13,6 +14,8 @@ const GENTLE = 0.008;
 const LINES = [-1, -0.75, -0.5, -0.25, 0, 0.25, 0.5, 0.75, 1];
 /** Samples round about a place, each with one that holds the cutter over it. */
 const MOST_HOLDERS = 16;
+/** Steps of the table of how high samples may hold the tip. */
+const REACHES = 2048;
 
 /**
  * The lowest tips of a cutter at any place over a surface, from those over its samples: between samples the cutter is
@@ -23,6 +26,10 @@ const MOST_HOLDERS = 16;
 export class Tips {
   /** how much higher than by a sample at so many steps from its axis a cutter may be held beside it, mm */
   private readonly beside: Float64Array;
+  /** how high above itself a sample may hold the tip, by the square of how far it is from the axis, mm */
+  private readonly reach: Float64Array;
+  /** steps of that for each cell squared */
+  private readonly scale: number;
   private readonly holders = new Int32Array(MOST_HOLDERS);
   /** the most that each could hold the tip at, and how much of that is by what lies beside it, mm */
   private readonly held = new Float64Array(MOST_HOLDERS);
@@ -36,27 +43,34 @@ export class Tips {
     private readonly unknown = UNKNOWN,
   ) {
     this.beside = besideFor(p, t.cell);
+    const farthest = ((p.radius + t.cell) / t.cell) ** 2 * RIM;
+    this.scale = REACHES / farthest;
+    this.reach = reachFor(p, t.cell, this.beside, farthest);
   }
 
   /** @returns the lowest tip at (x, y), mm */
   at(x: number, y: number): number {
-    const { t, p, over, holders, held, bounds, beside, unknown } = this;
-    const [u, v] = [(x - t.x0) / t.cell - 0.5, (y - t.y0) / t.cell - 0.5];
-    const [i, j] = [Math.floor(u), Math.floor(v)];
-    // What holds the cutter over a neighbour may lie a cell beyond its rim here: it counts as at the rim.
-    const most = (p.radius + t.cell) ** 2 * RIM;
+    const { t, p, over, holders, held, bounds, beside, reach, scale, unknown } = this;
+    const u = (x - t.x0) / t.cell - 0.5;
+    const v = (y - t.y0) / t.cell - 0.5;
+    const i = Math.floor(u);
+    const j = Math.floor(v);
     // No tip goes below the surface itself.
     let best = between(t, u, v);
     let count = 0;
-    for (let b = Math.max(0, j - 1); b <= Math.min(t.height - 1, j + 2); b++)
-      for (let a = Math.max(0, i - 1); a <= Math.min(t.width - 1, i + 2); a++) {
-        const holder = over.holder[b * t.width + a];
+    const [low, high] = [Math.max(0, i - 1), Math.min(t.width - 1, i + 2)];
+    const last = Math.min(t.height - 1, j + 2);
+    for (let b = Math.max(0, j - 1); b <= last; b++)
+      for (let a = low; a <= high; a++) {
+        const k = b * t.width + a;
+        const dx = a + over.right[k] - u;
+        const dy = b + over.away[k] - v;
+        const step = (dx * dx + dy * dy) * scale;
+        const holder = k + over.away[k] * t.width + over.right[k];
+        // What holds the cutter over a neighbour may lie a cell beyond its rim here: it counts as at the rim.
+        if (step >= REACHES || t.z[holder] + reach[Math.floor(step)] <= best) continue;
         if (isAmong(holders, count, holder)) continue;
-        const q = holder % t.width;
-        const [dx, dy] = [q - u, (holder - q) / t.width - v];
-        const d2 = (dx * dx + dy * dy) * t.cell * t.cell;
-        if (d2 > most) continue;
-        const r = Math.sqrt(d2);
+        const r = Math.sqrt(dx * dx + dy * dy) * t.cell;
         // Beyond the rim there is none of it: how far the sample itself holds is found between samples.
         const z = r > p.radius * RIM ? -Infinity : t.z[holder] - p.h(Math.min(p.radius, r));
         if (z > best) best = z;
@@ -94,7 +108,7 @@ export class Tips {
     for (let b = j; b <= j + 1; b++)
       for (let a = i; a <= i + 1; a++) {
         const rise = t.z[b * t.width + a] - floor;
-        const d = Math.hypot(a - u, b - v) * t.cell;
+        const d = hypot(a - u, b - v) * t.cell;
         for (let share = 0.25; share <= 1; share += 0.25)
           if (floor + share * rise - p.h(Math.min(p.radius, share * d)) > known) return true;
       }
@@ -105,7 +119,8 @@ export class Tips {
   private heldBy(i: number, j: number, u: number, v: number): number {
     const { t, p } = this;
     if (i < 0 || j < 0 || i >= t.width || j >= t.height) return -Infinity;
-    const r = Math.hypot(i - u, j - v) * t.cell;
+    // Not Math.hypot, which takes longer than all the rest of this.
+    const r = Math.sqrt((i - u) * (i - u) + (j - v) * (j - v)) * t.cell;
     return r > p.radius * RIM ? -Infinity : t.z[j * t.width + i] - p.h(Math.min(p.radius, r));
   }
 
@@ -197,5 +212,21 @@ function besideFor(p: Profile, cell: number): Float64Array {
     const along = p.h(r + cell) - 2 * p.h(r) + p.h(Math.abs(r - cell));
     const round = ((p.h(r + cell) - p.h(r)) * cell) / Math.max(r, cell);
     return Math.max(0, along, round) / 4;
+  });
+}
+
+/**
+ * How high above itself, mm, a sample may hold the tip at most, by itself or by what lies beside it: in equal steps of
+ * the square of how far it is from the axis.
+ * @param farthest the square of that at the end of the table, in cells
+ */
+function reachFor(p: Profile, cell: number, beside: Float64Array, farthest: number): Float64Array {
+  const stepAt = (k: number) => Math.sqrt((k / REACHES) * farthest);
+  return Float64Array.from({ length: REACHES }, (_, k) => {
+    const [nearest, end] = [stepAt(k), stepAt(k + 1)];
+    let most = 0;
+    for (let s = Math.floor(nearest * STEPS); s <= Math.ceil(end * STEPS); s++)
+      most = Math.max(most, beside[Math.min(beside.length - 1, s)]);
+    return most - p.h(Math.min(p.radius, nearest * cell));
   });
 }

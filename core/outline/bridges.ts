@@ -2,6 +2,7 @@ import Flatbush from "flatbush";
 import { soundOf } from "../geometry/mend.ts";
 import { ringsOf } from "../geometry/morph.ts";
 import { ringArea, ringCount, type Rings } from "../geometry/rings.ts";
+import { hypot } from "../hypot.ts";
 
 /** A strip of stock left standing across the ink, from one edge of it to the other; mm. */
 export interface Bridge {
@@ -87,7 +88,7 @@ function shortest(r: Rings, hole: number): [Place, Place] | null {
     for (const e of index.neighbors(x, y, 4, Math.min(least, 1e6))) {
       const { k, i: s } = edges[e];
       const p = footOn(r, k, s, x, y);
-      const d = Math.hypot(p.x - x, p.y - y);
+      const d = hypot(p.x - x, p.y - y);
       if (d < least) {
         least = d;
         best = [{ ring: hole, i, x, y }, p];
@@ -153,7 +154,7 @@ function trimmed(p: number[], by: number): number[] | null {
   const cutStart = (q: number[]): number[] | null => {
     let left = by;
     for (let i = 0; i + 3 < q.length; i += 2) {
-      const len = Math.hypot(q[i + 2] - q[i], q[i + 3] - q[i + 1]);
+      const len = hypot(q[i + 2] - q[i], q[i + 3] - q[i + 1]);
       if (len > left) {
         const t = left / len;
         return [q[i] + t * (q[i + 2] - q[i]), q[i + 1] + t * (q[i + 3] - q[i + 1]), ...q.slice(i + 2)];

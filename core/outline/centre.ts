@@ -1,6 +1,7 @@
 import type { Clearance } from "../geometry/clearance/clearance.ts";
 import { thin } from "../geometry/thin.ts";
 import { trails } from "../geometry/trail.ts";
+import { hypot } from "../hypot.ts";
 
 /** Open and closed lines with the stroke's width at every point; mm. */
 export interface Lines {
@@ -82,7 +83,7 @@ function joinedJunctions(c: Clearance, on: Uint8Array, near: number): (i: number
   };
   for (let e = 0; e < on.length; e++) {
     const [i, j] = [axis.a[e], axis.b[e]];
-    if (!on[e] || degree[i] < 3 || degree[j] < 3 || Math.hypot(axis.x[i] - axis.x[j], axis.y[i] - axis.y[j]) > near)
+    if (!on[e] || degree[i] < 3 || degree[j] < 3 || hypot(axis.x[i] - axis.x[j], axis.y[i] - axis.y[j]) > near)
       continue;
     const [p, q] = [find(i), find(j)];
     if (p !== q) stands.set(q, p);
@@ -125,7 +126,7 @@ function cutSpurs(c: Clearance, on: Uint8Array): boolean {
       if (e < 0) break;
       edges.push(e);
       const to = axis.a[e] === at ? axis.b[e] : axis.a[e];
-      length += Math.hypot(axis.x[to] - axis.x[at], axis.y[to] - axis.y[at]);
+      length += hypot(axis.x[to] - axis.x[at], axis.y[to] - axis.y[at]);
       last = e;
       at = to;
     } while (degree[at] === 2);

@@ -1,3 +1,5 @@
+import { hypot } from "../hypot.ts";
+
 /**
  * Corners of a closed contour: points where the direction turns by more than `cornerAngle` over a short arm on either
  * side, and more than anywhere nearby. Directions come from chords of `arm` points, long enough to see past the
@@ -82,7 +84,7 @@ export function sharpenCorners(
     const t = ((b.x - a.x) * b.uy - (b.y - a.y) * b.ux) / det;
     const x = a.x + t * a.ux;
     const y = a.y + t * a.uy;
-    if (Math.hypot(x - xy[2 * c], y - xy[2 * c + 1]) > ROUNDED * a.spacing) return;
+    if (hypot(x - xy[2 * c], y - xy[2 * c + 1]) > ROUNDED * a.spacing) return;
     let worst = 0;
     for (let i = c - ROUNDED + 1; i < c + ROUNDED; i++) {
       const j = 2 * ((i + n) % n);
@@ -165,7 +167,7 @@ function legLine(xy: Float64Array, n: number, from: number, to: number): Leg | n
   const leg = { x: mx, y: my, ux: Math.cos(angle), uy: Math.sin(angle), spacing: 0 };
   const a = 2 * ((from + n) % n);
   const b = 2 * ((to + n) % n);
-  leg.spacing = Math.hypot(xy[b] - xy[a], xy[b + 1] - xy[a + 1]) / (count - 1);
+  leg.spacing = hypot(xy[b] - xy[a], xy[b + 1] - xy[a + 1]) / (count - 1);
   for (let i = from; i <= to; i++) {
     const j = 2 * ((i + n) % n);
     if (distance(leg, xy[j], xy[j + 1]) > STRAIGHT * leg.spacing) return null;

@@ -1,6 +1,7 @@
 import { squaredDistance } from "../geometry/segmentcells.ts";
 import { type Shape, STRIDE } from "../geometry/shape.ts";
 import type { Pair } from "./fit.ts";
+import { hypot } from "../hypot.ts";
 
 /** The points that an edge of the picture runs through: a closed contour, or a border from one junction to another. */
 export interface Course extends Pair {
@@ -28,7 +29,7 @@ export function spacingOf(xy: Float64Array, closed: boolean): number {
   let sum = 0;
   for (let i = closed ? 0 : 1; i < n; i++) {
     const p = 2 * (i > 0 ? i - 1 : n - 1);
-    sum += Math.hypot(xy[2 * i] - xy[p], xy[2 * i + 1] - xy[p + 1]);
+    sum += hypot(xy[2 * i] - xy[p], xy[2 * i + 1] - xy[p + 1]);
   }
   return sum / n;
 }

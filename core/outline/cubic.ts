@@ -1,4 +1,5 @@
 import { type Fit, fromJoin, LOOK, type Points } from "../geometry/segments.ts";
+import { hypot } from "../hypot.ts";
 
 /** Points of a run that its least squares take in, at least. */
 const SAMPLES = 12;
@@ -53,9 +54,9 @@ export function fitCubic(
   if (sampled > 1.2 * hold) return null;
   // Points may lie on a curve that swings far out between them: no longer than the way the points go, it cannot.
   const sides =
-    Math.hypot(c![0] - sx[a], c![1] - sy[a]) +
-    Math.hypot(c![2] - c![0], c![3] - c![1]) +
-    Math.hypot(sx[b] - c![2], sy[b] - c![3]);
+    hypot(c![0] - sx[a], c![1] - sy[a]) +
+    hypot(c![2] - c![0], c![3] - c![1]) +
+    hypot(sx[b] - c![2], sy[b] - c![3]);
   if (sides > LONGEST_SIDES * length + 2 * hold) return null;
   const error = cubicError(points, a, b, c!, hold, sparse ? Math.max(1, Math.floor(n / LOOK)) : 1);
   return error <= hold ? { kind: "cubic", a: c![0], b: c![1], c: c![2], d: c![3], error } : null;
@@ -103,7 +104,7 @@ function solve(
   }
   const freeStart = tx === 0 && ty === 0;
   const freeEnd = ex === 0 && ey === 0;
-  const chord = Math.hypot(x3 - x0, y3 - y0);
+  const chord = hypot(x3 - x0, y3 - y0);
   let ax: number;
   let ay: number;
   let bx: number;
@@ -255,7 +256,7 @@ function cubicError(
       if (worst > hold * hold) break;
     }
   }
-  const last = 3 * Math.hypot(sx[b] - c[2], sy[b] - c[3]);
+  const last = 3 * hypot(sx[b] - c[2], sy[b] - c[3]);
   return (1 - stood) * (last > pace ? last : pace) > FARTHEST * (along[b] - along[before]) + hold
     ? Infinity
     : Math.sqrt(worst);

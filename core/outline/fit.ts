@@ -2,6 +2,7 @@ import { GrowingI32 } from "../growing.ts";
 import { type Shape, ShapeBuilder } from "../geometry/shape.ts";
 import { fitCubic } from "./cubic.ts";
 import { chordLengths, fitArc, lineError, LOOK, type Fit, type Points } from "../geometry/segments.ts";
+import { hypot } from "../hypot.ts";
 
 /** Contour points on either side whose chord gives the direction at a point. */
 const TANGENT_ARM = 4;
@@ -275,7 +276,7 @@ function tangent(
   }
   const dx = px[q] - px[p];
   const dy = py[q] - py[p];
-  const len = Math.hypot(dx, dy) || 1;
+  const len = hypot(dx, dy) || 1;
   return forward ? [dx / len, dy / len] : [-dx / len, -dy / len];
 }
 
@@ -286,10 +287,10 @@ function leaving(fit: Fit, x: number, y: number, x0: number, y0: number): [numbe
   if (fit.kind === "arc") {
     dx = -(y - fit.b) * fit.c;
     dy = (x - fit.a) * fit.c;
-  } else if (fit.kind === "cubic" && Math.hypot(x - fit.c, y - fit.d) > 1e-9) {
+  } else if (fit.kind === "cubic" && hypot(x - fit.c, y - fit.d) > 1e-9) {
     dx = x - fit.c;
     dy = y - fit.d;
   }
-  const len = Math.hypot(dx, dy) || 1;
+  const len = hypot(dx, dy) || 1;
   return [dx / len, dy / len];
 }

@@ -1,3 +1,5 @@
+import { hypot } from "../hypot.ts";
+
 /** Runs of points along edges: run k is the points starts[k] … starts[k+1] − 1, x and y by turns, px. */
 export interface EdgePoints {
   xy: Float64Array;
@@ -88,7 +90,7 @@ function spread(xy: Float64Array, from: number, arm: number): number {
   const [ux, uy, vx, vy] = [xy[m] - xy[a], xy[m + 1] - xy[a + 1], xy[b] - xy[m], xy[b + 1] - xy[m + 1]];
   const dot = ux * vx + uy * vy;
   if (!(dot > STRAIGHT * Math.sqrt((ux * ux + uy * uy) * (vx * vx + vy * vy)))) return -1;
-  const length = Math.hypot(xy[b] - xy[a], xy[b + 1] - xy[a + 1]);
+  const length = hypot(xy[b] - xy[a], xy[b + 1] - xy[a + 1]);
   const [cx, cy] = [(xy[b] - xy[a]) / length, (xy[b + 1] - xy[a + 1]) / length];
   // Least squares of h = p + q·s + r·s² with s from the window's middle: sums of powers of s, and of h with them.
   let [s1, s2, s3, s4, h0, h1, h2, hh] = [0, 0, 0, 0, 0, 0, 0, 0];

@@ -1,6 +1,7 @@
 import type { Clearance } from "../geometry/clearance/clearance.ts";
 import { strokeLength } from "../geometry/clearance/strokes.ts";
 import { boundsOf, type Box, insideRing, ringArea, ringCount, type Rings } from "../geometry/rings.ts";
+import { hypot } from "../hypot.ts";
 
 /** One piece of ink, or one hole in the ink. Lengths in mm. */
 export interface Piece {
@@ -114,7 +115,7 @@ export function placeIn(r: Rings, k: number): [number, number] {
       const i = r.starts[k] + Math.floor((q * n) / tries);
       const j = i + 1 < r.starts[k + 1] ? i + 1 : r.starts[k];
       const [dx, dy] = [r.xy[2 * j] - r.xy[2 * i], r.xy[2 * j + 1] - r.xy[2 * i + 1]];
-      const len = Math.hypot(dx, dy);
+      const len = hypot(dx, dy);
       if (len === 0) continue;
       const x = (r.xy[2 * i] + r.xy[2 * j]) / 2 - (side * by * dy) / len;
       const y = (r.xy[2 * i + 1] + r.xy[2 * j + 1]) / 2 + (side * by * dx) / len;

@@ -11,6 +11,7 @@ import {
   type Shape,
 } from "../geometry/shape.ts";
 import { Problem } from "../problem.ts";
+import { hypot } from "../hypot.ts";
 
 /**
  * How curves are written. arcs: polylines with arcs as they are and other curves as chords, which every program and
@@ -163,7 +164,7 @@ function controls(s: Shape, k: number): number[][] {
     else {
       const [cx, cy] = [p[at], p[at + 1]];
       const sweep = arcSweep(px, py, cx, cy, p[at + 2], x, y);
-      const r = Math.hypot(px - cx, py - cy);
+      const r = hypot(px - cx, py - cy);
       const a0 = Math.atan2(py - cy, px - cx);
       const parts = Math.ceil(Math.abs(sweep) / CUBIC_ARC);
       const step = sweep / parts;

@@ -1,6 +1,7 @@
 import { ARC, arcSweep, contourCount, eachSegment, LINE, type Shape } from "../geometry/shape.ts";
 import type { Lines } from "../outline/centre.ts";
 import { formatLength } from "../units.ts";
+import { hypot } from "../hypot.ts";
 
 const n = (v: number): string => formatLength(v, "mm", 4);
 
@@ -17,7 +18,7 @@ export function pathData(s: Shape, left: number, top: number): string {
       if (kind === LINE) parts.push(`L${end}`);
       else if (kind === ARC) {
         const sweep = arcSweep(x0, y0, p[at], p[at + 1], p[at + 2], p[at + 4], p[at + 5]);
-        const r = n(Math.hypot(x0 - p[at], y0 - p[at + 1]));
+        const r = n(hypot(x0 - p[at], y0 - p[at + 1]));
         parts.push(`A${r} ${r} 0 ${Math.abs(sweep) > Math.PI ? 1 : 0} ${sweep > 0 ? 0 : 1} ${end}`);
       } else parts.push(`C${X(p[at])} ${Y(p[at + 1])} ${X(p[at + 2])} ${Y(p[at + 3])} ${end}`);
     });

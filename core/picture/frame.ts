@@ -2,6 +2,7 @@ import { numbersOf } from "../units.ts";
 import { Problem } from "../problem.ts";
 import { eraseFrom, parseErase } from "./erase.ts";
 import type { Raster } from "./raster.ts";
+import { hypot } from "../hypot.ts";
 
 /** How a picture is brought into shape before its tone, as settings: nothing is burnt into the file. */
 export interface FrameSettings {
@@ -143,7 +144,7 @@ function cornerPoints(corners: string): number[] {
 export function squaredSize(corners: string, width: number, height: number): { width: number; height: number } {
   if (corners.trim() === "") return { width, height };
   const n = cornerPoints(corners);
-  const side = (i: number, j: number) => Math.hypot(n[2 * i] - n[2 * j], n[2 * i + 1] - n[2 * j + 1]);
+  const side = (i: number, j: number) => hypot(n[2 * i] - n[2 * j], n[2 * i + 1] - n[2 * j + 1]);
   return {
     width: Math.max(LEAST_CROP, Math.round((side(0, 1) + side(3, 2)) / 2)),
     height: Math.max(LEAST_CROP, Math.round((side(0, 3) + side(1, 2)) / 2)),

@@ -1,6 +1,7 @@
 import { isCone, type Profile } from "../cutters/profile.ts";
 import type { Box } from "../geometry/rings.ts";
 import type { Surface } from "./surface.ts";
+import { hypot } from "../hypot.ts";
 
 /** A level arc about (cx, cy): every cell by its distance from the arc, exactly. */
 export function sweepLevelArc(
@@ -16,7 +17,7 @@ export function sweepLevelArc(
   angle: number,
   low: number,
 ): void {
-  const R = Math.hypot(x1 - cx, y1 - cy);
+  const R = hypot(x1 - cx, y1 - cy);
   const reach = p.r(-low);
   const { cell, width, height, z, by } = s;
   const box = arcBox(x0, y0, x1, y1, cx, cy, R, angle);

@@ -2,6 +2,7 @@ import type { Surface } from "./surface.ts";
 import type { Material } from "../cutters/materials.ts";
 import { parseHex } from "../colour.ts";
 import { USUAL_LIGHT as LIGHT } from "./shading.ts";
+import { hypot } from "../hypot.ts";
 
 /** Distances at which the surface's surroundings darken a place, in cells. */
 const SHADE_REACH = [2, 5, 9];
@@ -31,7 +32,7 @@ export function litView(
 ): Uint8ClampedArray {
   const { width: W, height: H, z, cell } = s;
   const out = new Uint8ClampedArray(W * H * 4);
-  const norm = Math.hypot(LIGHT.x, LIGHT.y, LIGHT.z);
+  const norm = hypot(LIGHT.x, LIGHT.y, LIGHT.z);
   const at = (i: number, j: number) => z[Math.max(0, Math.min(H - 1, j)) * W + Math.max(0, Math.min(W - 1, i))];
   const flatLight = LIGHT.z / norm;
   const skin = painted.paint ? parseHex(painted.paint) : null;

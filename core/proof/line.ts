@@ -1,6 +1,7 @@
 import { balances } from "../cutters/form.ts";
 import { isCone, isFlat, type Profile } from "../cutters/profile.ts";
 import type { Surface } from "./surface.ts";
+import { hypot } from "../hypot.ts";
 
 /** One sloping move of any cutter from (x0,y0,z0) to (x1,y1,z1), its ends included. */
 export function cutSloping(
@@ -22,7 +23,7 @@ export function cutSloping(
   const i1 = Math.min(width - 1, Math.floor((Math.max(x0, x1) + reach) / cell - 0.5));
   const j0 = Math.max(0, Math.ceil((Math.min(y0, y1) - reach) / cell - 0.5));
   const j1 = Math.min(height - 1, Math.floor((Math.max(y0, y1) + reach) / cell - 0.5));
-  const len = Math.hypot(x1 - x0, y1 - y0);
+  const len = hypot(x1 - x0, y1 - y0);
   const ux = (x1 - x0) / len;
   const uy = (y1 - y0) / len;
   const lowest = lowestAlong(p, len, z0, (z1 - z0) / len);

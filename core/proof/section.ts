@@ -1,6 +1,7 @@
 import type { Profile } from "../cutters/profile.ts";
 import { between } from "../height/field.ts";
 import type { Surface } from "./surface.ts";
+import { hypot } from "../hypot.ts";
 
 /** A line across the board, mm. */
 export interface SectionLine {
@@ -10,7 +11,7 @@ export interface SectionLine {
   y1: number;
 }
 
-export const lengthOf = ({ x0, y0, x1, y1 }: SectionLine): number => Math.hypot(x1 - x0, y1 - y0);
+export const lengthOf = ({ x0, y0, x1, y1 }: SectionLine): number => hypot(x1 - x0, y1 - y0);
 
 /** A surface cut open along a line: its z at places evenly from one end to the other, mm; NaN off the board. */
 export function sectionOf(

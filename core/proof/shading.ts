@@ -1,4 +1,5 @@
 import type { Surface } from "./surface.ts";
+import { hypot } from "../hypot.ts";
 
 /** Where light comes from: towards it, of any length; z up. */
 export interface Light {
@@ -73,7 +74,7 @@ export function relit(s: Lit, shading: Shading, light: Light): Shading {
  * where it comes more from a side): linear in cells.
  */
 function shadows({ width, height, cell, z }: Cells, light: Light, data: Uint8Array): void {
-  const far = Math.hypot(light.x, light.y);
+  const far = hypot(light.x, light.y);
   if (far < ABOVE * light.z) return;
   const byRows = Math.abs(light.y) >= Math.abs(light.x);
   const [towards, minor] = byRows ? [light.y, light.x] : [light.x, light.y];
@@ -81,7 +82,7 @@ function shadows({ width, height, cell, z }: Cells, light: Light, data: Uint8Arr
   const [nextLine, nextAcross] = byRows ? [width, 1] : [1, width];
   // One line towards the light is one cell back and this many cells aside.
   const aside = minor / Math.abs(towards);
-  const drop = (cell * Math.hypot(1, aside) * light.z) / far;
+  const drop = (cell * hypot(1, aside) * light.z) / far;
   let edge = new Float32Array(across);
   let next = new Float32Array(across);
   for (let n = 0; n < lines; n++) {

@@ -4,6 +4,7 @@ import { cutSloping } from "./line.ts";
 import { cutPoint } from "./point.ts";
 import { cutAbreast, Swath } from "./swath.ts";
 import type { Surface } from "./surface.ts";
+import { hypot } from "../hypot.ts";
 
 /**
  * A slight bend may take a flat cutter's swaths this far past their true rim, in cells: far below what a cell can
@@ -50,7 +51,7 @@ export class Swaths {
     if (!next.set(p, x0, y0, z0, x1, y1, z1)) {
       this.withEnds();
       // Straight down or up: the lower end's disc.
-      if (Math.hypot(x1 - x0, y1 - y0) < 1e-9) cutPoint(s, p, cut, x0, y0, Math.min(z0, z1));
+      if (hypot(x1 - x0, y1 - y0) < 1e-9) cutPoint(s, p, cut, x0, y0, Math.min(z0, z1));
       else cutSloping(s, p, cut, x0, y0, z0, x1, y1, z1);
       return;
     }

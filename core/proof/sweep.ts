@@ -3,6 +3,7 @@ import { ARC_CCW, ARC_CW, RAPID, sweepOf, TORCH_OFF, TORCH_ON, type Toolpath } f
 import { sweepLevelArc } from "./arc.ts";
 import { Swaths, chordSteps, sweepLine } from "./swaths.ts";
 import type { Surface } from "./surface.ts";
+import { hypot } from "../hypot.ts";
 
 /** What went wrong, or might, while moves were swept: how often, and the first move of each. */
 export interface SweepReport {
@@ -73,7 +74,7 @@ export function sweep(
       sweepLevelArc(surface, p, cut, x0, y0, t.x[i], t.y[i], t.cx[i], t.cy[i], sweepOf(t, i), z1);
     } else {
       const sweepAngle = sweepOf(t, i);
-      const r = Math.hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]);
+      const r = hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]);
       const steps = chordSteps(r, sweepAngle, p.radius, surface.cell);
       const a0 = Math.atan2(y0 - t.cy[i], x0 - t.cx[i]);
       let px = x0;

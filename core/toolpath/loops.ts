@@ -1,6 +1,7 @@
 import { thin } from "../geometry/thin.ts";
 import { fitArc, lineError, type Polyline } from "../geometry/segments.ts";
 import type { ToolpathWriter } from "./toolpath.ts";
+import { hypot } from "../hypot.ts";
 
 /** How far thinned lines and fitted arcs may be from the computed path, mm. */
 export const PATH_TOLERANCE = 0.003;
@@ -63,7 +64,7 @@ export function unroll(xy: Float64Array, start: number, end: number, first: numb
     const j = start + ((((reverse ? first - i : first + i) % n) + n) % n);
     x[i] = xy[2 * j];
     y[i] = xy[2 * j + 1];
-    if (i > 0) s[i] = s[i - 1] + Math.hypot(x[i] - x[i - 1], y[i] - y[i - 1]);
+    if (i > 0) s[i] = s[i - 1] + hypot(x[i] - x[i - 1], y[i] - y[i - 1]);
   }
   return { x, y, s };
 }
@@ -71,7 +72,7 @@ export function unroll(xy: Float64Array, start: number, end: number, first: numb
 /** A closed path, with how far along each point lies. */
 export function loopOf(x: Float64Array, y: Float64Array): Loop {
   const s = new Float64Array(x.length);
-  for (let i = 1; i < x.length; i++) s[i] = s[i - 1] + Math.hypot(x[i] - x[i - 1], y[i] - y[i - 1]);
+  for (let i = 1; i < x.length; i++) s[i] = s[i - 1] + hypot(x[i] - x[i - 1], y[i] - y[i - 1]);
   return { x, y, s };
 }
 

@@ -1,5 +1,6 @@
 import { arcSteps, arcSweep } from "../geometry/shape.ts";
 import { ARC_CCW, ARC_CW, TORCH_OFF, TORCH_ON, type Toolpath } from "./toolpath.ts";
+import { hypot } from "../hypot.ts";
 
 /** How far the lines that stand for arcs may be from them, mm. */
 const CHORD = 0.05;
@@ -17,7 +18,7 @@ export function eachPiece(t: Toolpath, take: Piece): void {
     if (t.kind[i] === ARC_CW || t.kind[i] === ARC_CCW) {
       const [cx, cy] = [t.cx[i], t.cy[i]];
       const sweep = arcSweep(x, y, cx, cy, t.kind[i] === ARC_CW ? -1 : 1, tx, ty);
-      const radius = Math.hypot(x - cx, y - cy);
+      const radius = hypot(x - cx, y - cy);
       const steps = arcSteps(radius, sweep, CHORD);
       const from = Math.atan2(y - cy, x - cx);
       let [ax, ay, az] = [x, y, z];

@@ -1,4 +1,5 @@
 import type { Trail } from "../geometry/trail.ts";
+import { hypot } from "../hypot.ts";
 
 /**
  * How finely a ring is looked at for where it may be left out, and how exactly the end of such a stretch is found, mm.
@@ -38,7 +39,7 @@ export function openRuns(
     if (!skip!(x[end], y[end])) return;
     const [dx, dy] = [x[inside] - x[end], y[inside] - y[end]];
     let [out, open] = [0, 1];
-    while ((open - out) * Math.hypot(dx, dy) > END) {
+    while ((open - out) * hypot(dx, dy) > END) {
       const mid = (out + open) / 2;
       if (skip!(x[end] + mid * dx, y[end] + mid * dy)) out = mid;
       else open = mid;

@@ -1,5 +1,6 @@
 import type { Machine } from "../cutters/machine.ts";
 import { ARC_CCW, ARC_CW, moveLength, RAPID, sweepOf, TORCH_OFF, TORCH_ON, type Toolpath } from "./toolpath.ts";
+import { hypot } from "../hypot.ts";
 
 /**
  * Seconds each move takes on a machine with limited acceleration, looking ahead over the whole path.
@@ -43,7 +44,7 @@ export function moveSeconds(t: Toolpath, m: Machine): Float64Array {
     inZ[i] = uz;
     if (t.kind[i] === ARC_CW || t.kind[i] === ARC_CCW) {
       const turn = Math.sign(sweepOf(t, i));
-      const r = Math.hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]) || 1e-9;
+      const r = hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]) || 1e-9;
       speed[i] = Math.min(speed[i], Math.sqrt(m.acceleration * r));
       inX[i] = (-(t.y[i - 1] - t.cy[i]) * turn * ux) / r;
       inY[i] = ((t.x[i - 1] - t.cx[i]) * turn * ux) / r;

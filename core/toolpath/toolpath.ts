@@ -1,3 +1,5 @@
+import { hypot } from "../hypot.ts";
+
 /** Kinds of moves. Arcs lie in the XY plane and may climb or sink evenly (a helix). */
 export const RAPID = 0;
 export const FEED = 1;
@@ -85,7 +87,7 @@ export class ToolpathWriter {
   }
   /** A straight cut; sinking steeper than the plunge rate allows slows down. */
   to(x: number, y: number, z: number): void {
-    const len = Math.hypot(x - this.x, y - this.y, z - this.z);
+    const len = hypot(x - this.x, y - this.y, z - this.z);
     const sink = this.z - z;
     const feed = sink > 0 && len > 0 ? Math.min(this.feedRate, (this.plungeRate * len) / sink) : this.feedRate;
     this.add(FEED, x, y, z, 0, 0, feed * this.share);
@@ -135,7 +137,7 @@ export function farthest(t: Toolpath, i: number): [number, number][] {
   const out: [number, number][] = [[t.x[i], t.y[i]]];
   if (i === 0 || (t.kind[i] !== ARC_CW && t.kind[i] !== ARC_CCW)) return out;
   const [cx, cy] = [t.cx[i], t.cy[i]];
-  const r = Math.hypot(t.x[i] - cx, t.y[i] - cy);
+  const r = hypot(t.x[i] - cx, t.y[i] - cy);
   const from = Math.atan2(t.y[i - 1] - cy, t.x[i - 1] - cx);
   const sweep = sweepOf(t, i);
   for (let quarter = 0; quarter < 4; quarter++) {
@@ -152,10 +154,10 @@ export function moveLength(t: Toolpath, i: number): number {
   if (i === 0) return 0;
   const dz = t.z[i] - t.z[i - 1];
   if (t.kind[i] === ARC_CW || t.kind[i] === ARC_CCW) {
-    const r = Math.hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]);
-    return Math.hypot(r * Math.abs(sweepOf(t, i)), dz);
+    const r = hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]);
+    return hypot(r * Math.abs(sweepOf(t, i)), dz);
   }
-  return Math.hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1], dz);
+  return hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1], dz);
 }
 
 /** Signed angle of arc move i. */

@@ -5,6 +5,7 @@ import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import type { Ground } from "./ground.ts";
 import { LEAST_HELIX, sinkHelix } from "./sink.ts";
 import type { AreaPlan, Level } from "./level.ts";
+import { hypot } from "../../hypot.ts";
 
 /**
  * Steps forward are never shorter than this share of the cutter's radius: slots hardly wider than the cutter load it
@@ -179,7 +180,7 @@ function axisFrom(graph: AxisGraph, start: number, most: number): number[] {
     if (e === undefined) break;
     passed.add(e);
     const to = graph.a[e] === at ? graph.b[e] : graph.a[e];
-    length += Math.hypot(graph.x[to] - graph.x[at], graph.y[to] - graph.y[at]);
+    length += hypot(graph.x[to] - graph.x[at], graph.y[to] - graph.y[at]);
     out.push(to);
   }
   return out;
@@ -226,16 +227,16 @@ function follow(
   chain: readonly number[],
 ): number {
   const disc = (i: number): Disc => ({ x: g.x[i], y: g.y[i], rho: g.rho[i] });
-  const load = (a: Disc, b: Disc) => engaged(a.rho, b.rho, Math.hypot(b.x - a.x, b.y - a.y), p.radius);
+  const load = (a: Disc, b: Disc) => engaged(a.rho, b.rho, hypot(b.x - a.x, b.y - a.y), p.radius);
   const least = LEAST_STEP * p.radius;
   // In a corner's tip the disc is next to nothing: the cutter goes straight in and bites to both sides.
   const headOn = (a: Disc, b: Disc): number =>
-    b.rho < TIP * p.radius && 2 * load(a, b) > limit ? Math.hypot(b.x - a.x, b.y - a.y) : 0;
+    b.rho < TIP * p.radius && 2 * load(a, b) > limit ? hypot(b.x - a.x, b.y - a.y) : 0;
   let last = disc(chain[0]);
   let crowded = 0;
   for (let k = 1; k < chain.length; k++) {
     const [from, to] = [disc(chain[k - 1]), disc(chain[k])];
-    const length = Math.hypot(to.x - from.x, to.y - from.y);
+    const length = hypot(to.x - from.x, to.y - from.y);
     const on = (s: number): Disc => ({
       x: from.x + (s * (to.x - from.x)) / length,
       y: from.y + (s * (to.y - from.y)) / length,
@@ -249,7 +250,7 @@ function follow(
         if (load(last, on(mid)) <= limit) lo = mid;
         else hi = mid;
       }
-      if (lo - s < 1e-6 || Math.hypot(on(lo).x - last.x, on(lo).y - last.y) < least) {
+      if (lo - s < 1e-6 || hypot(on(lo).x - last.x, on(lo).y - last.y) < least) {
         const t = Math.min(length, s + least);
         if (load(last, on(t)) > limit) crowded += t - s;
         lo = t;
@@ -278,7 +279,7 @@ export function engaged(rho1: number, rho2: number, L: number, R: number): numbe
 
 /** The part of the second disc's edge that lies outside the first one, cut counter-clockwise. */
 function crescent(w: ToolpathWriter, z: number, a: Disc, b: Disc): void {
-  const L = Math.hypot(b.x - a.x, b.y - a.y);
+  const L = hypot(b.x - a.x, b.y - a.y);
   if (L + b.rho - a.rho < SLIVER) return;
   if (b.rho < SLIVER) return w.to(b.x, b.y, z);
   const u = Math.atan2(b.y - a.y, b.x - a.x);

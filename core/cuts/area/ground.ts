@@ -5,6 +5,7 @@ import { formatLength } from "../../units.ts";
 import type { Note } from "../kind.ts";
 import type { AreaPlan, Level } from "./level.ts";
 import { LEAST_HELIX, overFloor, sinkHelix, type Spot, WaysIn } from "./sink.ts";
+import { hypot } from "../../hypot.ts";
 
 /** A helix this share of the cutter's radius wide leaves no post in its middle. */
 const HELIX_SHARE = 0.8;
@@ -151,7 +152,7 @@ export class Ground {
     if (!p.done || w.z >= 0 || !this.clear(w.x, w.y, x, y, LONGEST_OPEN_WAY)) return false;
     // It may stand deeper than this level: what is open here need not be open there.
     const at = { ...level, z1: Math.min(w.z, level.z1) };
-    const n = Math.ceil(Math.hypot(x - w.x, y - w.y) / (LOOK * p.radius));
+    const n = Math.ceil(hypot(x - w.x, y - w.y) / (LOOK * p.radius));
     for (let k = 1; k < n; k++) {
       const [u, v] = [w.x + ((x - w.x) * k) / n, w.y + ((y - w.y) * k) / n];
       if (!p.done(u, v, this.edges.distance(u, v, p.c.widest), at)) return false;
@@ -165,7 +166,7 @@ export class Ground {
   /** Whether the cutter may go straight from one place to another at depth. */
   private clear(x0: number, y0: number, x1: number, y1: number, most: number): boolean {
     const { from } = this.level;
-    if (!(Math.hypot(x1 - x0, y1 - y0) <= most)) return false;
+    if (!(hypot(x1 - x0, y1 - y0) <= most)) return false;
     return this.edges.isClear(x0, y0, x1, y1, from - SLACK);
   }
 
@@ -178,7 +179,7 @@ export class Ground {
     for (let v = j - reach; v <= j + reach; v++)
       for (let u = i - reach; u <= i + reach; u++)
         for (const spot of this.cells.get(`${u},${v}`) ?? []) {
-          const d = Math.hypot(spot.x - x, spot.y - y);
+          const d = hypot(spot.x - x, spot.y - y);
           if (d <= most) near.push({ spot, d });
         }
     near.sort((a, b) => a.d - b.d);
@@ -200,7 +201,7 @@ export class Ground {
       const m = this.w.move(this.seen);
       if (m.z !== z1 || m.z0 !== z1) continue;
       if (m.kind === FEED) {
-        const steps = Math.max(1, Math.ceil(Math.hypot(m.x - m.x0, m.y - m.y0) / (this.side / 2)));
+        const steps = Math.max(1, Math.ceil(hypot(m.x - m.x0, m.y - m.y0) / (this.side / 2)));
         for (let k = 1; k <= steps; k++)
           this.keep(m.x0 + ((m.x - m.x0) * k) / steps, m.y0 + ((m.y - m.y0) * k) / steps);
       } else if (m.kind === ARC_CW || m.kind === ARC_CCW) this.keep(m.x, m.y);

@@ -2,6 +2,7 @@ import { inset, type Clearance } from "../../geometry/clearance/clearance.ts";
 import { boundsOf, ringCount, type Rings } from "../../geometry/rings.ts";
 import { spans } from "../../geometry/scanlines.ts";
 import type { CutInputs } from "../kind.ts";
+import { hypot } from "../../hypot.ts";
 
 /** Lines that are looked along, across the longer side of a region. */
 const LINES = 500;
@@ -60,7 +61,7 @@ function roundEdge(ax: number, ay: number, bx: number, by: number, radius: numbe
   };
   disc(ax, ay);
   disc(bx, by);
-  const length = Math.hypot(bx - ax, by - ay);
+  const length = hypot(bx - ax, by - ay);
   // The two sides of the band beside the edge.
   if (length > 0 && by !== ay)
     for (const side of [radius / length, -radius / length]) {

@@ -3,6 +3,7 @@ import { cutAlong } from "../../toolpath/loops.ts";
 import { nearestOrder } from "../../toolpath/order.ts";
 import type { Ground } from "./ground.ts";
 import type { AreaPlan, Level } from "./level.ts";
+import { hypot } from "../../hypot.ts";
 
 /** Below this slope of clearance along the axis there is no corner, only a middle. */
 const MIDDLE_SLOPE = 0.05;
@@ -23,7 +24,7 @@ export function pipsOf(p: AreaPlan, level: Level): Trail[] {
     const j = axis.b[e];
     const lo = Math.min(axis.d[i], axis.d[j]);
     if (lo < from) continue;
-    const len = Math.hypot(axis.x[i] - axis.x[j], axis.y[i] - axis.y[j]);
+    const len = hypot(axis.x[i] - axis.x[j], axis.y[i] - axis.y[j]);
     if (len < 1e-6) continue;
     const slope = Math.abs(axis.d[i] - axis.d[j]) / len;
     // Gap between the corners of neighbouring rings, and how far to either side each ring's own cut reaches.

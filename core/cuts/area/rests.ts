@@ -8,6 +8,7 @@ import { openRuns } from "../../toolpath/stretches.ts";
 import type { Ground } from "./ground.ts";
 import type { AreaPlan, Level } from "./level.ts";
 import { pipsOf } from "./pips.ts";
+import { hypot } from "../../hypot.ts";
 
 /** A stretch of a ring, or along the axis, that earlier cutters left. */
 export interface Run {
@@ -68,7 +69,7 @@ function cornersOf(runs: readonly Run[], near: number): Run[][] {
   runs.forEach((run, i) => {
     let [x, y] = [Infinity, Infinity];
     for (let k = 0; k < run.x.length; k++) {
-      if (k < run.x.length - 1 && Math.hypot(run.x[k] - x, run.y[k] - y) < near / 4) continue;
+      if (k < run.x.length - 1 && hypot(run.x[k] - x, run.y[k] - y) < near / 4) continue;
       [x, y] = [run.x[k], run.y[k]];
       xs.push(x);
       ys.push(y);
@@ -80,7 +81,7 @@ function cornersOf(runs: readonly Run[], near: number): Run[][] {
   index.finish();
   xs.forEach((x, k) => {
     for (const q of index.search(x - near, ys[k] - near, x + near, ys[k] + near))
-      if (of[q] < of[k] && Math.hypot(xs[q] - x, ys[q] - ys[k]) <= near) groups.join(of[k], of[q]);
+      if (of[q] < of[k] && hypot(xs[q] - x, ys[q] - ys[k]) <= near) groups.join(of[k], of[q]);
   });
   const corners = new Map<number, Run[]>();
   runs.forEach((run, i) => {

@@ -9,6 +9,7 @@ import { pipsOf } from "./pips.ts";
 import { restsOf } from "./rests.ts";
 import { leastRamp, wayLength } from "./sink.ts";
 import { liftSeconds, surveyIn } from "./survey.ts";
+import { hypot } from "../../hypot.ts";
 
 /** What telling the time of an area looks at. */
 type Inputs = Pick<CutInputs, "kept" | "clearance" | "machine" | "stock">;
@@ -40,7 +41,7 @@ const START = 0.3;
 export function areaSeconds(inputs: Inputs, s: Rates, { region, area, levels }: AreaWork): number {
   const { c, radius, stepover } = area;
   const { machine, stock } = inputs;
-  const way = TRAVEL * Math.hypot(stock.width, stock.height);
+  const way = TRAVEL * hypot(stock.width, stock.height);
   const lowest = levels[levels.length - 1];
   if (!(lowest.from < c.widest)) return 0;
   const rate = speedAlong(inputs, s, c, lowest.from);

@@ -2,6 +2,7 @@ import { along3, loopOf, rampDown } from "../../toolpath/loops.ts";
 import { NEAR, type ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import type { Note } from "../kind.ts";
+import { hypot } from "../../hypot.ts";
 
 /** A helix narrower than this share of the radius is as good as a plunge. */
 export const LEAST_HELIX = 0.3;
@@ -58,7 +59,7 @@ export const leastRamp = ({ centre, radius }: { centre: boolean; radius: number 
 /** Length of a way, mm. */
 export const wayLength = (x: ArrayLike<number>, y: ArrayLike<number>): number => {
   let sum = 0;
-  for (let i = 1; i < x.length; i++) sum += Math.hypot(x[i] - x[i - 1], y[i] - y[i - 1]);
+  for (let i = 1; i < x.length; i++) sum += hypot(x[i] - x[i - 1], y[i] - y[i - 1]);
   return sum;
 };
 
@@ -80,7 +81,7 @@ export function sinkAlong(
   for (let turn = 0; turn < turns; turn++) {
     const [wx, wy] = turn % 2 ? [x.slice().reverse(), y.slice().reverse()] : [x, y];
     const zs = [z];
-    for (let q = 1; q < x.length; q++) zs.push((z -= fall * Math.hypot(wx[q] - wx[q - 1], wy[q] - wy[q - 1])));
+    for (let q = 1; q < x.length; q++) zs.push((z -= fall * hypot(wx[q] - wx[q - 1], wy[q] - wy[q - 1])));
     if (turn === turns - 1) zs[zs.length - 1] = z1;
     along3(w, wx, wy, zs);
   }
@@ -113,7 +114,7 @@ export class WaysIn {
 
   /** Whether a place nearby had no way in: nothing deeper has one either, since nothing was opened there. */
   isLeftOut(x: number, y: number): boolean {
-    return this.leftOut.some((s) => Math.hypot(s.x - x, s.y - y) < 2 * this.radius);
+    return this.leftOut.some((s) => hypot(s.x - x, s.y - y) < 2 * this.radius);
   }
 
   /**

@@ -4,6 +4,7 @@ import { Groups } from "../../geometry/groups.ts";
 import { ringCount, ringLength, ringsLength, type Rings } from "../../geometry/rings.ts";
 import { CLEAR, NEAR } from "../../toolpath/toolpath.ts";
 import type { CutInputs } from "../kind.ts";
+import { hypot } from "../../hypot.ts";
 
 /**
  * What rings inside a region would come to, found from a few of them: enough to tell how long a cut takes without
@@ -109,7 +110,7 @@ function placesOn(rings: Rings, k: number): [number, number, number][] {
   for (let i = from; i < to; i++) {
     const j = i + 1 < to ? i + 1 : from;
     const [dx, dy] = [xy[2 * j] - xy[2 * i], xy[2 * j + 1] - xy[2 * i + 1]];
-    const length = Math.hypot(dx, dy);
+    const length = hypot(dx, dy);
     for (; out.length < n && (out.length + 0.5) * step <= before + length;) {
       const f = length > 0 ? ((out.length + 0.5) * step - before) / length : 0;
       out.push([xy[2 * i] + f * dx, xy[2 * i + 1] + f * dy, step]);

@@ -1,4 +1,5 @@
 import type { Loop } from "../../toolpath/loops.ts";
+import { hypot } from "../../hypot.ts";
 
 /** Bending round a loop: how much it turns near any place on it. */
 export class Bending {
@@ -97,16 +98,16 @@ export function begunAt(l: Loop, p: Place): Loop {
   const y: number[] = [p.y];
   for (let k = 1; k <= n; k++) {
     const i = (p.piece + k) % n;
-    if (Math.hypot(l.x[i] - x[x.length - 1], l.y[i] - y[y.length - 1]) > 1e-9) {
+    if (hypot(l.x[i] - x[x.length - 1], l.y[i] - y[y.length - 1]) > 1e-9) {
       x.push(l.x[i]);
       y.push(l.y[i]);
     }
   }
-  if (Math.hypot(p.x - x[x.length - 1], p.y - y[y.length - 1]) > 1e-9) {
+  if (hypot(p.x - x[x.length - 1], p.y - y[y.length - 1]) > 1e-9) {
     x.push(p.x);
     y.push(p.y);
   }
   const s = new Float64Array(x.length);
-  for (let i = 1; i < x.length; i++) s[i] = s[i - 1] + Math.hypot(x[i] - x[i - 1], y[i] - y[i - 1]);
+  for (let i = 1; i < x.length; i++) s[i] = s[i - 1] + hypot(x[i] - x[i - 1], y[i] - y[i - 1]);
   return { x: Float64Array.from(x), y: Float64Array.from(y), s };
 }

@@ -1,6 +1,7 @@
 import type { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import type { Loop } from "../../toolpath/loops.ts";
 import { Bending, nearestPlace, type Place, placeOn } from "./gentle.ts";
+import { hypot } from "../../hypot.ts";
 
 /** A way from the waste onto a contour: from (x0, y0), where the cutter goes in, to its first place. */
 export interface Lead {
@@ -115,7 +116,7 @@ export function leadPoints(lead: Lead, steps: number): [number, number][] {
     ]);
   const a0 = Math.atan2(y0 - centre.y, x0 - centre.x);
   const turn = lead.ccw ? Math.PI / 2 : -Math.PI / 2;
-  const r = Math.hypot(x0 - centre.x, y0 - centre.y);
+  const r = hypot(x0 - centre.x, y0 - centre.y);
   return Array.from({ length: steps + 1 }, (_, k) => [
     centre.x + r * Math.cos(a0 + (turn * k) / steps),
     centre.y + r * Math.sin(a0 + (turn * k) / steps),
@@ -124,7 +125,7 @@ export function leadPoints(lead: Lead, steps: number): [number, number][] {
 
 function fits(lead: Lead, rules: LeadRules): boolean {
   if (lead.x0 < 0 || lead.y0 < 0 || lead.x0 > rules.width || lead.y0 > rules.height) return false;
-  const reach = Math.hypot(lead.x0 - lead.place.x, lead.y0 - lead.place.y);
+  const reach = hypot(lead.x0 - lead.place.x, lead.y0 - lead.place.y);
   // Close enough together that no crossing of an edge is stepped over.
   const steps = Math.min(2000, Math.max(12, Math.ceil((2 * reach) / Math.max(rules.away, 0.05))));
   for (const [x, y] of leadPoints(lead, steps))

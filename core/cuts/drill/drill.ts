@@ -6,6 +6,7 @@ import { shortOrder } from "../../toolpath/order.ts";
 import { formatLength } from "../../units.ts";
 import { rateFields } from "../fields.ts";
 import { ART, type CutContext, type ArtInputs, defineCut, type Note, type Planned } from "../kind.ts";
+import { hypot } from "../../hypot.ts";
 
 const biteOf = (c: CutContext) => ({ depth: 1, width: c.cutter.diameter });
 /** How far a drill's point reaches beyond where it is full width, mm. */
@@ -145,7 +146,7 @@ export function circlesOf(r: Rings): { x: number; y: number; r: number }[] {
     let [x, y, total] = [0, 0, 0];
     for (let i = s; i < e; i++) {
       const j = i + 1 < e ? i + 1 : s;
-      const len = Math.hypot(r.xy[2 * j] - r.xy[2 * i], r.xy[2 * j + 1] - r.xy[2 * i + 1]);
+      const len = hypot(r.xy[2 * j] - r.xy[2 * i], r.xy[2 * j + 1] - r.xy[2 * i + 1]);
       x += (len * (r.xy[2 * i] + r.xy[2 * j])) / 2;
       y += (len * (r.xy[2 * i + 1] + r.xy[2 * j + 1])) / 2;
       total += len;
@@ -155,7 +156,7 @@ export function circlesOf(r: Rings): { x: number; y: number; r: number }[] {
     const radius = total / (2 * Math.PI);
     let worst = 0;
     for (let i = s; i < e; i++)
-      worst = Math.max(worst, Math.abs(Math.hypot(r.xy[2 * i] - x, r.xy[2 * i + 1] - y) - radius));
+      worst = Math.max(worst, Math.abs(hypot(r.xy[2 * i] - x, r.xy[2 * i + 1] - y) - radius));
     if (worst <= Math.max(ROUND_LEAST, ROUND_SHARE * radius)) out.push({ x, y, r: radius });
   }
   return out;

@@ -3,6 +3,7 @@ import { nearestOrder } from "../../toolpath/order.ts";
 import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { bareWidth, depthFor, type Groove, leastWidth, shareOfDots, shareOfEach, widthOfDots } from "./grooves.ts";
 import { type Box, dots, isInside, type Way } from "./ways.ts";
+import { hypot } from "../../hypot.ts";
 
 /** How lines are drawn. */
 export interface LineStyle {
@@ -40,7 +41,7 @@ class Stretch {
 
   add(x: number, y: number, z: number): void {
     const last = this.x.length - 1;
-    this.gap = z < 0 || last < 0 ? 0 : this.gap + Math.hypot(x - this.x[last], y - this.y[last]);
+    this.gap = z < 0 || last < 0 ? 0 : this.gap + hypot(x - this.x[last], y - this.y[last]);
     this.x.push(x);
     this.y.push(y);
     this.z.push(z);
@@ -98,7 +99,7 @@ function stretchesOf(way: Way, box: Box, g: Groove, s: LineStyle, wanted: (x: nu
 function acrossStrip(way: Way, i: number, wanted: (x: number, y: number) => number): number {
   const [a, b] = [Math.max(0, i - 1), Math.min(way.x.length - 1, i + 1)];
   const [tx, ty] = [way.x[b] - way.x[a], way.y[b] - way.y[a]];
-  const aside = way.apart[i] / 3 / (Math.hypot(tx, ty) || 1);
+  const aside = way.apart[i] / 3 / (hypot(tx, ty) || 1);
   const at = (k: number) => wanted(way.x[i] - k * aside * ty, way.y[i] + k * aside * tx);
   return (at(-1) + at(0) + at(1)) / 3;
 }
@@ -122,7 +123,7 @@ export function drawDots(
     const drawn = share < least / 2 ? 0 : Math.max(least, share);
     owed = share - drawn;
     if (drawn === 0) continue;
-    if (w.count > 0 && Math.hypot(x - w.x, y - w.y) < HOPS * s.spacing) {
+    if (w.count > 0 && hypot(x - w.x, y - w.y) < HOPS * s.spacing) {
       w.rapidTo(OVER_DOTS);
       w.to(x, y, OVER_DOTS);
     } else w.above(x, y);

@@ -10,6 +10,7 @@ import { drawDots, drawLines } from "./draw.ts";
 import { bareWidth, deepestFor, type Groove, isPoint, leastWidth, shareOfBoth, shareOfDots } from "./grooves.ts";
 import { lightMap } from "./light.ts";
 import { type Box, parallels, rings, type Sampling, spiral, type Way } from "./ways.ts";
+import { hypot } from "../../hypot.ts";
 
 /** So many lines over a board's shorter side show a face; of dots, which take longer each, fewer. */
 const LINES_OVER = 140;
@@ -143,7 +144,7 @@ function spacingFor({ cutter, stock }: CutContext, s: { shape: string }): { valu
 
 /** How near neighbouring lines come to each other, mm: waves where they slant most. */
 const narrowest = (s: Apart): number =>
-  s.shape === "waves" ? s.spacing / Math.hypot(1, (2 * Math.PI * s.swing) / s.wave) : s.spacing;
+  s.shape === "waves" ? s.spacing / hypot(1, (2 * Math.PI * s.swing) / s.wave) : s.spacing;
 
 const grooveOf = ({ cutter, stock }: CutContext, depth: number): Groove => {
   const profile = profileOf(cutter);

@@ -1,3 +1,5 @@
+import { hypot } from "../../hypot.ts";
+
 /** A rectangle on the board, mm. */
 export interface Box {
   x0: number;
@@ -63,14 +65,14 @@ export function parallels(box: Box, degrees: number, { spacing, step }: Sampling
       const turn = wave ? (2 * Math.PI * (u - u0)) / wave.length : 0;
       const v = first + k * spacing + (wave ? swing * Math.sin(turn) : 0);
       const slope = wave ? ((2 * Math.PI * swing) / wave.length) * Math.cos(turn) : 0;
-      way.add(u * dx - v * dy, u * dy + v * dx, spacing / Math.hypot(1, slope));
+      way.add(u * dx - v * dy, u * dy + v * dx, spacing / hypot(1, slope));
     }
     return way.take();
   });
 }
 
 const middleOf = (b: Box) => ({ x: (b.x0 + b.x1) / 2, y: (b.y0 + b.y1) / 2 });
-const reachOf = (b: Box) => Math.hypot(b.x1 - b.x0, b.y1 - b.y0) / 2;
+const reachOf = (b: Box) => hypot(b.x1 - b.x0, b.y1 - b.y0) / 2;
 
 /** Rings about a box's middle, until they have left it. */
 export function rings(box: Box, { spacing, step }: Sampling): Way[] {

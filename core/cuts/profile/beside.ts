@@ -5,6 +5,7 @@ import { nearestPlace, placeOn } from "../contour/gentle.ts";
 import type { ContourLoop } from "../contour/loops.ts";
 import type { Tab } from "../contour/tabs.ts";
 import type { PassShape } from "./pass.ts";
+import { hypot } from "../../hypot.ts";
 
 /**
  * Paths that keep farther off the wall, by the path at the wall that each was cut for: the nearest. Rings do not tell:
@@ -38,7 +39,7 @@ export const openPaths = (paths: readonly ContourLoop[]): SegmentGrid => new Seg
 export function isBeside({ x, y }: Loop, open: SegmentGrid, most: number): boolean {
   for (let i = 0; i + 1 < x.length; i++) {
     // Close enough together that no gap between open paths is stepped over.
-    const steps = Math.max(1, Math.ceil(Math.hypot(x[i + 1] - x[i], y[i + 1] - y[i]) / most));
+    const steps = Math.max(1, Math.ceil(hypot(x[i + 1] - x[i], y[i + 1] - y[i]) / most));
     for (let k = 0; k < steps; k++) {
       const t = k / steps;
       if (open.distance(x[i] + t * (x[i + 1] - x[i]), y[i] + t * (y[i + 1] - y[i]), most) >= most) return false;

@@ -6,6 +6,7 @@ import { liftSeconds } from "../area/survey.ts";
 import { contourLoops } from "../contour/loops.ts";
 import type { ArtInputs, Left } from "../kind.ts";
 import { depthOf, type ProfileSettings } from "./fields.ts";
+import { hypot } from "../../hypot.ts";
 
 /** Thinner cutters than this break in what is thicker than they are wide, mm. */
 export const LEAST_THROUGH = 3;
@@ -29,7 +30,7 @@ export function profileSeconds(inputs: ArtInputs, s: ProfileSettings): number {
     loops.map((l) => unroll(l.xy, l.start, l.end, 0, false)),
   );
   const { width, height } = inputs.stock;
-  const enter = liftSeconds(inputs.machine, depth, (TRAVEL * Math.hypot(width, height)) / Math.sqrt(loops.length));
+  const enter = liftSeconds(inputs.machine, depth, (TRAVEL * hypot(width, height)) / Math.sqrt(loops.length));
   return passes * round + loops.length * (s.lead > 0 ? passes : 1) * enter;
 }
 

@@ -3,6 +3,7 @@ import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { placeOn } from "./rows.ts";
 import type { Gone } from "./runs.ts";
 import { thinAbove } from "./thin.ts";
+import { hypot } from "../../hypot.ts";
 
 /** What following rows takes besides the moves. */
 export interface Following {
@@ -36,7 +37,7 @@ export function courseOf({ row, i0, i1, back }: Gone, { tips, over }: Following)
   const add = (i: number, lowest?: number): void => {
     const { x, y } = placeOn(row, i);
     const last = course.x.length - 1;
-    const gone = last < 0 ? 0 : course.s[last] + Math.hypot(x - course.x[last], y - course.y[last]);
+    const gone = last < 0 ? 0 : course.s[last] + hypot(x - course.x[last], y - course.y[last]);
     place(course, gone, x, y, over(lowest ?? tips.at(x, y)), i === i0 || i === i1 || i % row.each === 0);
   };
   for (let k = 0; k <= i1 - i0; k++) {
@@ -55,7 +56,7 @@ export function courseOf({ row, i0, i1, back }: Gone, { tips, over }: Following)
     x: Float64Array.from(course.x),
     y: Float64Array.from(course.y),
     z: Float64Array.from(course.z),
-    corners: course.isCorner.flatMap((is, k) => (is ? [k] : [])),
+    corners: cornersOf(course),
   };
 }
 
@@ -76,6 +77,12 @@ function place(c: Placed, s: number, x: number, y: number, z: number, isCorner: 
   c.isCorner.push(isCorner);
 }
 
+function cornersOf({ isCorner }: Placed): number[] {
+  const out: number[] = [];
+  for (let k = 0; k < isCorner.length; k++) if (isCorner[k]) out.push(k);
+  return out;
+}
+
 /** Where a course bends down by more than this over a place, it is looked at beside the place too, mm. */
 const BENT = 0.016;
 /** So often, each time half as far. */
@@ -86,13 +93,15 @@ const PASSES = 3;
  * bend, by a quarter of it at most. The same where there are none.
  */
 function roundedOver(c: Placed, tip: (x: number, y: number) => number): Placed {
-  const isBent = (k: number): boolean => {
-    if (k <= 0 || k >= c.s.length - 1) return false;
+  const bent = new Uint8Array(c.s.length);
+  let isAny = false;
+  for (let k = 1; k < c.s.length - 1; k++) {
     const share = (c.s[k] - c.s[k - 1]) / (c.s[k + 1] - c.s[k - 1]);
-    return c.z[k] - c.z[k - 1] - share * (c.z[k + 1] - c.z[k - 1]) > BENT;
-  };
-  const bent = c.s.map((_, k) => isBent(k));
-  if (!bent.includes(true)) return c;
+    if (c.z[k] - c.z[k - 1] - share * (c.z[k + 1] - c.z[k - 1]) <= BENT) continue;
+    bent[k] = 1;
+    isAny = true;
+  }
+  if (!isAny) return c;
   const out: Placed = { s: [], x: [], y: [], z: [], isCorner: [] };
   c.s.forEach((s, k) => {
     if (k > 0 && (bent[k - 1] || bent[k])) {
@@ -138,7 +147,7 @@ function thinned({ s, z, corners }: Course, tolerance: number): { at: number[]; 
 /** From where the cutter is to the beginning of the next row, over whatever lies between. */
 function across(w: ToolpathWriter, x: number, y: number, z: number, step: number, f: Following): void {
   const [fromX, fromY, fromZ] = [w.x, w.y, w.z];
-  const length = Math.hypot(x - fromX, y - fromY);
+  const length = hypot(x - fromX, y - fromY);
   const n = Math.max(1, Math.ceil((PARTS * length) / step / 2));
   const s = Float64Array.from({ length: n + 1 }, (_, k) => (length * k) / n);
   const heights = s.map((_, k) => {

@@ -1,5 +1,6 @@
 import type { Tips } from "../../height/tips.ts";
 import type { Ground, Passed } from "./ground.ts";
+import { hypot } from "../../hypot.ts";
 
 /** A line over the board that a cutter may follow: straight pieces, each with as many places on it. */
 export interface Row {
@@ -107,7 +108,7 @@ const sideFor = (r: number): number => Math.sqrt(8 * Math.max(r, SAGITTA) * SAGI
 const cornersOf = (b: Passed) => [b.x0, b.x1].flatMap((x) => [b.y0, b.y1].map((y) => ({ x, y })));
 const roundOf = (b: Passed) => ({
   middle: { x: (b.x0 + b.x1) / 2, y: (b.y0 + b.y1) / 2 },
-  reach: Math.hypot(b.x1 - b.x0, b.y1 - b.y0) / 2,
+  reach: hypot(b.x1 - b.x0, b.y1 - b.y0) / 2,
 });
 
 /** A row with the lowest tips along it. @param passed where the cutter may pass; null for a row of one place */
@@ -128,7 +129,10 @@ export function tipsAlong(
 ): Float32Array {
   const out = new Float32Array(places);
   for (let i = 0; i < places; i++) {
-    const { x, y } = placeOn(row, i);
+    const k = Math.min(row.x.length - 2, Math.floor(i / row.each));
+    const share = i / row.each - k;
+    const x = row.x[k] + share * (row.x[k + 1] - row.x[k]);
+    const y = row.y[k] + share * (row.y[k + 1] - row.y[k]);
     const isBeyond = passed !== null && Math.max(passed.x0 - x, x - passed.x1, passed.y0 - y, y - passed.y1) > NEARLY;
     out[i] = isBeyond ? Infinity : tips.at(x, y);
   }

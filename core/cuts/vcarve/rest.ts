@@ -8,6 +8,7 @@ import { type Reached, reachedBy } from "../area/reached.ts";
 import { type CutContext, settingsOf } from "../kind.ts";
 import type { CarveInputs } from "./border.ts";
 import { CLEAR } from "./clearing.ts";
+import { hypot } from "../../hypot.ts";
 
 /** How far passes reach into ground a clearing cutter opened, more than both paths may stray, mm. */
 const OVERLAP = 0.01;
@@ -108,7 +109,7 @@ function middles(
     const i = axis.a[e];
     const j = axis.b[e];
     if (!kept[e] || Math.min(axis.d[i], axis.d[j]) <= rho) continue;
-    const blunt = Math.abs(axis.d[i] - axis.d[j]) > BLUNT * Math.hypot(axis.x[i] - axis.x[j], axis.y[i] - axis.y[j]);
+    const blunt = Math.abs(axis.d[i] - axis.d[j]) > BLUNT * hypot(axis.x[i] - axis.x[j], axis.y[i] - axis.y[j]);
     if (blunt && !(far(axis.d[i]) && far(axis.d[j]))) continue;
     if (skip && skip(axis.x[i], axis.y[i], axis.d[i]) && skip(axis.x[j], axis.y[j], axis.d[j])) continue;
     a.push(i);

@@ -6,6 +6,7 @@ import { cutAlong } from "../../toolpath/loops.ts";
 import { type BeginCost, type Ends, shortOrder } from "../../toolpath/order.ts";
 import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { FLOOR_TOLERANCE } from "./rest.ts";
+import { hypot } from "../../hypot.ts";
 
 /** How far thinned carving moves may be from the medial axis, mm. */
 const THIN = 0.002;
@@ -37,7 +38,7 @@ export function clearLinks(region: Rings, radius: (depth: number) => number, flo
   return (x0, y0, z0, x1, y1, z1) => {
     const depth = -Math.min(z0, z1);
     // Before the first move there is no place to come from, and NaN compares false.
-    if (depth < SHALLOW || !(Math.hypot(x1 - x0, y1 - y0) <= LONGEST_LINK * floor)) return false;
+    if (depth < SHALLOW || !(hypot(x1 - x0, y1 - y0) <= LONGEST_LINK * floor)) return false;
     const rho = radius(depth);
     return edges.isClear(x0, y0, x1, y1, rho - LINK_SLACK);
   };
@@ -65,7 +66,7 @@ export function carveTrails(
     const t = reverse ? backwards(parts[index]) : parts[index];
     const [x, y, z] = [t.x[0], t.y[0], t.z[0]];
     // Before the first move the writer's position is NaN, and NaN compares false: the cutter counts as not there.
-    const there = Math.hypot(x - w.x, y - w.y, z - w.z) <= 1e-6;
+    const there = hypot(x - w.x, y - w.y, z - w.z) <= 1e-6;
     if (!there && link(w.x, w.y, w.z, x, y, z)) w.to(x, y, z);
     else if (!there) {
       w.above(x, y);

@@ -1,5 +1,6 @@
 import { GrowingF64, GrowingI32 } from "../../growing.ts";
 import type { Rings } from "../rings.ts";
+import { hypot } from "../../hypot.ts";
 
 /**
  * A polygon's edges with their neighbours, so that the nearest boundary point can be found by walking along the chain.
@@ -36,13 +37,13 @@ export function boundaryOf(r: Rings): Boundary {
     for (let i = r.starts[k]; i < r.starts[k + 1]; i++) {
       const x = r.xy[2 * i];
       const y = r.xy[2 * i + 1];
-      if (xs.length > from && Math.hypot(x - xs.data[xs.length - 1], y - ys.data[ys.length - 1]) < MIN_EDGE) continue;
+      if (xs.length > from && hypot(x - xs.data[xs.length - 1], y - ys.data[ys.length - 1]) < MIN_EDGE) continue;
       xs.push(x);
       ys.push(y);
     }
     while (
       xs.length > from + 1 &&
-      Math.hypot(xs.data[xs.length - 1] - xs.data[from], ys.data[ys.length - 1] - ys.data[from]) < MIN_EDGE
+      hypot(xs.data[xs.length - 1] - xs.data[from], ys.data[ys.length - 1] - ys.data[from]) < MIN_EDGE
     )
       xs.length = ys.length = xs.length - 1;
     if (xs.length < from + 3) xs.length = ys.length = from;
@@ -74,7 +75,7 @@ export function boundaryOf(r: Rings): Boundary {
       b.ring[i] = k;
       const dx = b.x[j] - b.x[i];
       const dy = b.y[j] - b.y[i];
-      const len = Math.hypot(dx, dy);
+      const len = hypot(dx, dy);
       b.len[i] = len;
       b.ux[i] = dx / len;
       b.uy[i] = dy / len;

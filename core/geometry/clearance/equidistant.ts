@@ -1,4 +1,5 @@
 import { type Boundary, type Foot, newFoot, walkToFoot } from "./boundary.ts";
+import { hypot } from "../../hypot.ts";
 
 /**
  * Moves approximate Voronoi nodes to exact equidistance from the boundary pieces near their samples, by Newton's method
@@ -108,9 +109,9 @@ export function settleAmong(b: Boundary, p: Point, e1: number, e2: number, e3: n
   walkToFoot(b, e1, x0, y0, f1);
   walkToFoot(b, e2, x0, y0, f2);
   walkToFoot(b, e3, x0, y0, f3);
-  const d12 = Math.hypot(f1.x - f2.x, f1.y - f2.y);
-  const d13 = Math.hypot(f1.x - f3.x, f1.y - f3.y);
-  const d23 = Math.hypot(f2.x - f3.x, f2.y - f3.y);
+  const d12 = hypot(f1.x - f2.x, f1.y - f2.y);
+  const d13 = hypot(f1.x - f3.x, f1.y - f3.y);
+  const d23 = hypot(f2.x - f3.x, f2.y - f3.y);
   const [i, j] = d12 >= d13 && d12 >= d23 ? [e1, e2] : d13 >= d23 ? [e1, e3] : [e2, e3];
   return settleBetween(b, p, i, j, reach);
 }

@@ -4,6 +4,7 @@ import { type Point, settleAmong, settleBetween } from "./equidistant.ts";
 import { Nearest } from "./nearest.ts";
 import { Samples } from "./samples.ts";
 import { FRAME } from "./triangulation.ts";
+import { hypot } from "../../hypot.ts";
 
 /**
  * The medial axis of a region as a graph: node i lies at x, y with clearance d; edge j joins nodes a and b, and is
@@ -73,7 +74,7 @@ class TriangleNodes {
       y0 = Math.min(y0, s.tri.xy[2 * i + 1]);
       y1 = Math.max(y1, s.tri.xy[2 * i + 1]);
     }
-    this.size = Math.hypot(x1 - x0, y1 - y0);
+    this.size = hypot(x1 - x0, y1 - y0);
   }
 
   /** Finds the nodes of all changed triangles, adding samples where one is in doubt until none is. */

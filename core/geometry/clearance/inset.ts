@@ -6,6 +6,7 @@ import { type Boundary, type Foot, newFoot } from "./boundary.ts";
 import { type Point, settleBetween } from "./equidistant.ts";
 import type { Axis } from "./graph.ts";
 import { gridOf, passesBack, takeOutNear } from "./overlap.ts";
+import { hypot } from "../../hypot.ts";
 
 /**
  * The curve at distance ρ inside the region, read off its medial axis in time linear in its length.
@@ -126,7 +127,7 @@ function collect(b: Boundary, axis: Axis, rho: number): Event[] {
     const f = (rho - axis.d[lo]) / (axis.d[hi] - axis.d[lo]);
     p.x = axis.x[lo] + f * (axis.x[hi] - axis.x[lo]);
     p.y = axis.y[lo] + f * (axis.y[hi] - axis.y[lo]);
-    const len = Math.hypot(axis.x[hi] - axis.x[lo], axis.y[hi] - axis.y[lo]);
+    const len = hypot(axis.x[hi] - axis.x[lo], axis.y[hi] - axis.y[lo]);
     settleBetween(b, p, left, right, len + 0.01, rho, fl, fr);
     const at = found.length;
     found.push(eventAt(b, fl, p, false), eventAt(b, fr, p, true));

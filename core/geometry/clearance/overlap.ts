@@ -2,6 +2,7 @@ import type { GrowingF64 } from "../../growing.ts";
 import { insideRegion } from "../rings.ts";
 import { SegmentGrid } from "../segmentgrid.ts";
 import { type Boundary, pointsOf } from "./boundary.ts";
+import { hypot } from "../../hypot.ts";
 
 /**
  * Whether a stretch of parallel, from `from` on, turns back on itself: where edges are shorter than the offset and a
@@ -66,8 +67,8 @@ function meeting(xy: Float64Array, a: number, b: number, c: number, d: number): 
   const [wx, wy] = [xy[2 * d] - xy[2 * b], xy[2 * d + 1] - xy[2 * b + 1]];
   const s = (wx * vy - wy * vx) / det;
   const t = (wx * uy - wy * ux) / det;
-  const gap = Math.hypot(wx, wy);
-  const far = Math.max(s * Math.hypot(ux, uy), t * Math.hypot(vx, vy));
+  const gap = hypot(wx, wy);
+  const far = Math.max(s * hypot(ux, uy), t * hypot(vx, vy));
   return s >= 0 && t >= 0 && far <= 2 * gap ? [xy[2 * b] + s * ux, xy[2 * b + 1] + s * uy] : null;
 }
 

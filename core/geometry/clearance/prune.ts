@@ -1,4 +1,5 @@
 import type { Axis } from "./graph.ts";
+import { hypot } from "../../hypot.ts";
 
 /**
  * Which edges of the axis matter: branches that only reach into corners so blunt that leaving them out loses less than
@@ -35,7 +36,7 @@ export function pruneAxis(axis: Axis, loss: number): Uint8Array {
     for (let k = first[tip]; k < first[tip + 1]; k++) if (keep[incident[k]]) e = incident[k];
     if (e < 0) continue;
     const root = axis.a[e] === tip ? axis.b[e] : axis.a[e];
-    const far = Math.hypot(axis.x[root] - axis.x[tip], axis.y[root] - axis.y[tip]) + reach[tip];
+    const far = hypot(axis.x[root] - axis.x[tip], axis.y[root] - axis.y[tip]) + reach[tip];
     // The last edge of a tree stays, as short as it is: it is where a disc is cut.
     if (far - axis.d[root] > loss || degree[root] === 1) continue;
     keep[e] = 0;

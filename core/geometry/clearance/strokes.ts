@@ -1,4 +1,5 @@
 import type { Clearance } from "./clearance.ts";
+import { hypot } from "../../hypot.ts";
 
 /** Along a stroke clearance changes more slowly than this for each mm; corners and ends fall faster. */
 const STROKE_SLOPE = 0.35;
@@ -10,7 +11,7 @@ export function strokeLength({ axis, kept }: Clearance, e: number): number {
   if (!kept[e]) return 0;
   const i = axis.a[e];
   const j = axis.b[e];
-  const len = Math.hypot(axis.x[i] - axis.x[j], axis.y[i] - axis.y[j]);
+  const len = hypot(axis.x[i] - axis.x[j], axis.y[i] - axis.y[j]);
   return len < 1e-9 || Math.abs(axis.d[i] - axis.d[j]) > STROKE_SLOPE * len ? 0 : len;
 }
 

@@ -4,6 +4,7 @@ import { profileOf } from "../../cutters/profile.ts";
 import { eachPiece } from "../../toolpath/pieces.ts";
 import { formatLength } from "../../units.ts";
 import type { Finding, Rule } from "../finding.ts";
+import { hypot } from "../../hypot.ts";
 
 /** Cuts whose cutter comes against a clamp or a screw: the first such place of each. */
 export const clamps: Rule = ({ build }) => {
@@ -52,7 +53,7 @@ function distanceTo({ x, y, width, height, round }: Clamp, x0: number, y0: numbe
   ];
   return Math.min(
     ...corners.map(([px, py]) => toPoint(px, py, x0, y0, x1, y1)),
-    ...ends.map(([px, py]) => Math.hypot(px - clampTo(px, x, x + width), py - clampTo(py, y, y + height))),
+    ...ends.map(([px, py]) => hypot(px - clampTo(px, x, x + width), py - clampTo(py, y, y + height))),
   );
 }
 
@@ -63,7 +64,7 @@ function toPoint(px: number, py: number, x0: number, y0: number, x1: number, y1:
   const [dx, dy] = [x1 - x0, y1 - y0];
   const length2 = dx * dx + dy * dy;
   const t = length2 > 0 ? clampTo(((px - x0) * dx + (py - y0) * dy) / length2, 0, 1) : 0;
-  return Math.hypot(px - x0 - t * dx, py - y0 - t * dy);
+  return hypot(px - x0 - t * dx, py - y0 - t * dy);
 }
 
 /** Whether a segment passes through a rectangle (Liang and Barsky's clipping). */

@@ -2,6 +2,7 @@ import type svgpath from "svgpath";
 import { type Curve, lineTo, quadraticTo, type Segment } from "../../geometry/curve.ts";
 import { ARC, CUBIC } from "../../geometry/shape.ts";
 import { Problem } from "../../problem.ts";
+import { hypot } from "../../hypot.ts";
 
 /** More segments than any drawing for a machine has. */
 const MOST_SEGMENTS = 500_000;
@@ -26,7 +27,7 @@ export function closedCurves(
   const end = (isClosed: boolean) => {
     if (!curve || curve.segments.length === 0) return;
     const last = curve.segments[curve.segments.length - 1].n;
-    const isBack = Math.hypot(last[4] - curve.x, last[5] - curve.y) <= SAME;
+    const isBack = hypot(last[4] - curve.x, last[5] - curve.y) <= SAME;
     if (isBack) [last[4], last[5]] = [curve.x, curve.y];
     else if (isClosed || isFilled) curve.segments.push(lineTo(curve.x, curve.y));
     if (!isBack && !isClosed && !isFilled) leftOut++;
@@ -82,13 +83,13 @@ function segmentsOf(command: string, n: number[], x: number, y: number): Segment
 
 /** An elliptical arc from (x, y), by centre and angles (SVG 2, B.2.4): circular ones stay arcs. */
 function arc(x: number, y: number, [rx0, ry0, degrees, large, sweep, ex, ey]: number[]): Segment[] {
-  if (Math.hypot(ex - x, ey - y) <= SAME) return [];
+  if (hypot(ex - x, ey - y) <= SAME) return [];
   if (!(rx0 > 0 && ry0 > 0)) return [lineTo(ex, ey)];
   const [cos, sin] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
   const [hx, hy] = [(x - ex) / 2, (y - ey) / 2];
   const [px, py] = [cos * hx + sin * hy, cos * hy - sin * hx];
   // Radii too small for the way are made as large as it needs.
-  const grow = Math.max(1, Math.hypot(px / rx0, py / ry0));
+  const grow = Math.max(1, hypot(px / rx0, py / ry0));
   const [rx, ry] = [rx0 * grow, ry0 * grow];
   const over = (rx * py) ** 2 + (ry * px) ** 2;
   const k = Math.sqrt(Math.max(0, (rx * ry) ** 2 / over - 1)) * (Boolean(large) === Boolean(sweep) ? -1 : 1);

@@ -1,4 +1,5 @@
 import { ARC, arcSweep, CUBIC, eachSegment, LINE, type Shape, type ShapeBuilder } from "../../geometry/shape.ts";
+import { hypot } from "../../hypot.ts";
 
 /** A segment as it is walked along: `n` holds its control points as a shape's nodes do, before its end. */
 export interface Segment {
@@ -44,17 +45,17 @@ const MOST = 0.3;
 export function shortened(p: Segment, by: number): Segment {
   const { kind, x0, y0, n, x1, y1 } = p;
   if (kind === CUBIC) {
-    const speed = 3 * Math.hypot(x1 - n[2], y1 - n[3]);
+    const speed = 3 * hypot(x1 - n[2], y1 - n[3]);
     return firstPart(p, 1 - Math.min(MOST, by / Math.max(speed, 1e-9)));
   }
   if (kind === ARC) {
     const [cx, cy, turn] = n;
     const sweep = arcSweep(x0, y0, cx, cy, turn, x1, y1);
-    const radius = Math.hypot(x0 - cx, y0 - cy);
+    const radius = hypot(x0 - cx, y0 - cy);
     const angle = Math.atan2(y0 - cy, x0 - cx) + sweep * (1 - Math.min(MOST, by / (radius * Math.abs(sweep))));
     return { ...p, x1: cx + radius * Math.cos(angle), y1: cy + radius * Math.sin(angle) };
   }
-  const t = 1 - Math.min(MOST, by / Math.max(Math.hypot(x1 - x0, y1 - y0), 1e-9));
+  const t = 1 - Math.min(MOST, by / Math.max(hypot(x1 - x0, y1 - y0), 1e-9));
   return { ...p, x1: x0 + t * (x1 - x0), y1: y0 + t * (y1 - y0) };
 }
 

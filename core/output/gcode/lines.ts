@@ -4,6 +4,7 @@ import { Problem } from "../../problem.ts";
 import { ARC_CCW, ARC_CW, CLEAR, RAPID, TORCH_OFF, TORCH_ON, type Toolpath } from "../../toolpath/toolpath.ts";
 import { plainLetters } from "./names.ts";
 import { blockLines, type Dialect, unitScale } from "./dialect.ts";
+import { hypot } from "../../hypot.ts";
 
 /** Part of a cut's moves, from one lift to another. */
 export interface Piece {
@@ -53,7 +54,7 @@ export function linesOf(t: Toolpath, i: number, d: Dialect): number {
   const c = { x: t.cx[i], y: t.cy[i] };
   const to = { x: t.x[i], y: t.y[i] };
   const turn = turnOf(t.kind[i] === ARC_CW, c, { x: t.x[i - 1], y: t.y[i - 1] }, to);
-  return arcParts(d, Math.hypot(to.x - c.x, to.y - c.y), Math.abs(turn)) + 1;
+  return arcParts(d, hypot(to.x - c.x, to.y - c.y), Math.abs(turn)) + 1;
 }
 
 /**
@@ -206,7 +207,7 @@ export class ProgramLines {
     }
     const [x, y, z] = [this.X(t.x[i]), this.Y(t.y[i]), this.Z(t.z[i])];
     // An arc shorter than the last decimal's reach has no stable centre any more: it is a line.
-    if (isArc(t, i) && (Math.hypot(x - this.px, y - this.py) > 4 / this.unit || this.isCircle(t, i))) {
+    if (isArc(t, i) && (hypot(x - this.px, y - this.py) > 4 / this.unit || this.isCircle(t, i))) {
       const centre = { x: (t.cx[i] - this.zero.x) * this.k, y: (t.cy[i] - this.zero.y) * this.k };
       const isClockwise = t.kind[i] === ARC_CW;
       const to = { x, y, z };
@@ -220,7 +221,7 @@ export class ProgramLines {
 
   /** An arc that comes back to where it began, all the way round. */
   private isCircle(t: Toolpath, i: number): boolean {
-    const radius = Math.hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]);
+    const radius = hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]);
     return i > 0 && t.x[i] === t.x[i - 1] && t.y[i] === t.y[i - 1] && radius * this.k > 4 / this.unit;
   }
 
@@ -230,7 +231,7 @@ export class ProgramLines {
     const from = { x: this.px, y: this.py, z: this.pz };
     const a0 = Math.atan2(from.y - c.y, from.x - c.x);
     const turn = turnOf(isClockwise, c, from, to);
-    const radius = Math.hypot(to.x - c.x, to.y - c.y);
+    const radius = hypot(to.x - c.x, to.y - c.y);
     const parts = arcParts(d, radius / this.k, Math.abs(turn));
     for (let k = 1; k <= parts; k++) {
       const share = k / parts;
@@ -247,7 +248,7 @@ export class ProgramLines {
         continue;
       }
       // Rounded end points may lie farther apart than two radii: no circle passes both then.
-      const half = Math.hypot(at.x - this.px, at.y - this.py) / 2;
+      const half = hypot(at.x - this.px, at.y - this.py) / 2;
       const r = Math.max(this.round(radius), Math.ceil(half * this.unit) / this.unit);
       this.write(isClockwise ? "G2" : "G3", at, ` R${this.text(r)}`, feed);
     }

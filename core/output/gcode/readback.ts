@@ -3,6 +3,7 @@ import { ARC_CCW, ARC_CW, RAPID, TORCH_OFF, TORCH_ON, type Toolpath } from "../.
 import { type Dialect, unitScale } from "./dialect.ts";
 import { CHORD, type Piece } from "./lines.ts";
 import { readProgram } from "./reader.ts";
+import { hypot } from "../../hypot.ts";
 
 interface Zero {
   x: number;
@@ -53,8 +54,8 @@ const LOOSE = 4;
 /** Whether an arc goes all the way round. */
 function isCircle(t: Toolpath, i: number, unit: number): boolean {
   if (t.kind[i] !== ARC_CW && t.kind[i] !== ARC_CCW) return false;
-  const way = Math.hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1]);
-  return way < 1e-9 && Math.hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]) > LOOSE * unit;
+  const way = hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1]);
+  return way < 1e-9 && hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]) > LOOSE * unit;
 }
 
 /** Goes through what was read as the moves that it was written from come by. */
@@ -120,10 +121,10 @@ class Walk {
     if (got.kind[k] !== ARC_CW && got.kind[k] !== ARC_CCW) return true;
     if (got.kind[k] !== t.kind[i]) return false;
     // By its radius a flat arc's centre is loose, but the arc is not: what counts is how far it bulges.
-    const radius = Math.hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]);
-    const read = Math.hypot(got.x[k] - got.cx[k], got.y[k] - got.cy[k]);
-    const off = Math.hypot(got.cx[k] + zero.x - t.cx[i], got.cy[k] + zero.y - t.cy[i]);
-    const half = k > 0 ? Math.hypot(got.x[k] - got.x[k - 1], got.y[k] - got.y[k - 1]) / 2 : 0;
+    const radius = hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]);
+    const read = hypot(got.x[k] - got.cx[k], got.y[k] - got.cy[k]);
+    const off = hypot(got.cx[k] + zero.x - t.cx[i], got.cy[k] + zero.y - t.cy[i]);
+    const half = k > 0 ? hypot(got.x[k] - got.x[k - 1], got.y[k] - got.y[k - 1]) / 2 : 0;
     const bulge = (r: number) => (half < r ? r - Math.sqrt(r * r - half * half) : r);
     return off <= LOOSE * this.unit || Math.abs(bulge(radius) - bulge(read)) <= LOOSE * this.unit;
   }
@@ -133,8 +134,8 @@ class Walk {
     if (t.kind[i] !== ARC_CW && t.kind[i] !== ARC_CCW) return false;
     if (this.got.kind[k] === RAPID) return false;
     const [x, y] = [this.got.x[k] + this.zero.x, this.got.y[k] + this.zero.y];
-    const radius = Math.hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]);
-    return Math.abs(Math.hypot(x - t.cx[i], y - t.cy[i]) - radius) <= LOOSE * this.unit + CHORD;
+    const radius = hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]);
+    return Math.abs(hypot(x - t.cx[i], y - t.cy[i]) - radius) <= LOOSE * this.unit + CHORD;
   }
 
   /** Nothing is left but a lift. */

@@ -3,6 +3,7 @@ import { ARC_CCW, ARC_CW, FEED, RAPID, TORCH_OFF, TORCH_ON, type Toolpath } from
 import { type Cycle, CYCLES, strokesOf } from "./canned.ts";
 import { PASSED, REFUSED, REMARKED } from "./codes.ts";
 import { badLine, type Block, blocksOf } from "./words.ts";
+import { hypot } from "../../hypot.ts";
 
 /** What a program does, in mm from its own zero. Straight-down feeds read as feeds: G-code does not tell them apart. */
 export interface ReadProgram {
@@ -221,8 +222,8 @@ class Reader {
     const { x, y } = this.now;
     if (v.R !== undefined) return centreFromRadius(this.now, to, v.R, this.motion === 2, line);
     const [cx, cy] = [x + (v.I ?? 0), y + (v.J ?? 0)];
-    const r0 = Math.hypot(x - cx, y - cy);
-    const r1 = Math.hypot(to.x - cx, to.y - cy);
+    const r0 = hypot(x - cx, y - cy);
+    const r1 = hypot(to.x - cx, to.y - cy);
     // Common controllers refuse arcs whose ends differ by more than 0.005 mm and by more than 0.1 % of the radius.
     if (Math.abs(r0 - r1) > 0.005 && Math.abs(r0 - r1) > 0.001 * r0)
       throw badLine(line, `the arc's ends lie ${r0.toFixed(4)} and ${r1.toFixed(4)} mm from its centre.`);
@@ -281,7 +282,7 @@ const ends = (m: readonly number[]): boolean => m.includes(2) || m.includes(30) 
 function centreFromRadius(from: Place, to: Place, r: number, clockwise: boolean, line: number): Place {
   const dx = to.x - from.x;
   const dy = to.y - from.y;
-  const chord = Math.hypot(dx, dy);
+  const chord = hypot(dx, dy);
   if (chord === 0 || chord / 2 > Math.abs(r) * (1 + 1e-6))
     throw badLine(line, "the arc's radius is too small for its ends.");
   const h = Math.sqrt(Math.max(0, r * r - (chord * chord) / 4));
