@@ -3,6 +3,9 @@ import { isCone, isFlat, type Profile } from "../cutters/profile.ts";
 import type { Surface } from "./surface.ts";
 import { hypot } from "../hypot.ts";
 
+/** A cell exactly at the rim is under the cutter, whichever way rounding goes. */
+const RIM = 1 + 1e-12;
+
 /** One sloping move of any cutter from (x0,y0,z0) to (x1,y1,z1), its ends included. */
 export function cutSloping(
   s: Surface,
@@ -54,11 +57,14 @@ export function cutSloping(
 /**
  * min over w in 0…len of z0 + m·w + h(√(v² + (u − w)²)): the lowest a cutter moving along the u axis passes
  * over (u, v). Where h is convex so is the sum: its minimum lies where slope and cutter balance, else at the nearer
- * end. An edge given by points need not be: there each piece has its own balance, and the lowest of them counts.
+ * end. (Round tips less steep than their flanks are told in round.ts.) An edge given by points need not be: there each piece has its own balance, and the lowest of them counts.
  */
 function lowestAlong(p: Profile, len: number, z0: number, m: number): (u: number, v: number) => number {
-  const { coneSlope: c, coneFrom, ball, flat, radius } = p;
-  const at = (w: number, u: number, v: number) => z0 + m * w + p.h(Math.sqrt(v * v + (u - w) * (u - w)));
+  const { coneSlope: c, flat, radius } = p;
+  const at = (w: number, u: number, v: number) => {
+    const r = Math.sqrt(v * v + (u - w) * (u - w));
+    return r > radius * RIM ? Infinity : z0 + m * w + p.h(Math.min(radius, r));
+  };
   const clamp = (w: number) => (w < 0 ? 0 : w > len ? len : w);
   const ascent = Math.abs(m);
   const dir = m < 0 ? 1 : -1;
@@ -99,19 +105,6 @@ function lowestAlong(p: Profile, len: number, z0: number, m: number): (u: number
       if (v > radius) return Infinity;
       let ahead = Math.min(v * k, Math.sqrt(radius * radius - v * v));
       if (flat > 0 && ahead * ahead + v * v < flat * flat) ahead = Math.sqrt(flat * flat - v * v);
-      return at(clamp(u + dir * ahead), u, v);
-    };
-  }
-  if (ball > 0 && (c === 0 || ascent < c)) {
-    // Ball: contact where the sphere's slope along the move is m; beyond its reach, the cone's.
-    const onBall = ascent / Math.sqrt(1 + ascent * ascent);
-    const k = c > 0 ? ascent / Math.sqrt(c * c - ascent * ascent) : 0;
-    return (u, v) => {
-      if (v > radius) return Infinity;
-      let ahead = v < ball ? onBall * Math.sqrt(ball * ball - v * v) : 0;
-      if (c > 0 && ahead * ahead + v * v > coneFrom * coneFrom)
-        ahead = Math.max(v * k, Math.sqrt(Math.max(0, coneFrom * coneFrom - v * v)));
-      ahead = Math.min(ahead, Math.sqrt(radius * radius - v * v));
       return at(clamp(u + dir * ahead), u, v);
     };
   }

@@ -3,6 +3,7 @@ import { arcSteps } from "../geometry/shape.ts";
 import { cutSloping } from "./line.ts";
 import { cutPoint } from "./point.ts";
 import { cutAbreast, Swath } from "./swath.ts";
+import { cutAbreastRound, cutJoint, RoundMove } from "./round.ts";
 import type { Surface } from "./surface.ts";
 import { hypot } from "../hypot.ts";
 
@@ -29,9 +30,9 @@ export function chordSteps(arcRadius: number, angle: number, cutterRadius: numbe
  * much shorter than the cutter is wide would pass over every cell dozens of times.
  */
 export class Swaths {
-  private last: Swath | null = null;
-  private spare = new Swath();
-  private other = new Swath();
+  private last: Swath | RoundMove | null = null;
+  private spare: Swath | RoundMove;
+  private other: Swath | RoundMove;
   private level: boolean;
   /** the cutter's whole disc, or deeper, was swept where the next move begins */
   private stood = false;
@@ -41,6 +42,9 @@ export class Swaths {
     private cut: number,
   ) {
     this.level = isFlat(p);
+    const isRound = p.ball > 0;
+    this.spare = isRound ? new RoundMove() : new Swath();
+    this.other = isRound ? new RoundMove() : new Swath();
   }
 
   /** A move that begins where the one before it ended, unless {@link end} came between. */
@@ -56,14 +60,26 @@ export class Swaths {
       return;
     }
     if (last) {
-      if (this.level) this.bend(last, next);
-      else cutPoint(s, p, cut, x0, y0, z0, last, next);
-      cutAbreast(s, p, cut, last);
+      this.joint(last, next);
+      this.abreast(last);
     } else if (!this.stood) cutPoint(s, p, cut, x0, y0, z0);
     this.stood = false;
     this.spare = this.other;
     this.other = next;
     this.last = next;
+  }
+
+  private joint(from: Swath | RoundMove, to: Swath | RoundMove): void {
+    const { s, p, cut } = this;
+    if (from instanceof RoundMove || to instanceof RoundMove)
+      cutJoint(s, p, cut, to.x0, to.y0, to.z0, from as RoundMove, to as RoundMove);
+    else if (this.level) this.bend(from, to);
+    else cutPoint(s, p, cut, to.x0, to.y0, to.z0, from, to);
+  }
+
+  private abreast(move: Swath | RoundMove): void {
+    if (move instanceof RoundMove) cutAbreastRound(this.s, this.cut, move);
+    else cutAbreast(this.s, this.p, this.cut, move);
   }
 
   /**
@@ -78,7 +94,7 @@ export class Swaths {
 
   /** The next move, swept by others or here, takes the cutter's disc at both of its ends along. */
   withEnds(): void {
-    if (this.last) cutAbreast(this.s, this.p, this.cut, this.last);
+    if (this.last) this.abreast(this.last);
     this.last = null;
     this.stood = true;
   }
