@@ -1,18 +1,23 @@
 import type { Profile } from "../cutters/profile.ts";
 import { noProgress, type Progress } from "../problem.ts";
 import { type HeightField, rangeOf } from "./field.ts";
-
-/** Samples exactly at the rim count, whichever way rounding goes. */
-export const RIM = 1 + 1e-9;
+import {
+  type Around,
+  isInside,
+  overSamples,
+  type OverSamples,
+  Samples,
+  SQUARE,
+  squaresUnder,
+  type Tops,
+  topsOf,
+} from "./squares.ts";
 
 /** The lowest tips over the samples of a surface, and how far away, in samples, the one lies that holds each up. */
 export interface TipSurface extends HeightField {
   right: Int16Array;
   away: Int16Array;
 }
-
-/** Places each way that are looked at together, and samples each way that are told by the highest of them. */
-const SQUARE = 4;
 
 /**
  * The lowest tips over every sample of a surface, c(p) = max over |q − p| ≤ R of (z(q) − h(|q − p|)), exactly, square
@@ -71,103 +76,6 @@ export function leftBy(tips: HeightField, p: Profile): HeightField {
   return { ...field, z: z.map((own) => -own) };
 }
 
-/**
- * The cutter's height over samples round a square, by how far they lie from its first place, row by row; Infinity where
- * they are not under the cutter.
- */
-interface OverSamples {
-  /** samples each way, and which of them is the square's first place */
-  side: number;
-  middle: number;
-  /** over the first place */
-  exact: Float64Array;
-  /** over the place of the square that is nearest to the sample */
-  nearest: Float64Array;
-}
-
-/** The cutter's height so many samples from its axis, mm. */
-function heightFor(p: Profile, cell: number): (dx: number, dy: number) => number {
-  const most = p.radius * p.radius * RIM;
-  return (dx, dy) => {
-    const d2 = (dx * dx + dy * dy) * cell * cell;
-    return d2 > most ? Infinity : p.h(Math.min(p.radius, Math.sqrt(d2)));
-  };
-}
-
-/** How many samples lie from a cutter's axis to its rim. */
-const reachOf = (p: Profile, cell: number): number => Math.floor((p.radius * RIM) / cell);
-
-function overSamples(p: Profile, cell: number): OverSamples {
-  const heightAt = heightFor(p, cell);
-  // Samples come by whole squares, and places of the square are told from its first one.
-  const middle = reachOf(p, cell) + 2 * SQUARE;
-  const side = 2 * middle + 1;
-  const exact = new Float64Array(side * side);
-  const nearest = new Float64Array(side * side);
-  const gap = (x: number) => Math.max(0, -x, x - SQUARE + 1);
-  for (let b = 0; b < side; b++)
-    for (let a = 0; a < side; a++) {
-      exact[b * side + a] = heightAt(a - middle, b - middle);
-      nearest[b * side + a] = heightAt(gap(a - middle), gap(b - middle));
-    }
-  return { side, middle, exact, nearest };
-}
-
-/** The highest sample of each square, and which it is. */
-interface Tops {
-  width: number;
-  height: number;
-  z: Float64Array;
-  at: Int32Array;
-}
-
-function topsOf(t: HeightField): Tops {
-  const [width, height] = [Math.ceil(t.width / SQUARE), Math.ceil(t.height / SQUARE)];
-  const z = new Float64Array(width * height).fill(-Infinity);
-  const at = new Int32Array(width * height);
-  for (let j = 0; j < t.height; j++) {
-    const row = Math.floor(j / SQUARE) * width;
-    for (let i = 0; i < t.width; i++) {
-      const k = row + Math.floor(i / SQUARE);
-      if (t.z[j * t.width + i] <= z[k]) continue;
-      z[k] = t.z[j * t.width + i];
-      at[k] = j * t.width + i;
-    }
-  }
-  return { width, height, z, at };
-}
-
-/** Squares of samples that may lie under the cutter somewhere in a square, by how far they lie from that, in squares. */
-interface Around {
-  reach: number;
-  x: Int32Array;
-  y: Int32Array;
-  /** the same in a row-by-row list of all squares */
-  at: Int32Array;
-  /** the cutter's height where both are nearest to each other, and where they are farthest: Infinity beyond its rim */
-  nearest: Float64Array;
-  farthest: Float64Array;
-}
-
-/** @param stride squares in a row */
-function squaresUnder(p: Profile, cell: number, stride: number): Around {
-  const heightAt = heightFor(p, cell);
-  const reach = Math.ceil(reachOf(p, cell) / SQUARE);
-  const gap = (k: number) => (k === 0 ? 0 : (Math.abs(k) - 1) * SQUARE + 1);
-  const far = (k: number) => Math.abs(k) * SQUARE + SQUARE - 1;
-  const all: { x: number; y: number }[] = [];
-  for (let y = -reach; y <= reach; y++)
-    for (let x = -reach; x <= reach; x++) if (heightAt(gap(x), gap(y)) < Infinity) all.push({ x, y });
-  return {
-    reach,
-    x: Int32Array.from(all, (s) => s.x),
-    y: Int32Array.from(all, (s) => s.y),
-    at: Int32Array.from(all, (s) => s.y * stride + s.x),
-    nearest: Float64Array.from(all, (s) => heightAt(gap(s.x), gap(s.y))),
-    farthest: Float64Array.from(all, (s) => heightAt(far(s.x), far(s.y))),
-  };
-}
-
 /** A square of places: its first one, and how many there are each way. */
 interface Square {
   i: number;
@@ -182,17 +90,6 @@ class Known {
   readonly by = new Int32Array(SQUARE * SQUARE);
   least = 0;
   readonly beside = new Samples(2 * SQUARE);
-}
-
-/** Samples of a surface: their heights, and where they stand among those over which a cutter's height is known. */
-class Samples {
-  readonly z: Float64Array;
-  readonly place: Int32Array;
-  count = 0;
-  constructor(most: number) {
-    this.z = new Float64Array(most);
-    this.place = new Int32Array(most);
-  }
 }
 
 /** Tips over a square by the samples there and by those that hold the cutter before and to the left of it. */
@@ -264,10 +161,6 @@ function fromAround(t: HeightField, tops: Tops, around: Around, over: OverSample
   for (let b = 0; b < SQUARE; b++) raise(beside, over.exact, -b * over.side, known, b * SQUARE);
   known.least = Math.min(...tip);
 }
-
-/** Whether all squares round one are there. */
-const isInside = ({ width, height }: Tops, { reach }: Around, { i, j }: Square): boolean =>
-  Math.min(i, j) >= reach * SQUARE && i < (width - reach) * SQUARE && j < (height - reach) * SQUARE;
 
 /** The samples that may hold the cutter higher than `least` somewhere in a square. */
 function gather(

@@ -76,6 +76,26 @@ describe("the lowest tip over a terrain", () => {
       }
     });
 
+  it("the same far from the sides, on level ground and beside steps, for cutters of every width", () => {
+    const random = seeded(11);
+    for (let n = 0; n < 14; n++) {
+      const spec = [`ball:${1 + n / 2}`, `flat:${1 + n / 3}`, `v:${40 + 8 * n}:8`][n % 3];
+      const p = profileOf(cutterOf(spec));
+      const t = terrain(random, 96 + n, 90, 0.12 + 0.01 * n);
+      for (let j = 20; j < 70; j++) for (let i = 30; i < 60 + n; i++) t.z[j * t.width + i] = -1 - (i > 50 ? 0.5 : 0);
+      const tips = tipSurface(t, p);
+      for (let k = 0; k < 250; k++) {
+        const [i, j] = [Math.floor(random() * t.width), Math.floor(random() * t.height)];
+        const at = j * t.width + i;
+        const wanted = lowest(t, p.h, p.radius, t.x0 + (i + 0.5) * t.cell, t.y0 + (j + 0.5) * t.cell);
+        expect(tips.z[at], `${spec}, ${i}, ${j}`).toBeCloseTo(wanted, 4);
+        const held = t.z[at + tips.away[at] * t.width + tips.right[at]];
+        const far = Math.hypot(tips.right[at], tips.away[at]) * t.cell;
+        expect(held - p.h(Math.min(p.radius, far)), `what holds ${spec}, ${i}, ${j}`).toBeCloseTo(wanted, 4);
+      }
+    }
+  });
+
   for (const spec of CUTTERS)
     it(`${spec}: between samples the cutter stands on the surface between them`, () => {
       const p = profileOf(cutterOf(spec));

@@ -1,7 +1,8 @@
 import type { Profile } from "../cutters/profile.ts";
 import { touchAlong } from "../cutters/touch.ts";
 import { between, type HeightField } from "./field.ts";
-import { RIM, type TipSurface } from "./surface.ts";
+import { RIM } from "./squares.ts";
+import type { TipSurface } from "./surface.ts";
 import { hypot } from "../hypot.ts";
 
 /** Steps of the table of bounds for each cell. */
@@ -34,6 +35,8 @@ export class Tips {
   /** the most that each could hold the tip at, and how much of that is by what lies beside it, mm */
   private readonly held = new Float64Array(MOST_HOLDERS);
   private readonly bounds = new Float64Array(MOST_HOLDERS);
+  /** a sample and the eight round it, in rows along the lines that are looked along, mm */
+  private readonly round = new Float64Array(9);
 
   constructor(
     private readonly t: HeightField,
@@ -153,23 +156,60 @@ export class Tips {
     const isAlongX = Math.abs(i - u) >= Math.abs(j - v);
     const [middle, along, side, at] = isAlongX ? [i, u, j, v] : [j, v, i, u];
     const nearest = Math.max(middle - 1, Math.min(middle + 1, along)) - along;
-    const z = (s: number, aside: number) => (isAlongX ? between(t, s, aside) : between(t, aside, s));
+    const { round } = this;
+    this.roundAbout(i, j, isAlongX);
     let best = known;
-    for (const step of LINES) {
-      const aside = side + step;
-      const across = Math.abs(aside - at);
+    for (let k = 0; k < LINES.length; k++) {
+      const step = LINES[k];
+      const across = Math.abs(side + step - at);
       const r = Math.sqrt(nearest * nearest + across * across) * t.cell;
       if (r > p.radius * RIM) continue;
-      const [near, here, far] = [z(middle - 1, aside), z(middle, aside), z(middle + 1, aside)];
+      const share = Math.abs(step);
+      const beyond = step < 0 ? 0 : 6;
+      const near = round[3] + share * (round[beyond] - round[3]);
+      const here = round[4] + share * (round[beyond + 1] - round[4]);
+      const far = round[5] + share * (round[beyond + 2] - round[5]);
       // Even its highest place, were it the nearest to the axis, would hold the cutter no higher.
       if (Math.max(near, here, far) - p.h(Math.min(p.radius, r)) <= best) continue;
-      best = Math.max(
-        best,
-        this.heldAlong(across, middle - along, here, here - near, -1),
-        this.heldAlong(across, middle - along, here, far - here, 1),
-      );
+      const from = middle - along;
+      const own = this.above(from, across);
+      if (here - own > best) best = here - own;
+      // Over a convex cutter the tip is concave along each half: from the sample on it rises no faster than up to it.
+      const isTold = own < Infinity && !p.pieces;
+      if (!isTold || far - 2 * own + this.above(from - 1, across) > best)
+        best = Math.max(best, this.heldAlong(across, from, here, far - here, 1));
+      if (!isTold || near - 2 * own + this.above(from + 1, across) > best)
+        best = Math.max(best, this.heldAlong(across, from, here, here - near, -1));
     }
     return best;
+  }
+
+  /** Takes a sample and the eight round it; beyond the outermost the surface is level. */
+  private roundAbout(i: number, j: number, isAlongX: boolean): void {
+    const { round } = this;
+    const { z, width, height } = this.t;
+    const left = i > 0 ? -1 : 0;
+    const right = i < width - 1 ? 1 : 0;
+    const before = j > 0 ? -width : 0;
+    const after = j < height - 1 ? width : 0;
+    const at = j * width + i;
+    const [along0, along1] = isAlongX ? [left, right] : [before, after];
+    const [side0, side1] = isAlongX ? [before, after] : [left, right];
+    round[0] = z[at + side0 + along0];
+    round[1] = z[at + side0];
+    round[2] = z[at + side0 + along1];
+    round[3] = z[at + along0];
+    round[4] = z[at];
+    round[5] = z[at + along1];
+    round[6] = z[at + side1 + along0];
+    round[7] = z[at + side1];
+    round[8] = z[at + side1 + along1];
+  }
+
+  /** The cutter's height so far along and across from its axis, in cells; Infinity beyond its rim, mm. */
+  private above(along: number, across: number): number {
+    const r = Math.sqrt(along * along + across * across) * this.t.cell;
+    return r > this.p.radius * RIM ? Infinity : this.p.h(Math.min(this.p.radius, r));
   }
 
   /**

@@ -57,7 +57,8 @@ export function cutSloping(
 /**
  * min over w in 0…len of z0 + m·w + h(√(v² + (u − w)²)): the lowest a cutter moving along the u axis passes
  * over (u, v). Where h is convex so is the sum: its minimum lies where slope and cutter balance, else at the nearer
- * end. (Round tips less steep than their flanks are told in round.ts.) An edge given by points need not be: there each piece has its own balance, and the lowest of them counts.
+ * end. An edge given by points need not be: there each piece has its own balance, and the lowest of them counts.
+ * Round tips on moves less steep than their flanks are told in round.ts.
  */
 function lowestAlong(p: Profile, len: number, z0: number, m: number): (u: number, v: number) => number {
   const { coneSlope: c, flat, radius } = p;

@@ -198,7 +198,7 @@ export function cutJoint(
   }
 }
 
-/** The farthest a move may be lowest ahead of (1) or behind (−1) what lies in a row, mm; exact where it runs along it. */
+/** The farthest a move may be lowest ahead of (1) or behind (−1) what lies in a row, mm; exact along rows. */
 function leadMost(k: RoundMove, dy: number, way: 1 | -1): number {
   if (!k.isAlongRows) return way > 0 ? k.leadTo : k.leadFrom;
   k.beside(dy * k.ux);

@@ -5,6 +5,22 @@ import { Swaths, sweepLine } from "./swaths.ts";
 import { newSurface } from "./surface.ts";
 import { cutterOf } from "../testing/shop.ts";
 
+/** A walk along rows of cells and across them, as most surfaces are finished: straight on, back, or round a corner. */
+function rowWalk(random: () => number): number[] {
+  let [x, y, z, quarter] = [20, 20.125, -1.5, 0];
+  const out = [x, y, z];
+  for (let k = 0; k < 40; k++) {
+    if (random() < 0.3) quarter = Math.floor(4 * random());
+    if (x < 8 || x > 32 || y < 8 || y > 32) [x, y] = [20, 20];
+    const d = 0.1 + random();
+    x += d * [1, 0, -1, 0][quarter];
+    y += d * [0, 1, 0, -1][quarter];
+    z = Math.max(-4, Math.min(-0.2, z + 1.2 * d * (2 * random() - 1)));
+    out.push(x, y, z);
+  }
+  return out;
+}
+
 /** A walk of straight moves, x, y, z by turns: gentle bends and short steps, sharp turns, or both. */
 function walk(random: () => number, step: number, bend: number, climb: number): number[] {
   let [x, y, z, heading] = [20, 20, -1.5, 2 * Math.PI * random()];
@@ -60,11 +76,12 @@ describe("moves in a row cut what each of them cuts by itself", () => {
       ["turning back and forth", 1.2, 3.1, 0],
       ["steep and sharp", 1.5, 1.5, 0.9],
       ["long and level", 6, 1, 0],
+      ["along rows and across", 0, 0, 0],
     ] as const)
       it(`${spec}, ${name}`, () => {
         const random = seeded(spec.length * 7 + name.length);
         for (let n = 0; n < 4; n++) {
-          const w = walk(random, step, bend, climb);
+          const w = step > 0 ? walk(random, step, bend, climb) : rowWalk(random);
           const [a, b] = [swept(spec, w, true), swept(spec, w, false)];
           let worst = 0;
           for (let i = 0; i < a.z.length; i++) worst = Math.max(worst, Math.abs(a.z[i] - b.z[i]));
