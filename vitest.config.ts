@@ -1,5 +1,17 @@
 import { fileURLToPath } from "node:url";
 import { defineConfig } from "vitest/config";
+import { BaseSequencer, type TestSpecification } from "vitest/node";
+
+/** These take minutes: begun last, one core would wait for them. */
+const LONG = ["core/job/unkind.test.ts", "core/job/keys.test.ts", "core/cuts/finish/finish.test.ts"];
+
+class LongFirst extends BaseSequencer {
+  async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
+    const sorted = await super.sort(files);
+    const isLong = (f: TestSpecification) => LONG.some((name) => f.moduleId.endsWith(name));
+    return [...sorted.filter(isLong), ...sorted.filter((f) => !isLong(f))];
+  }
+}
 
 export default defineConfig({
   resolve: { alias: { "@/": fileURLToPath(new URL("./web/", import.meta.url)) } },
@@ -12,5 +24,6 @@ export default defineConfig({
     setupFiles: ["./core/testing/breathe.ts"],
     pool: "forks",
     maxWorkers: 2,
+    sequence: { sequencer: LongFirst },
   },
 });

@@ -13,6 +13,14 @@ const from = process.cwd();
 
 const [command = "help", ...args] = process.argv.slice(2);
 const run = (cmd, argv, options = {}) => spawnSync(cmd, argv, { stdio: "inherit", cwd: root, ...options });
+/** Runs a command, its errors straight to ours. @returns how it ended and what it printed */
+const captured = (cmd, argv) =>
+  new Promise((done, failed) => {
+    const child = spawn(cmd, argv, { cwd: root, stdio: ["ignore", "pipe", "inherit"] });
+    const parts = [];
+    child.stdout.on("data", (part) => parts.push(part));
+    child.on("error", failed).on("close", (status) => done({ status, text: Buffer.concat(parts).toString() }));
+  });
 const need = (result, what) => {
   if (result.status !== 0) {
     console.error(`${what} failed.`);
@@ -101,19 +109,25 @@ function buildNext(stamp, want) {
   writeFileSync(stamp, want);
 }
 
-/** Debian's Chromium, for the tests through the interface. */
-function chromium() {
+/** Debian's Chromium, for the tests through the interface; installed while other work goes on. */
+async function chromium() {
   if (process.env.CHROMIUM || existsSync("/usr/bin/chromium")) return;
   console.error("Installing Chromium for the tests …");
-  run("apt-get", ["update", "-q"], { stdio: "ignore" });
-  need(
-    run("apt-get", ["install", "-y", "-q", "--no-install-recommends", "chromium"], {
-      stdio: ["ignore", "ignore", "inherit"],
-      env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" },
-    }),
-    "Installing Chromium",
-  );
+  await ended("apt-get", ["update", "-q"], "ignore");
+  const installed = await ended("apt-get", ["install", "-y", "-q", "--no-install-recommends", "chromium"], "inherit");
+  need(installed, "Installing Chromium");
 }
+
+/** Runs a command beside this one. @returns how it ended */
+const ended = (cmd, argv, errors) =>
+  new Promise((done) =>
+    spawn(cmd, argv, {
+      stdio: ["ignore", "ignore", errors],
+      env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" },
+    })
+      .on("error", () => done({ status: 1 }))
+      .on("exit", (status) => done({ status })),
+  );
 
 const port = process.env.OAKEN_PORT ?? "4610";
 const host = process.env.OAKEN_HOST ?? "127.0.0.1";
@@ -199,38 +213,41 @@ const tasks = {
   machines: () => shop("machines"),
   dialects: () => shop("dialects"),
   async test() {
+    const browser = chromium();
     install();
-    chromium();
     const counts = { passed: 0, failed: 0 };
-    const step = (name, cmd, argv) => {
-      console.log(`\n== ${name}`);
-      const r = run(cmd, argv, { stdio: ["ignore", "pipe", "inherit"], maxBuffer: 1 << 28 });
-      const text = String(r.stdout);
-      process.stdout.write(text);
+    const step = async (name, cmd, argv) => {
+      const { status, text } = await captured(join(root, "node_modules", ".bin", cmd), argv);
+      process.stdout.write(`\n== ${name}\n${text}`);
       const line = /^\s*Tests\s+(.*)$/m.exec(text.replace(/\x1b\[[0-9;]*m/g, ""));
       const count = (what) => Number(new RegExp(`(\\d+) ${what}`).exec(line?.[1] ?? "")?.[1] ?? 0);
       if (line) {
         counts.passed += count("passed");
         counts.failed += count("failed");
-        if (r.status !== 0 && count("failed") === 0) counts.failed++;
-      } else counts[r.status === 0 ? "passed" : "failed"]++;
+        if (status !== 0 && count("failed") === 0) counts.failed++;
+      } else counts[status === 0 ? "passed" : "failed"]++;
     };
-    const bin = (name) => join(root, "node_modules", ".bin", name);
-    step("format", bin("prettier"), ["--check", "--log-level=warn", "."]);
-    step("lint", bin("eslint"), ["."]);
-    step("types: core, without DOM or Node", bin("tsc"), ["-p", "core"]);
-    step("types: files, command line, demo, tests", bin("tsc"), ["-p", "tsconfig.json"]);
-    step("types: web", bin("tsc"), ["--noEmit", "-p", "web"]);
-    step("unit and property tests", bin("vitest"), ["run", "--reporter=default"]);
+    const written = async () => {
+      await step("format", "prettier", ["--check", "--log-level=warn", "."]);
+      await step("lint", "eslint", ["."]);
+    };
+    const typed = async () => {
+      await step("types: core, without DOM or Node", "tsc", ["-p", "core"]);
+      await step("types: files, command line, demo, tests", "tsc", ["-p", "tsconfig.json"]);
+      await step("types: web", "tsc", ["--noEmit", "-p", "web"]);
+    };
+    await Promise.all([written(), typed()]);
+    await step("unit and property tests", "vitest", ["run", "--reporter=default"]);
     buildWeb();
-    step("through the interface", bin("vitest"), ["run", "-c", "vitest.e2e.config.ts", "--reporter=default"]);
+    await browser;
+    await step("through the interface", "vitest", ["run", "-c", "vitest.e2e.config.ts", "--reporter=default"]);
     console.log(`\n${counts.passed} passed, ${counts.failed} failed`);
     process.exit(counts.failed === 0 ? 0 : 1);
   },
   async bench() {
     install();
     if (args.length === 0 || args.includes("page")) {
-      chromium();
+      await chromium();
       buildWeb();
       environment.OAKEN_DATA = mkdtempSync(join(tmpdir(), "oaken-bench-"));
       await seed();
@@ -243,7 +260,7 @@ const tasks = {
   },
   async shots() {
     install();
-    chromium();
+    await chromium();
     buildWeb();
     const folder = mkdtempSync(join(tmpdir(), "oaken-shots-"));
     environment.OAKEN_DATA = folder;

@@ -25,7 +25,10 @@ function linesOf({ xy, starts }: Rings, count: number): Float64Array {
 
 /** Square of a place's distance to line i. */
 function squareTo(lines: Float64Array, i: number, x: number, y: number): number {
-  const [px, py, dx, dy] = [x - lines[4 * i], y - lines[4 * i + 1], lines[4 * i + 2], lines[4 * i + 3]];
+  const px = x - lines[4 * i];
+  const py = y - lines[4 * i + 1];
+  const dx = lines[4 * i + 2];
+  const dy = lines[4 * i + 3];
   const t = Math.max(0, Math.min(1, (px * dx + py * dy) / (dx * dx + dy * dy || 1e-12)));
   return (px - t * dx) * (px - t * dx) + (py - t * dy) * (py - t * dy);
 }
@@ -81,31 +84,41 @@ export function depthInside(region: Rings, cells: Cells): Float32Array {
   const { width: W, height: H, cell, x0 = 0, y0 = 0 } = cells;
   const moved = { ...region, xy: region.xy.map((v, i) => v - (i % 2 ? y0 : x0)) };
   const inside = maskOf(moved, W, H, cell);
-  const { lines, d2, line } = nearLines(region, cells, SEEDED * cell);
-  const hear = (at: number, from: number, u: number, v: number): void => {
-    const i = line[from];
-    if (i < 0 || i === line[at]) return;
-    const q = squareTo(lines, i, x0 + (u + 0.5) * cell, y0 + (v + 0.5) * cell);
-    if (q >= d2[at]) return;
-    d2[at] = q;
-    line[at] = i;
-  };
-  /** Along a row, what came before it heard first: `up` is the way to the row before, `along` to the cell before. */
-  const row = (v: number, up: number, along: number): void => {
-    for (let k = 0; k < W; k++) {
-      const u = along < 0 ? k : W - 1 - k;
-      const at = v * W + u;
-      if (!inside[at]) continue;
-      const [hasUp, hasAlong] = [v + up >= 0 && v + up < H, u + along >= 0 && u + along < W];
-      if (hasAlong) hear(at, at + along, u, v);
-      if (!hasUp) continue;
-      hear(at, at + up * W, u, v);
-      if (hasAlong) hear(at, at + up * W + along, u, v);
-    }
-  };
+  const near = nearLines(region, cells, SEEDED * cell);
   for (let round = 0; round < ROUNDS; round++) {
-    for (let v = 0; v < H; v++) for (const along of [-1, 1]) row(v, -1, along);
-    for (let v = H - 1; v >= 0; v--) for (const along of [-1, 1]) row(v, 1, along);
+    for (let v = 0; v < H; v++) for (const along of WAYS) hearAlong(near, inside, cells, v, -1, along);
+    for (let v = H - 1; v >= 0; v--) for (const along of WAYS) hearAlong(near, inside, cells, v, 1, along);
   }
-  return d2.map((q, k) => (inside[k] && q !== Infinity ? Math.sqrt(q) : 0));
+  const { d2 } = near;
+  for (let k = 0; k < d2.length; k++) d2[k] = inside[k] && d2[k] !== Infinity ? Math.sqrt(d2[k]) : 0;
+  return d2;
+}
+
+/** From cell to cell along a row: forwards, then back. */
+const WAYS = [-1, 1] as const;
+
+/** Cells of a row hear from those before them: `up` is the way to the row before, `along` to the cell before. */
+function hearAlong(near: Near, inside: Uint8Array, cells: Cells, v: number, up: -1 | 1, along: -1 | 1): void {
+  const { line } = near;
+  const { width: W, height: H } = cells;
+  const hasUp = v + up >= 0 && v + up < H;
+  for (let k = 0; k < W; k++) {
+    const at = v * W + (along < 0 ? k : W - 1 - k);
+    if (!inside[at]) continue;
+    if (k > 0 && line[at + along] !== line[at]) hear(near, cells, at, at + along);
+    if (!hasUp) continue;
+    if (line[at + up * W] !== line[at]) hear(near, cells, at, at + up * W);
+    if (k > 0 && line[at + up * W + along] !== line[at]) hear(near, cells, at, at + up * W + along);
+  }
+}
+
+/** A cell hears which line is nearest to another: it may be to this one too. */
+function hear({ lines, d2, line }: Near, { width, cell, x0 = 0, y0 = 0 }: Cells, at: number, from: number): void {
+  const i = line[from];
+  if (i < 0) return;
+  const v = Math.floor(at / width);
+  const q = squareTo(lines, i, x0 + (at - v * width + 0.5) * cell, y0 + (v + 0.5) * cell);
+  if (q >= d2[at]) return;
+  d2[at] = q;
+  line[at] = i;
 }

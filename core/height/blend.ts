@@ -1,12 +1,8 @@
-import { heightAt, type HeightField, LEAST_CELL } from "./field.ts";
+import { between, type HeightField, LEAST_CELL } from "./field.ts";
 
 /** Ways of making one surface of two. */
 export const BLENDS = ["higher", "lower", "added", "scaled", "second"] as const;
 export type Blend = (typeof BLENDS)[number];
-
-/** Whether a place lies in a field. */
-const holds = (f: HeightField, x: number, y: number): boolean =>
-  x >= f.x0 && y >= f.y0 && x <= f.x0 + f.width * f.cell && y <= f.y0 + f.height * f.cell;
 
 /** The rectangle round two fields in cells as fine as the finer one's, but never more than so many of them. */
 export function spanOf(a: HeightField, b: HeightField, most: number): Omit<HeightField, "z"> {
@@ -32,7 +28,7 @@ export function blended(
   cells: Omit<HeightField, "z">,
   share: (cell: number) => number,
 ): HeightField {
-  const { x0, y0, cell, width, height } = cells;
+  const { width, height } = cells;
   const deepest = b.z.reduce((low, v) => Math.min(low, v), 0);
   const both = (p: number, q: number): number => {
     if (how === "higher") return Math.max(p, q);
@@ -42,17 +38,34 @@ export function blended(
     return deepest < 0 ? (p * q) / deepest : 0;
   };
   const z = new Float32Array(width * height);
-  for (let j = 0, k = 0; j < height; j++)
+  const [first, second] = [new Float64Array(width), new Float64Array(width)];
+  for (let j = 0, k = 0; j < height; j++) {
+    rowOf(a, cells, j, first);
+    rowOf(b, cells, j, second);
     for (let i = 0; i < width; i++, k++) {
-      const [x, y] = [x0 + (i + 0.5) * cell, y0 + (j + 0.5) * cell];
-      const [inA, inB] = [holds(a, x, y), holds(b, x, y)];
-      const [p, q] = [inA ? heightAt(a, x, y) : 0, inB ? heightAt(b, x, y) : 0];
+      const inA = !Number.isNaN(first[i]);
+      const inB = !Number.isNaN(second[i]);
+      const p = inA ? first[i] : 0;
       let mixed = 0;
-      if (inA && inB) mixed = both(p, q);
+      if (inA && inB) mixed = both(p, second[i]);
       else if (inA) mixed = p;
-      else if (inB) mixed = q;
+      else if (inB) mixed = second[i];
       const w = share(k);
       z[k] = w * mixed + (1 - w) * p;
     }
+  }
   return { ...cells, z };
+}
+
+/** The heights of a field along a row of cells, mm; NaN where it does not lie. */
+function rowOf(f: HeightField, { x0, y0, cell, width }: Omit<HeightField, "z">, j: number, into: Float64Array): void {
+  const v = (y0 + (j + 0.5) * cell - f.y0) / f.cell;
+  if (v < 0 || v > f.height) {
+    into.fill(NaN);
+    return;
+  }
+  for (let i = 0; i < width; i++) {
+    const u = (x0 + (i + 0.5) * cell - f.x0) / f.cell;
+    into[i] = u < 0 || u > f.width ? NaN : between(f, u - 0.5, v - 0.5);
+  }
 }

@@ -31,10 +31,12 @@ export function between(
 ): number {
   const a = Math.max(0, Math.min(width - 1, u));
   const b = Math.max(0, Math.min(height - 1, v));
-  const [i, j] = [Math.floor(a), Math.floor(b)];
+  const i = Math.floor(a);
+  const j = Math.floor(b);
   const right = Math.min(width - 1, i + 1);
   const far = Math.min(height - 1, j + 1) * width;
-  const [p, q] = [a - i, b - j];
+  const p = a - i;
+  const q = b - j;
   const near = z[j * width + i] * (1 - p) + z[j * width + right] * p;
   const beyond = z[far + i] * (1 - p) + z[far + right] * p;
   return near * (1 - q) + beyond * q;

@@ -73,7 +73,7 @@ export function topsOf(t: HeightField): Tops {
   return { width, height, z, at };
 }
 
-/** Squares of samples that may lie under the cutter somewhere in a square, by how far they lie from that, in squares. */
+/** Squares of samples that may lie under the cutter somewhere in a square, by how far they lie from it, in squares. */
 export interface Around {
   reach: number;
   x: Int32Array;

@@ -77,7 +77,7 @@ const CHANGED = ["pocket", "rest", "engrave"];
  * A job with a making of every kind, and a cut of these kinds on the shapes, each helper with the cut that it helps.
  */
 function everything(kinds: readonly string[] = CUTS.map((c) => c.kind)): BoardJob {
-  const job = emptyJob(SHOP, "everything", { width: 90, height: 70, thickness: 6 });
+  const job = emptyJob(SHOP, "everything", { width: 56, height: 44, thickness: 6 });
   for (const m of MAKINGS) {
     const reads = Object.entries(m.reads).map(([name, { gives }], at) => {
       // A second input is not the same as the first, where there are two.
@@ -94,7 +94,7 @@ function everything(kinds: readonly string[] = CUTS.map((c) => c.kind)): BoardJo
       ...(file && { asset: { ...file } }),
     });
   }
-  job.makings[0].settings = { measured: "art", width: 60 };
+  job.makings[0].settings = { measured: "art", width: 38 };
   const colours = addOutline(job, "outline", { trace: "colours", colours: 3 });
   job.cuts = [];
   for (const kind of CUTS.filter((c) => kinds.includes(c.kind))) {
@@ -218,7 +218,7 @@ describe("what is kept is known by all that it was made from", () => {
     ["what a cut reads", (j) => (j.cuts.find((c) => c.kind === "engrave")!.reads = { art: "combine" })],
     ["a cutter", (j) => (j.cuts.find((c) => c.kind === "pocket")!.cutter = cutterOf("flat:2"))],
     ["the cutter of a helped cut", (j) => (j.cuts.find((c) => c.id === "rest-helped")!.cutter = cutterOf("flat:4"))],
-    ["the width of the stock", (j) => (j.stock.width = 100)],
+    ["the width of the stock", (j) => (j.stock.width = 62)],
     ["its thickness", (j) => (j.stock.thickness = 9)],
     ["its material", (j) => (j.stock.material = materialNamed("mdf"))],
     ["what is known of its material", (j) => (j.stock.material.chipMost /= 2)],
@@ -233,9 +233,9 @@ describe("what is kept is known by all that it was made from", () => {
     const kept = new Kept();
     const job = relatedTo("outline-2", everything(READERS));
     const before = build(job, kept);
-    job.makings[0].settings.width = 50;
+    job.makings[0].settings.width = 32;
     build(job, kept);
-    job.makings[0].settings.width = 60;
+    job.makings[0].settings.width = 38;
     const after = build(job, kept);
     after.cuts.forEach((c, i) => expect(c.timed).toBe(before.cuts[i].timed));
   });

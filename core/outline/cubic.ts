@@ -54,9 +54,7 @@ export function fitCubic(
   if (sampled > 1.2 * hold) return null;
   // Points may lie on a curve that swings far out between them: no longer than the way the points go, it cannot.
   const sides =
-    hypot(c![0] - sx[a], c![1] - sy[a]) +
-    hypot(c![2] - c![0], c![3] - c![1]) +
-    hypot(sx[b] - c![2], sy[b] - c![3]);
+    hypot(c![0] - sx[a], c![1] - sy[a]) + hypot(c![2] - c![0], c![3] - c![1]) + hypot(sx[b] - c![2], sy[b] - c![3]);
   if (sides > LONGEST_SIDES * length + 2 * hold) return null;
   const error = cubicError(points, a, b, c!, hold, sparse ? Math.max(1, Math.floor(n / LOOK)) : 1);
   return error <= hold ? { kind: "cubic", a: c![0], b: c![1], c: c![2], d: c![3], error } : null;

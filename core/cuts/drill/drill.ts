@@ -155,8 +155,7 @@ export function circlesOf(r: Rings): { x: number; y: number; r: number }[] {
     y /= total;
     const radius = total / (2 * Math.PI);
     let worst = 0;
-    for (let i = s; i < e; i++)
-      worst = Math.max(worst, Math.abs(hypot(r.xy[2 * i] - x, r.xy[2 * i + 1] - y) - radius));
+    for (let i = s; i < e; i++) worst = Math.max(worst, Math.abs(hypot(r.xy[2 * i] - x, r.xy[2 * i + 1] - y) - radius));
     if (worst <= Math.max(ROUND_LEAST, ROUND_SHARE * radius)) out.push({ x, y, r: radius });
   }
   return out;
