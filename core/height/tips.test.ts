@@ -84,7 +84,7 @@ describe("the lowest tip over a terrain", () => {
       const t = terrain(random, 96 + n, 90, 0.12 + 0.01 * n);
       for (let j = 20; j < 70; j++) for (let i = 30; i < 60 + n; i++) t.z[j * t.width + i] = -1 - (i > 50 ? 0.5 : 0);
       const tips = tipSurface(t, p);
-      for (let k = 0; k < 250; k++) {
+      for (let k = 0; k < 100; k++) {
         const [i, j] = [Math.floor(random() * t.width), Math.floor(random() * t.height)];
         const at = j * t.width + i;
         const wanted = lowest(t, p.h, p.radius, t.x0 + (i + 0.5) * t.cell, t.y0 + (j + 0.5) * t.cell);
