@@ -1,4 +1,5 @@
 import { cpus } from "node:os";
+import { loaded } from "@oaken/core/later";
 import { benchAccuracy } from "./accuracy.ts";
 import { benchChoose } from "./choose.ts";
 import { benchCuts } from "./cuts.ts";
@@ -19,6 +20,7 @@ const parts: Record<string, () => Promise<void>> = {
   server: benchServer,
   kills: benchKills,
 };
+await loaded();
 const asked = process.argv.slice(2);
 if (asked[0] === "--once") {
   await onceInProcess(asked[1], asked[2]);

@@ -1,5 +1,5 @@
 import type { Handles } from "@oaken/core/cuts/kind";
-import { cutSettings } from "@oaken/core/job/plan";
+import { cutSettings } from "@oaken/core/job/contexts";
 import { cutKind } from "@oaken/core/cuts/register";
 import { type BoardJob, type JobCut, takeMachine } from "@oaken/core/job/document";
 import { makingKind, MAKINGS } from "@oaken/core/makings/register";

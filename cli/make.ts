@@ -7,6 +7,7 @@ import type { Files } from "@oaken/core/job/tools";
 import { checkJob } from "@oaken/core/job/schema";
 import { inspect } from "@oaken/core/inspect/inspect";
 import { Kept } from "@oaken/core/kept";
+import { loaded } from "@oaken/core/later";
 import { Problem } from "@oaken/core/problem";
 import type { Shop } from "@oaken/core/shop/shop";
 import { formatTime } from "@oaken/core/units";
@@ -41,6 +42,7 @@ const sheetsOf = (
 
 /** Runs `oaken make`. @returns the exit code: 0 written, 3 stopped by a finding; bad input throws a Problem */
 export async function make(args: string[], print: (line: string) => void): Promise<number> {
+  await loaded();
   const o = parseMake(args);
   const shop = await shopFor(o);
   const t0 = performance.now();

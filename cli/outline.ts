@@ -6,6 +6,7 @@ import { buildJob } from "@oaken/core/job/build";
 import { startJob } from "@oaken/core/job/start";
 import { checkBoard } from "@oaken/core/job/schema";
 import { warmUp } from "@oaken/core/outline/warm";
+import { loaded } from "@oaken/core/later";
 import { Problem } from "@oaken/core/problem";
 import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
 import { decodePicture } from "@oaken/files/decode";
@@ -21,6 +22,7 @@ const SHEET = { width: 10000, height: 10000, thickness: 18 };
 
 /** Runs `oaken outline`: the outline alone, as drawings with its figures. @returns the exit code */
 export async function outline(args: string[], print: (line: string) => void): Promise<number> {
+  await loaded();
   const o = parseMake(args);
   if (!o.size && !o.art)
     throw new Problem("usage", "Say how wide the picture is with --size W, or what is found in it with --art W.");

@@ -1,4 +1,5 @@
 import { onePicture } from "@oaken/core/job/tools";
+import { loaded } from "@oaken/core/later";
 import { Kept } from "@oaken/core/kept";
 import { cardOf } from "@oaken/core/height/lit";
 import { cutterIn } from "@oaken/core/cutters/rack";
@@ -229,6 +230,7 @@ async function putPeople(start: JobCard, document: JobDocument, demo: Demo, pict
 /** Fills an empty data folder with the demo jobs; leaves one that has jobs alone. @returns how many were made */
 export async function seed(say: (line: string) => void): Promise<number> {
   if ((await listJobs()).length > 0) return 0;
+  await loaded();
   for (const d of DEMOS) {
     say(`Making the demo job ${d.name} …`);
     const pictures = new Pictures();

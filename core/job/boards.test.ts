@@ -1,3 +1,4 @@
+import "../testing/ready.ts";
 import { describe, expect, it } from "vitest";
 import { inspect } from "../inspect/inspect.ts";
 import { Kept } from "../kept.ts";

@@ -1,3 +1,4 @@
+import "../testing/ready.ts";
 import { createHash } from "node:crypto";
 import { describe, expect, it } from "vitest";
 import { plainFace } from "../testing/face.ts";

@@ -1,3 +1,4 @@
+import "../testing/ready.ts";
 import { describe, expect, it } from "vitest";
 import { ringArea, ringCount, type Rings } from "../geometry/rings.ts";
 import { asRead } from "../geometry/shape.ts";

@@ -1,3 +1,4 @@
+import "./ready.ts";
 import { type BuildOptions, buildJob, type BuildResult } from "../job/build.ts";
 import type { BoardJob } from "../job/document.ts";
 import { onePicture } from "../job/tools.ts";

@@ -1,3 +1,4 @@
+import "./ready.ts";
 import type { Cutter } from "../cutters/profile.ts";
 import { graphOf } from "../job/build.ts";
 import { choosable } from "../cuts/register.ts";

@@ -1,3 +1,4 @@
+import "./ready.ts";
 import { profileOf } from "../cutters/profile.ts";
 import { CLEAR, RAPID } from "../toolpath/toolpath.ts";
 import type { CutContext, CutInputs, Peer, Planned, Stock } from "../cuts/kind.ts";

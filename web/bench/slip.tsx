@@ -4,7 +4,7 @@ import { type ReactNode, useMemo, useState } from "react";
 import { ChevronDown, ChevronRight } from "lucide-react";
 import { cutKind } from "@oaken/core/cuts/register";
 import { isOpen, openWords } from "@oaken/core/job/lock";
-import { cutSettings } from "@oaken/core/job/plan";
+import { cutSettings } from "@oaken/core/job/contexts";
 import type { JobMaking } from "@oaken/core/job/document";
 import { makingKind } from "@oaken/core/makings/register";
 import { type Field, type Resolved, type Settings } from "@oaken/core/settings/fields";

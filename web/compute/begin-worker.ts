@@ -15,6 +15,7 @@ import { OUTCOMES } from "@oaken/core/job/outcomes";
 import { blockiness, type Fit, fitnessOf, judge, preparation, unevenness } from "@oaken/core/picture/fitness";
 import type { Raster } from "@oaken/core/picture/raster";
 import { noiseOf } from "@oaken/core/picture/tone";
+import { loaded } from "@oaken/core/later";
 import { Cancelled, Problem } from "@oaken/core/problem";
 import type { BeginAsk, Begun, BegunOutcome } from "./begin-messages.ts";
 import { plansOf } from "./plans.ts";
@@ -149,7 +150,7 @@ function outcomeOf(id: string, prepared: BegunOutcome["prepared"], build: BuildR
   };
 }
 
-let queue = Promise.resolve();
+let queue = loaded();
 self.onmessage = (e: MessageEvent<BeginAsk>) => {
   newest = e.data.seq;
   queue = queue.then(() => begin(e.data));

@@ -1,3 +1,4 @@
+import "@oaken/core/testing/ready";
 import { readFileSync } from "node:fs";
 import { expect, it } from "vitest";
 import { addBoard, boardJob, boardPrefixes, documentOf } from "@oaken/core/job/boards";

@@ -2,24 +2,9 @@ import Flatbush from "flatbush";
 import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
 import { nesting } from "../../geometry/nesting.ts";
 import { boundsOf, complement, insideRing, ringArea, ringCount, type Rings } from "../../geometry/rings.ts";
-import { fieldsFor } from "../../settings/list.ts";
-import type { ArtInputs, CutContext, Note } from "../kind.ts";
+import type { ArtInputs, Note } from "../kind.ts";
 
 export type Side = "outside" | "inside" | "on";
-
-/** Which side of the shapes a contour cut runs on. */
-export const sideField = (reason: string) =>
-  fieldsFor<CutContext>().choice("side", "Cut", {
-    options: [
-      { value: "outside", label: "outside" },
-      { value: "inside", label: "inside" },
-      { value: "on", label: "on the line" },
-    ],
-    help:
-      "Outside: the ink is the part; its outsides are cut round and its holes from within. Inside: the ink is the " +
-      "opening; what lies round it is the part. On the line: the cutter's middle follows the outline.",
-    auto: () => ({ value: "outside", reason }),
-  });
 
 /** One contour's path, the waste on its left. */
 export interface ContourLoop {

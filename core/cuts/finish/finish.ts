@@ -1,22 +1,9 @@
-import { usualStepdown } from "../../cutters/feeds.ts";
-import { rangeOf } from "../../height/field.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
-import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import { rateFields } from "../fields.ts";
-import { type CutContext, type CutInputs, defineCut, HEIGHT_ART, type Left, type Note, type Planned } from "../kind.ts";
-import { heightAsked, regionOf } from "../surface/asked.ts";
-import { coarseSeconds, coarsely } from "../surface/coarse.ts";
-import { stockNotes } from "../surface/notes.ts";
-import { groundFor } from "../surface/ground.ts";
-import { tipsOverLeft } from "../surface/standing.ts";
-import { apartFor, cutRows, passFields } from "../surface/passes.ts";
-import { type Row, ringsOver, rowsOver, spiralOver, tipsAlong } from "../surface/rows.ts";
-
-/** Shallower than this below the stock's top there is nothing to cut, mm. */
-const TOUCH = 0.001;
-/** Deeper than so many of the usual passes a finishing cutter into solid stock is asked too much. */
-const DEEP = 1.5;
+import { type CutContext, defineCut, HEIGHT_ART } from "../kind.ts";
+import { passFields } from "../surface/fields.ts";
+import { later } from "../../later.ts";
 
 const fields = fieldsFor<CutContext>()
   .choice("way", "Lines", {
@@ -51,13 +38,15 @@ const fields = fieldsFor<CutContext>()
       width: Math.min(c.cutter.diameter, s.stepover),
     })),
   );
-type FinishSettings = SettingsOf<typeof fields>;
+export type FinishSettings = SettingsOf<typeof fields>;
 
 /** What finishing takes off at once, mm: what roughing left, else as deep as the cutter usually goes. */
 const leftFor = (c: CutContext): number => {
   const leave = c.helpers.map((h) => Number(h.settings.leave)).filter((v) => v > 0);
   return leave.length > 0 ? Math.min(...leave) : c.cutter.diameter / 2;
 };
+
+const work = later(() => import("./plan.ts"));
 
 /** Follows a surface by lines with tips as low as the cutter may go, never below the surface. */
 export const finish = defineCut({
@@ -72,91 +61,7 @@ export const finish = defineCut({
   intent: () => ({ depth: null, through: false }),
   isGrainy: true,
   sample: { cutter: "ball:3", settings: { stepover: 1 } },
-  estimate,
-  left,
-  plan,
+  estimate: work("estimate"),
+  left: work("left"),
+  plan: work("plan"),
 });
-
-/** How long it would take, planned coarsely, s: as long whatever roughed the surface. */
-function estimate(inputs: CutInputs<typeof HEIGHT_ART>, s: FinishSettings): number {
-  const { kept, reads, cutter, machine, stock } = inputs;
-  return kept.of("finish-seconds", [reads.art, cutter, machine, stock, s], (art, c, m, board, own) => {
-    const alone = { ...inputs, reads: { art }, cutter: c, machine: m, stock: board };
-    return coarseSeconds(plan(coarsely(alone), own), alone);
-  });
-}
-
-/** As much of a board as finishing may meet deep by the way, as a share of the surface. */
-const SPARE = 0.01;
-
-/** Where roughing left more above the surface than finishing takes at once. */
-function left(inputs: CutInputs<typeof HEIGHT_ART>): Left {
-  const { art } = inputs.reads;
-  const coarse = coarsely(inputs);
-  const been = inputs.helpers
-    .filter((h) => "leave" in h.settings)
-    .map(({ cutter, settings }) => ({ cutter, leave: Number(settings.leave) }));
-  const touching = been.length > 0 ? tipsOverLeft(coarse, been) : null;
-  const most = DEEP * usualStepdown(inputs).value;
-  const size = art.field.width * art.field.height * art.field.cell ** 2;
-  const { grain, cutter, stock } = coarse;
-  const rows = inputs.kept.of("finish-rows", [art, cutter, stock, grain], (of, c, board, apart) =>
-    rowsOver(groundFor({ ...coarse, stock: board }, of, c), apart, 0),
-  );
-  let area = 0;
-  for (const row of rows) {
-    const stands = touching && tipsAlong(touching, row, row.lowest.length);
-    row.lowest.forEach((low, i) => {
-      if (Math.min(0, stands ? stands[i] : 0) - low > most) area += row.step * grain;
-    });
-  }
-  return { area, missing: 0, spare: SPARE * size };
-}
-
-function plan(inputs: CutInputs<typeof HEIGHT_ART>, s: FinishSettings): Planned {
-  const { art } = inputs.reads;
-  const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
-  const notes = stockNotes("Finish", art, inputs);
-  const { low } = rangeOf(art.field);
-  const stepdown = usualStepdown(inputs);
-  if (inputs.helpers.length === 0 && -low > DEEP * stepdown.value) notes.push(intoSolid(-low, stepdown.value));
-  const apart = apartFor(inputs, s);
-  const sets = rowsFor(inputs, s, apart);
-  const isCut = (row: Row) => (i: number) => row.lowest[i] < -TOUCH;
-  sets.forEach((rows, k) => {
-    cutRows(w, inputs, { ...s, apart, rows, isCut }, (share) => inputs.progress((k + share) / sets.length));
-  });
-  const region = regionOf(art.field, inputs.stock);
-  return {
-    toolpath: w.take(),
-    notes,
-    facts: { deepest: -low },
-    asked: heightAsked(art.field, region, s.ridge),
-    within: region,
-    standsFor: apart / s.stepover,
-  };
-}
-
-const intoSolid = (deep: number, stepdown: number): Note => ({
-  code: "finish-into-solid",
-  severity: "warning",
-  message:
-    `Finish goes ${formatLength(deep)} mm deep into stock that was not roughed; this cutter takes about ` +
-    `${formatLength(stepdown)} mm at once. Rough it first.`,
-  helper: { kind: "rough", label: "Rough it first" },
-});
-
-/** Sets of rows, one cut after the other. */
-function rowsFor(inputs: CutInputs<typeof HEIGHT_ART>, s: FinishSettings, apart: number): Row[][] {
-  const ground = groundFor(inputs, inputs.reads.art, inputs.cutter, s.overrun);
-  switch (s.way) {
-    case "rings":
-      return [ringsOver(ground, apart)];
-    case "spiral":
-      return [spiralOver(ground, apart)];
-    case "crossed":
-      return [rowsOver(ground, apart, s.angle), rowsOver(ground, apart, s.second)];
-    case "lines":
-      return [rowsOver(ground, apart, s.angle)];
-  }
-}

@@ -1,16 +1,11 @@
 import { profileOf } from "../../cutters/profile.ts";
-import { rectangle } from "../../geometry/shape.ts";
-import type { GreyProduct } from "../../makings/product.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
-import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { FINEST_SEEN, formatLength } from "../../units.ts";
 import { rateFields } from "../fields.ts";
-import { type CutContext, type CutInputs, defineCut, type Note, type Planned, TONE_ART } from "../kind.ts";
-import { drawDots, drawLines } from "./draw.ts";
+import { type CutContext, defineCut, TONE_ART } from "../kind.ts";
 import { bareWidth, deepestFor, type Groove, isPoint, leastWidth, shareOfBoth, shareOfDots } from "./grooves.ts";
-import { lightMap } from "./light.ts";
-import { type Box, parallels, rings, type Sampling, spiral, type Way } from "./ways.ts";
 import { hypot } from "../../hypot.ts";
+import { later } from "../../later.ts";
 
 /** So many lines over a board's shorter side show a face; of dots, which take longer each, fewer. */
 const LINES_OVER = 140;
@@ -116,12 +111,12 @@ const fields = fieldsFor<CutContext>()
     },
   })
   .with(rateFields<{ depth: number; spacing: number }>((_, s) => ({ depth: s.depth, width: s.spacing })));
-type LinesSettings = SettingsOf<typeof fields>;
+export type LinesSettings = SettingsOf<typeof fields>;
 
 /** Settings that say how near to each other lines lie. */
 type Apart = Pick<LinesSettings, "shape" | "spacing" | "wave" | "swing">;
 
-const percent = (share: number): string => `${Math.round(100 * share)} %`;
+export const percent = (share: number): string => `${Math.round(100 * share)} %`;
 
 /** Lines so near that the board shows detail, so far apart that the cutter can draw tones between. */
 function spacingFor({ cutter, stock }: CutContext, s: { shape: string }): { value: number; reason: string } {
@@ -143,16 +138,16 @@ function spacingFor({ cutter, stock }: CutContext, s: { shape: string }): { valu
 }
 
 /** How near neighbouring lines come to each other, mm: waves where they slant most. */
-const narrowest = (s: Apart): number =>
+export const narrowest = (s: Apart): number =>
   s.shape === "waves" ? s.spacing / hypot(1, (2 * Math.PI * s.swing) / s.wave) : s.spacing;
 
-const grooveOf = ({ cutter, stock }: CutContext, depth: number): Groove => {
+export const grooveOf = ({ cutter, stock }: CutContext, depth: number): Groove => {
   const profile = profileOf(cutter);
   return { profile, coat: stock.coat, deepest: Math.min(depth, profile.height) };
 };
 
 /** The least and the largest share of bare surface that a cutter reaches at a spacing. */
-function reachOf(g: Groove, s: Apart & Pick<LinesSettings, "crossed">): { least: number; most: number } {
+export function reachOf(g: Groove, s: Apart & Pick<LinesSettings, "crossed">): { least: number; most: number } {
   const wide = bareWidth(g, g.deepest);
   // Lines too narrow to see are left out: black stays black.
   const narrow = isPoint(g, s.spacing) ? 0 : Math.min(wide, leastWidth(g));
@@ -160,6 +155,8 @@ function reachOf(g: Groove, s: Apart & Pick<LinesSettings, "crossed">): { least:
   const both = s.shape === "lines" && s.crossed ? shareOfBoth : (v: number) => v;
   return { least: both(Math.min(1, narrow / s.spacing)), most: both(Math.min(1, wide / s.spacing)) };
 }
+
+const work = later(() => import("./plan.ts"));
 
 /** Tones drawn by grooves through paint, as wide as the picture is light. */
 export const lines = defineCut({
@@ -173,97 +170,5 @@ export const lines = defineCut({
   handles: { depth: "depth", crossed: { field: "crossed", value: "on" } },
   intent: (s) => ({ depth: s.depth, through: false }),
   sample: { cutter: "v:60:6", settings: { spacing: 4 } },
-  plan,
+  plan: work("plan"),
 });
-
-function plan(inputs: CutInputs<typeof TONE_ART>, s: LinesSettings): Planned {
-  const { art } = inputs.reads;
-  const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
-  const groove = grooveOf(inputs, s.depth);
-  const { least, most } = reachOf(groove, s);
-  const facts = { least, most, spacing: s.spacing };
-  const box = boxOf(art, inputs, s.spacing / 2);
-  if (!box) return { toolpath: w.take(), notes: [offBoard(art, inputs)], facts, tones: facts };
-  const light = lightMap(art, s.spacing / 3);
-  const wanted = (x: number, y: number): number => least + (most - least) * light.at(x, y);
-  if (s.shape === "dots") drawDots(w, box, groove, s, wanted);
-  else for (const set of setsOf(box, s)) drawLines(w, box, groove, s, { ways: set, wanted, progress: inputs.progress });
-  return {
-    toolpath: w.take(),
-    notes: notesOn(inputs, s, { least, most }),
-    facts,
-    tones: facts,
-    within: rectangle(box.x0 - s.spacing / 2, box.y0 - s.spacing / 2, box.x1 + s.spacing / 2, box.y1 + s.spacing / 2),
-  };
-}
-
-/** The part of the board that a picture covers, less half a spacing; null where nothing of it lies there. */
-function boxOf({ picture: { place } }: GreyProduct, { stock }: CutContext, less: number): Box | null {
-  const box = {
-    x0: Math.max(0, place.x0) + less,
-    y0: Math.max(0, place.y0) + less,
-    x1: Math.min(stock.width, place.x0 + place.width) - less,
-    y1: Math.min(stock.height, place.y0 + place.height) - less,
-  };
-  return box.x0 < box.x1 && box.y0 < box.y1 ? box : null;
-}
-
-const offBoard = ({ picture: { place } }: GreyProduct, { stock }: CutContext): Note => ({
-  code: "nothing-on-the-board",
-  severity: "stop",
-  message:
-    `Of a picture of ${formatLength(place.width)} × ${formatLength(place.height)} mm no line fits on this stock of ` +
-    `${formatLength(stock.width)} × ${formatLength(stock.height)} mm. Move or scale the picture.`,
-});
-
-function notesOn(c: CutContext, s: LinesSettings, reach: { least: number; most: number }): Note[] {
-  const notes: Note[] = [];
-  if (c.stock.coat === 0)
-    notes.push({
-      code: "no-paint",
-      severity: "warning",
-      message:
-        "Shaded lines show by what they bare under a coat of paint, and this stock is not painted. Paint it on its " +
-        "slip, and say how thick the paint is.",
-    });
-  if (s.depth <= c.stock.coat)
-    notes.push({
-      code: "not-through-paint",
-      severity: "stop",
-      message:
-        `Grooves ${formatLength(s.depth)} mm deep do not reach through ${formatLength(c.stock.coat)} mm of paint. ` +
-        "Go deeper, or lay the lines farther apart.",
-    });
-  else if (reach.most - reach.least < LEAST_RANGE)
-    notes.push({
-      code: "few-tones",
-      severity: "warning",
-      message:
-        `This cutter bares ${percent(reach.least)} to ${percent(reach.most)} at this spacing: too little for the eye ` +
-        "to see a picture. Lay the lines farther apart, or use a finer or a wider cutter.",
-    });
-  const { height, r } = profileOf(c.cutter);
-  const top = 2 * r(Math.min(s.depth, height));
-  if (top >= narrowest(s))
-    notes.push({
-      code: "paint-all-gone",
-      severity: "warning",
-      message:
-        `At their deepest grooves are ${formatLength(top)} mm wide and lie ${formatLength(narrowest(s))} mm apart: ` +
-        "no paint stays between them. Go less deep.",
-    });
-  return notes;
-}
-/** A smaller range of shares shows no picture. */
-const LEAST_RANGE = 0.3;
-
-function setsOf(box: Box, s: LinesSettings): Way[][] {
-  const sampling: Sampling = { spacing: s.spacing, step: s.spacing / STEPS };
-  if (s.shape === "rings") return [rings(box, sampling)];
-  if (s.shape === "spiral") return [spiral(box, sampling)];
-  if (s.shape === "waves") return [parallels(box, s.angle, sampling, { swing: s.swing, length: s.wave })];
-  const first = parallels(box, s.angle, sampling);
-  return s.crossed ? [first, parallels(box, s.second, sampling)] : [first];
-}
-/** Places along a line for each spacing. */
-const STEPS = 4;

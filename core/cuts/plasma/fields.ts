@@ -1,7 +1,7 @@
 import { plasmaFor } from "../../cutters/plasma.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { placesField } from "../../settings/places.ts";
-import { sideField } from "../contour/loops.ts";
+import { sideField } from "../contour/fields.ts";
 import type { CutContext } from "../kind.ts";
 
 /** What a torch usually does in the sheet at hand. */

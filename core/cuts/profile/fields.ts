@@ -1,7 +1,7 @@
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { placesField } from "../../settings/places.ts";
 import { formatLength } from "../../units.ts";
-import { sideField } from "../contour/loops.ts";
+import { sideField } from "../contour/fields.ts";
 import { directionField, leaveField, rampField, rateFields, stepdownField } from "../fields.ts";
 import type { CutContext } from "../kind.ts";
 

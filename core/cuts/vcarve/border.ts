@@ -2,14 +2,7 @@ import { grown, ringsOf } from "../../geometry/morph.ts";
 import { boundsOf, insideRegion, ringCount, type Rings } from "../../geometry/rings.ts";
 import { rectangle } from "../../geometry/shape.ts";
 import { isSound } from "../../geometry/sound.ts";
-import { type CutInputs, SHAPES } from "../kind.ts";
-
-/** A carve reads its art, and where that is left standing inside another shape, the shape. */
-export const CARVE_READS = {
-  art: SHAPES,
-  border: { gives: "shapes", label: "Border", optional: true },
-} as const;
-export type CarveInputs = CutInputs<typeof CARVE_READS>;
+import type { CarveInputs } from "./reads.ts";
 
 /** Which side of the ink is carved away, and how far. */
 export interface BorderSettings {

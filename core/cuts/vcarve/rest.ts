@@ -6,7 +6,7 @@ import { type Trail, trailLength, trails } from "../../geometry/trail.ts";
 import { openRuns } from "../../toolpath/stretches.ts";
 import { type Reached, reachedBy } from "../area/reached.ts";
 import { type CutContext, settingsOf } from "../kind.ts";
-import type { CarveInputs } from "./border.ts";
+import type { CarveInputs } from "./reads.ts";
 import { CLEAR } from "./clearing.ts";
 import { hypot } from "../../hypot.ts";
 

@@ -3,7 +3,7 @@ import type { Machine } from "../../cutters/machine.ts";
 import { moveSeconds } from "../../toolpath/time.ts";
 import { RAPID, ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { leftAt, liftSeconds, surveyIn } from "../area/survey.ts";
-import type { CarveInputs } from "./border.ts";
+import type { CarveInputs } from "./reads.ts";
 import { clearedBy, floorStep } from "./rest.ts";
 import { passesOver, type Strokes } from "./strokes.ts";
 import { carveAlone } from "./trails.ts";

@@ -3,7 +3,7 @@ import { type Clearance, inset, withLoss } from "../../geometry/clearance/cleara
 import { ringCount, type Rings } from "../../geometry/rings.ts";
 import type { Trail } from "../../geometry/trail.ts";
 import { axisBelow } from "./axis.ts";
-import type { CarveInputs } from "./border.ts";
+import type { CarveInputs } from "./reads.ts";
 import { effectiveFloor } from "./floor.ts";
 import { joinedTrails } from "./network.ts";
 

@@ -1,20 +1,11 @@
-import { sloping } from "../../proof/asked.ts";
 import { rateFields } from "../fields.ts";
-import { CARVE_READS, type CarveInputs, carveRegion } from "./border.ts";
-import { describeCutter, isCone, profileOf, SCRATCH } from "../../cutters/profile.ts";
-import { regionArea, ringCount } from "../../geometry/rings.ts";
+import { CARVE_READS } from "./reads.ts";
+import { describeCutter, profileOf } from "../../cutters/profile.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { formatLength } from "../../units.ts";
-import { between } from "../../toolpath/stretches.ts";
-import { ToolpathWriter } from "../../toolpath/toolpath.ts";
-import { leftIn } from "../area/left.ts";
-import { type CutContext, defineCut, type Left, type Note, type Planned } from "../kind.ts";
+import { type CutContext, defineCut } from "../kind.ts";
 import { borderFields, floorFields } from "./floor.ts";
-import { floorTrails } from "./rest.ts";
-import { carveTrails, clearLinks } from "./trails.ts";
-import { carveSeconds } from "./seconds.ts";
-import { passesOver, strokesOf } from "./strokes.ts";
-import { thinParts } from "./thin.ts";
+import { later } from "../../later.ts";
 
 const biteOf = (c: CutContext, s: { floor: number }) => ({
   depth: Math.min(s.floor, c.material.stepdown * c.cutter.diameter),
@@ -50,6 +41,8 @@ const fields = fieldsFor<CutContext>()
   .with(rateFields(biteOf));
 export type VcarveSettings = SettingsOf<typeof fields>;
 
+const work = later(() => import("./plan.ts"));
+
 /**
  * Carves with a pointed cutter so that the stock's top keeps the outline exactly and walls slope at the cutter's angle.
  */
@@ -72,85 +65,7 @@ export const vcarve = defineCut({
   intent: (s) => ({ depth: s.limited ? s.floor : null, through: false }),
   seesStrokes: (own) => own.side !== "stands",
   sample: { cutter: "v:60:12" },
-  estimate,
-  left,
-  plan,
+  estimate: work("estimate"),
+  left: work("left"),
+  plan: work("plan"),
 });
-
-/** How long it would take, without planning it, s. */
-function estimate(inputs: CarveInputs, s: VcarveSettings): number {
-  const region = carveRegion(inputs, s);
-  return region && ringCount(region) > 0 ? carveSeconds(inputs, s, strokesOf(inputs, s, region)) : 0;
-}
-
-/** Where its point is wider than the shapes: clearing cutters leave nothing that it does not take. */
-function left(inputs: CarveInputs, s: VcarveSettings): Left {
-  const region = carveRegion(inputs, s);
-  const { r } = profileOf(inputs.cutter);
-  if (!region) return { area: 0, missing: 0, spare: 0 };
-  const area = leftIn(inputs, region, r(SCRATCH));
-  return { area, missing: 0, spare: area };
-}
-
-function plan(inputs: CarveInputs, s: VcarveSettings): Planned {
-  const profile = profileOf(inputs.cutter);
-  const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
-  const region = carveRegion(inputs, s);
-  if (!region || ringCount(region) === 0)
-    return { toolpath: w.take(), notes: region ? [] : [outsideBorder], facts: {} };
-  const { c, floor, rho, trails, opened } = strokesOf(inputs, s, region);
-  inputs.progress(0.4);
-  const { rest, scraped } = floorTrails(inputs, c, s, profile, floor, rho);
-  inputs.progress(0.8);
-  const all = [...trails, ...rest];
-
-  const links = clearLinks(region, (depth) => profile.r(depth), floor);
-  const step = s.stepdown;
-  const passes = passesOver(c, s, floor, profile);
-  for (let k = 0; k < passes; k++) {
-    const top = k === 0 ? Infinity : -k * step;
-    const low = k === passes - 1 ? -floor : -(k + 1) * step;
-    const parts = passes === 1 ? all : all.flatMap((t) => between(t, top, low));
-    carveTrails(w, parts, links, floor, opened);
-  }
-  const thin = thinParts(c, profile.r(SCRATCH));
-  const facts = {
-    widest: c.widest,
-    deepest: Math.min(floor, profile.h(Math.min(c.widest, profile.radius))),
-    scraped,
-    area: regionArea(region),
-    thinArea: thin.area,
-    thinX: thin.x,
-    thinY: thin.y,
-  };
-  const notes: Note[] =
-    scraped > LONG_SCRAPE
-      ? [
-          {
-            code: "v-scrapes-floor",
-            severity: "warning",
-            message:
-              `The V cutter scrapes ${formatLength(scraped / 1000, "mm", 1)} m of open floor. Clear wide floors ` +
-              "with a flat cutter first.",
-          },
-        ]
-      : [];
-  return {
-    toolpath: w.take(),
-    notes,
-    facts,
-    within: region,
-    ...(isCone(profile) && { asked: sloping(region, floor, profile.coneSlope, s.ridge) }),
-  };
-}
-
-/** Scraping longer than this on open floor deserves a clearing cutter, mm. */
-const LONG_SCRAPE = 15000;
-
-const outsideBorder = {
-  code: "ink-outside-border",
-  severity: "stop" as const,
-  message:
-    "The art reaches beyond its border, or no outline is chosen for it, so nothing can be left standing there. " +
-    "Make the art smaller, move it, or choose or widen the border.",
-};

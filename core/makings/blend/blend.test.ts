@@ -1,6 +1,7 @@
+import "../../testing/ready.ts";
 import { describe, expect, it } from "vitest";
 import { heightAt, type HeightField } from "../../height/field.ts";
-import { type Asking, type Tools } from "../kind.ts";
+import type { Asking, Tools } from "../kind.ts";
 import type { HeightsProduct, ShapesProduct } from "../product.ts";
 import { rectangle } from "../../geometry/shape.ts";
 import { seeded } from "../../testing/random.ts";

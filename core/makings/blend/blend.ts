@@ -1,10 +1,6 @@
-import { depthInside } from "../../geometry/nearedge.ts";
-import { blended, spanOf } from "../../height/blend.ts";
-import { softInside } from "../../height/soft.ts";
-import { fieldsFor } from "../../settings/list.ts";
-import { MOST_SAMPLES } from "../height/levels.ts";
+import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { defineMaking } from "../kind.ts";
-import type { HeightsProduct } from "../product.ts";
+import { later } from "../../later.ts";
 
 interface BlendContext {
   hasOther: boolean;
@@ -44,33 +40,25 @@ const fields = fieldsFor<BlendContext>()
     slider: true,
     auto: () => ({ value: 0, reason: "a hard edge" }),
   });
+export type BlendSettings = SettingsOf<typeof fields>;
+
+export const reads = {
+  first: { gives: "heights", label: "First surface" },
+  second: { gives: "heights", label: "Second surface", optional: true },
+  inside: { gives: "shapes", label: "Only inside", optional: true },
+} as const;
+
+const work = later(() => import("./make.ts"));
 
 /** Two surfaces as one, everywhere or inside shapes. */
 export const blend = defineMaking({
   kind: "blend",
   title: "Blend",
   about: "makes one surface of two, everywhere or inside shapes",
-  reads: {
-    first: { gives: "heights", label: "First surface" },
-    second: { gives: "heights", label: "Second surface", optional: true },
-    inside: { gives: "shapes", label: "Only inside", optional: true },
-  } as const,
+  reads,
   gives: "heights",
   fields,
   handles: {},
   context: ({ reads: { second, inside } }): BlendContext => ({ hasOther: second !== null, hasMask: inside !== null }),
-  make({ reads: { first, second, inside } }, s): HeightsProduct {
-    if (!second) return first;
-    const cells = spanOf(first.field, second.field, MOST_SAMPLES);
-    const deep = inside && depthInside(inside.ink, cells);
-    const share = (k: number) => (deep ? softInside(deep[k], s.soft) : 1);
-    const other = s.gain === 1 ? second.field : { ...second.field, z: second.field.z.map((v) => v * s.gain) };
-    // What glowed does so no more once something else is cut into it: its law told thickness from light.
-    return {
-      is: "heights",
-      field: blended(first.field, other, s.how, cells, share),
-      picture: first.picture,
-      litho: null,
-    };
-  },
+  make: work("make"),
 });

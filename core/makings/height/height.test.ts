@@ -14,7 +14,7 @@ import type { Raster } from "../../picture/raster.ts";
 import { begun, cutterOf, SHOP } from "../../testing/shop.ts";
 import { productIn } from "../../testing/building.ts";
 import { encoded, lightOf } from "../../colour.ts";
-import { thicknessFor } from "../litho/litho.ts";
+import { thicknessFor } from "../litho/make.ts";
 import { curvePoints, curveThrough } from "../../height/curve.ts";
 
 /** A picture of so many bits whose grey rises evenly from left to right. */

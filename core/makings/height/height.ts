@@ -1,13 +1,10 @@
-import { bordered, BORDERS } from "../../height/border.ts";
-import type { HeightField } from "../../height/field.ts";
-import { balanced, broadForm, type Levels } from "../../height/levels.ts";
-import { limitSlope } from "../../height/slope.ts";
+import { BORDERS } from "../../height/border.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { defineMaking } from "../kind.ts";
-import { curvePoints, curveThrough } from "../../height/curve.ts";
+import { curvePoints } from "../../height/curve.ts";
 import { depthField, topField } from "./fields.ts";
-import type { GreyProduct, HeightsProduct } from "../product.ts";
-import { FROM_TONE, laidOut, levelsOf, radiusIn, smoothField, type ToneContext, toneContext } from "./levels.ts";
+import { FROM_TONE, smoothField, type ToneContext } from "./levels.ts";
+import { later } from "../../later.ts";
 
 /** Points of the curve from grey to height: what they are for, and the points. */
 const CURVES = {
@@ -19,7 +16,7 @@ const CURVES = {
 type Curve = keyof typeof CURVES;
 
 /** No slope is limited from here on, degrees. */
-const STEEPEST = 89;
+export const STEEPEST = 89;
 
 const fields = fieldsFor<ToneContext>()
   .with(depthField("From the highest to the lowest place of the surface."))
@@ -98,7 +95,9 @@ const fields = fieldsFor<ToneContext>()
       reason: "a thirtieth of the board",
     }),
   });
-type HeightSettings = SettingsOf<typeof fields>;
+export type HeightSettings = SettingsOf<typeof fields>;
+
+const work = later(() => import("./make.ts"));
 
 /** A surface on the board, as high as a picture is light or dark. */
 export const height = defineMaking({
@@ -109,22 +108,6 @@ export const height = defineMaking({
   gives: "heights",
   fields,
   handles: { depth: "depth", rim: { width: "borderWidth", field: "border", value: "rim" } },
-  context: toneContext,
-  make({ reads: { from } }, s): HeightsProduct {
-    const field = heightOf(from, s);
-    return { is: "heights", field, picture: from.picture, litho: null };
-  },
+  context: work("toneContext"),
+  make: work("make"),
 });
-
-function heightOf(from: GreyProduct, s: HeightSettings): HeightField {
-  const { place } = from.picture;
-  const read = levelsOf(from);
-  const radius = (mm: number) => radiusIn(read, place, mm);
-  const smoothed: Levels = { ...read, v: broadForm(read, radius(s.smooth)) };
-  const { v, ...size } = balanced(smoothed, radius(s.scale), s.broad, s.detail);
-  const curve = curveThrough(s.curve);
-  const w = v.map((g) => -s.top - s.depth * (1 - curve(s.high === "light" ? g : 1 - g)));
-  const field = laidOut({ ...size, v: w }, place);
-  const limited = s.slope >= STEEPEST ? field : limitSlope(field, Math.tan((s.slope * Math.PI) / 180));
-  return bordered(limited, s.border, s.borderWidth);
-}

@@ -1,12 +1,7 @@
-import { placed } from "../../geometry/curve.ts";
-import { nestedShape, regionOf } from "../../geometry/region.ts";
-import { asRead } from "../../geometry/shape.ts";
-import { Problem } from "../../problem.ts";
-import { fieldsFor } from "../../settings/list.ts";
-import { defineMaking, type Given, type Tools } from "../kind.ts";
+import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
+import { defineMaking } from "../kind.ts";
 import { type Lying, placeFields, widthField } from "../placing.ts";
-import type { ShapesProduct } from "../product.ts";
-import { type Drawing, readSvg } from "./svg.ts";
+import { later } from "../../later.ts";
 
 /** No drawing is made narrower, mm. */
 const LEAST_WIDTH = 0.1;
@@ -22,6 +17,9 @@ const fields = fieldsFor<Lying>()
     help: "Whether a shape that was drawn on another is cut out of it, or both are one area.",
     auto: () => ({ value: "hole", reason: "as white on black is drawn" }),
   });
+export type ImportSettings = SettingsOf<typeof fields>;
+
+const work = later(() => import("./make.ts"));
 
 /** The closed shapes of a drawing (SVG), exactly as they were drawn. */
 export const imported = defineMaking({
@@ -33,32 +31,6 @@ export const imported = defineMaking({
   file: "drawing",
   fields,
   handles: { width: "width" },
-  context({ board, ...given }, tools): Lying {
-    const { width, height } = drawingOf(given, tools);
-    return { board, over: { width, height } };
-  },
-  make(given, s, _, tools): ShapesProduct {
-    const drawing = drawingOf(given, tools);
-    const scale = s.width / drawing.width;
-    const curves = placed(drawing.curves, scale, s.x, s.y);
-    const region = regionOf(curves, s.overlap === "hole" ? "even-odd" : "positive");
-    const shape = nestedShape(region.curves);
-    const own = drawing.mendedAt.map(({ x, y }) => ({ x: scale * x + s.x, y: scale * y + s.y }));
-    const mendedAt = [...own, ...region.mendedAt];
-    return {
-      is: "shapes",
-      shape,
-      ink: asRead(shape),
-      lines: null,
-      held: 0,
-      mendedAt,
-      leftOut: drawing.leftOut,
-      traced: null,
-    };
-  },
+  context: work("context"),
+  make: work("make"),
 });
-
-function drawingOf({ asset }: Pick<Given, "asset">, tools: Tools): Drawing {
-  if (!asset) throw new Problem("no-drawing", "This drawing's file is not here. Add the drawing again.");
-  return tools.kept.of("drawing", [asset.sha], (sha) => readSvg(tools.drawing(sha)), 4);
-}

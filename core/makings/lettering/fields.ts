@@ -2,7 +2,7 @@ import type { boundsOf } from "../../geometry/rings.ts";
 import { type Face, FACES, type LaidLine, USUAL_FACE } from "../../lettering/face.ts";
 import { Problem } from "../../problem.ts";
 import type { Settings } from "../../settings/fields.ts";
-import { fieldsFor } from "../../settings/list.ts";
+import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { formatLength } from "../../units.ts";
 import type { BoardSize } from "../kind.ts";
 import { even } from "../placing.ts";
@@ -200,3 +200,4 @@ export function footOf(own: Settings, board: { height: number }): number {
   const height = typeof own.height === "number" ? own.height : (BELOW * board.height) / lines;
   return even(height * (1 + GAP + DESCENT + (lines - 1) * ROOMY_PITCH));
 }
+export type LetteringSettings = SettingsOf<typeof fields>;

@@ -1,3 +1,4 @@
+import "../../testing/ready.ts";
 import { describe, expect, it } from "vitest";
 import { boundsOf, ringArea, ringCount } from "../../geometry/rings.ts";
 import { asRead } from "../../geometry/shape.ts";

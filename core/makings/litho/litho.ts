@@ -1,22 +1,12 @@
-import { bordered } from "../../height/border.ts";
 import { lightOf } from "../../colour.ts";
-import { broadForm, type Levels } from "../../height/levels.ts";
 import { lambdaFrom, type Step } from "../../height/wedge.ts";
 import { Problem } from "../../problem.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { formatLength, numbersOf } from "../../units.ts";
 import { sheetField } from "../height/fields.ts";
-import {
-  FROM_TONE,
-  laidOut,
-  levelsOf,
-  radiusIn,
-  smoothField,
-  type ToneContext,
-  toneContext,
-} from "../height/levels.ts";
+import { FROM_TONE, smoothField, type ToneContext } from "../height/levels.ts";
 import { defineMaking } from "../kind.ts";
-import type { HeightsProduct } from "../product.ts";
+import { later } from "../../later.ts";
 
 /** The thinnest that a sheet can be cut and held, mm. */
 const THINNEST = 0.6;
@@ -120,17 +110,9 @@ const fields = fieldsFor<ToneContext>()
     auto: () => ({ value: 0, reason: "the picture runs to its edge" }),
     consequence: (v) => (v > 0 ? `${formatLength(v)} mm on every side` : ""),
   });
-type LithoSettings = SettingsOf<typeof fields>;
+export type LithoSettings = SettingsOf<typeof fields>;
 
-/**
- * How thick a sheet must be for a grey, 0 black to 1 white: with light T = exp(−t/λ) and white at the thinnest
- * place, t = thin + λ·ln(1/Y) for the light Y that the grey stands for, at most `thick`.
- */
-export function thicknessFor(grey: number, s: Pick<LithoSettings, "thin" | "thick" | "lambda" | "law">): number {
-  if (s.law === "straight") return s.thick + (s.thin - s.thick) * grey;
-  const light = lightOf(grey);
-  return light <= 0 ? s.thick : Math.min(s.thick, s.thin - s.lambda * Math.log(light));
-}
+const work = later(() => import("./make.ts"));
 
 /** A picture as a sheet that is thinner where light is to come through. */
 export const litho = defineMaking({
@@ -142,25 +124,6 @@ export const litho = defineMaking({
   glows: true,
   fields,
   handles: { rim: { width: "rim" }, thin: "thin", thick: "thick" },
-  context: toneContext,
-  make({ reads: { from } }, s): HeightsProduct {
-    const { place } = from.picture;
-    const read = levelsOf(from);
-    const levels: Levels = { ...read, v: broadForm(read, radiusIn(read, place, s.smooth)) };
-    const w = levels.v.map((g) => Math.min(0, thicknessFor(g, s) - s.sheet));
-    const field = laidOut(s.mirror ? mirrored({ ...levels, v: w }) : { ...levels, v: w }, place);
-    const law = { law: s.law, lambda: s.lambda, thin: s.thin, thick: s.thick, mirrored: s.mirror };
-    return {
-      is: "heights",
-      field: bordered(field, s.rim > 0 ? "rim" : "none", s.rim),
-      picture: from.picture,
-      litho: law,
-    };
-  },
+  context: work("toneContext"),
+  make: work("make"),
 });
-
-function mirrored({ width, height, v }: Levels): Levels {
-  const out = new Float32Array(v.length);
-  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) out[y * width + x] = v[y * width + width - 1 - x];
-  return { width, height, v: out };
-}

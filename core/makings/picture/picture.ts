@@ -1,13 +1,11 @@
 import { parseErase } from "../../picture/erase.ts";
-import { cropBox, framed, framedSize, type FrameSettings, NO_FRAME, type PictureBox } from "../../picture/frame.ts";
-import type { Raster } from "../../picture/raster.ts";
-import { shrunk } from "../../picture/shrink.ts";
-import { Problem } from "../../problem.ts";
+import { cropBox, framedSize, NO_FRAME, type FrameSettings } from "../../picture/frame.ts";
 import type { Settings } from "../../settings/fields.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
-import { defineMaking, type Given, type IsSet, type Tools } from "../kind.ts";
+import { defineMaking } from "../kind.ts";
 import { even, fittingWidth, heightFor, type Lying, placeFields } from "../placing.ts";
-import type { Placed, RasterProduct } from "../product.ts";
+import type { RasterProduct } from "../product.ts";
+import { later } from "../../later.ts";
 
 const fields = fieldsFor<Lying>()
   .choice("measured", "Measured over", {
@@ -63,7 +61,9 @@ const fields = fieldsFor<Lying>()
     check: (t) => void framedSize(1e6, 1e6, { ...NO_FRAME, corners: t }),
     auto: () => ({ value: NO_FRAME.corners, reason: "seen from straight above" }),
   });
-type PictureSettings = SettingsOf<typeof fields>;
+export type PictureSettings = SettingsOf<typeof fields>;
+
+const work = later(() => import("./make.ts"));
 
 /** A picture from a file: framed, and laid on the board. */
 export const picture = defineMaking({
@@ -75,49 +75,10 @@ export const picture = defineMaking({
   file: "picture",
   fields,
   handles: { width: "width" },
-  context({ own, board, art, ...given }, tools): Lying {
-    const file = fileOf(given, tools);
-    const size = framedSize(file.width, file.height, frameOf(own));
-    if (!art) return { board, over: size };
-    const k = size.width / rasterOf(given, frameOf(own), tools).width;
-    return { board, over: { width: art.width * k, height: art.height * k } };
-  },
+  context: work("context"),
   isMeasured: (own) => own.measured === "art",
-  make,
+  make: work("make"),
 });
-
-function make(
-  given: Pick<Given, "asset" | "preview" | "art">,
-  s: PictureSettings,
-  _: IsSet,
-  tools: Tools,
-): RasterProduct {
-  const file = fileOf(given, tools);
-  const raster = rasterOf(given, s, tools);
-  const place = placement(s, raster.width, raster.height, given.art);
-  return {
-    is: "raster",
-    raster,
-    place,
-    art: given.art,
-    shrunk: raster.width / framedSize(file.width, file.height, s).width,
-  };
-}
-
-/** The file's own pixels. @throws Problem `no-picture` */
-function fileOf({ asset }: Pick<Given, "asset">, tools: Tools): Raster {
-  if (!asset) throw new Problem("no-picture", "This job has no picture yet. Drop one on the page.");
-  return tools.picture(asset.sha);
-}
-
-/** The framed pixels; fewer of them in a preview. */
-function rasterOf(given: Pick<Given, "asset" | "preview">, frame: FrameSettings, tools: Tools): Raster {
-  const { corners, turn, erase, crop } = frame;
-  const from = fileOf(given, tools);
-  const whole = tools.kept.of("framed", [from, { corners, turn, erase, crop }], framed, 2);
-  if (given.preview === null || whole.width * whole.height <= 2 * given.preview) return whole;
-  return tools.kept.of("shrunk", [whole, given.preview], shrunk, 1);
-}
 
 /** Whether a picture's own settings change its pixels. */
 export const isFramed = (own: Settings): boolean =>
@@ -130,20 +91,6 @@ export const frameOf = (own: Settings): FrameSettings => ({
   erase: String(own.erase ?? NO_FRAME.erase),
   crop: String(own.crop ?? NO_FRAME.crop),
 });
-
-/** Where the picture's pixels lie on the board. */
-function placement(
-  s: { width: number; x: number; y: number },
-  pixelWidth: number,
-  pixelHeight: number,
-  art: PictureBox | null,
-): Placed {
-  const over = art ?? { x: 0, y: 0, width: pixelWidth, height: pixelHeight };
-  const scale = s.width / over.width;
-  const height = scale * pixelHeight;
-  const y1 = s.y + scale * (over.y + over.height);
-  return { scale, x0: s.x - scale * over.x, y0: y1 - height, y1, width: scale * pixelWidth, height };
-}
 
 /** What width and place of a picture are given of, mm on the board. */
 export function measuredSize({ art, place, raster }: RasterProduct): { width: number; height: number } {

@@ -1,15 +1,8 @@
-import { depthInside } from "../../geometry/nearedge.ts";
-import { boundsOf } from "../../geometry/rings.ts";
-import { type Body, bodyAt } from "../../height/body.ts";
-import { curvePoints, curveThrough } from "../../height/curve.ts";
-import { LEAST_CELL } from "../../height/field.ts";
+import { curvePoints } from "../../height/curve.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { depthField, topField } from "../height/fields.ts";
 import { type BoardSize, defineMaking } from "../kind.ts";
-import type { HeightsProduct, ShapesProduct } from "../product.ts";
-
-/** Samples along the longer side of the ground. */
-const SAMPLES = 1000;
+import { later } from "../../later.ts";
 
 interface RaiseContext {
   board: BoardSize;
@@ -79,14 +72,18 @@ const fields = fieldsFor<RaiseContext>()
     step: 1,
     auto: () => ({ value: 5, reason: "room for a cutter beside the shapes" }),
   });
-type RaiseSettings = SettingsOf<typeof fields>;
+export type RaiseSettings = SettingsOf<typeof fields>;
+
+export const reads = { from: { gives: "shapes", label: "Shapes" } } as const;
+
+const work = later(() => import("./make.ts"));
 
 /** Flat shapes with a body: as high as a place lies inside them. */
 export const raise = defineMaking({
   kind: "raise",
   title: "Raised body",
   about: "gives these shapes a round, sloping, hollow or drawn body",
-  reads: { from: { gives: "shapes", label: "Shapes" } } as const,
+  reads,
   gives: "heights",
   fields,
   handles: { depth: "depth" },
@@ -94,26 +91,5 @@ export const raise = defineMaking({
     board,
     widest: tools.clearance(from.ink).widest,
   }),
-  make({ reads: { from } }, s, _, tools): HeightsProduct {
-    return raised(from, s, tools.clearance(from.ink).widest);
-  },
+  make: work("make"),
 });
-
-function raised({ ink }: ShapesProduct, s: RaiseSettings, widest: number): HeightsProduct {
-  const b = boundsOf(ink.xy);
-  const [wide, high] = [b.maxX - b.minX + 2 * s.margin, b.maxY - b.minY + 2 * s.margin];
-  const cell = Math.max(LEAST_CELL, Math.max(wide, high) / SAMPLES);
-  const [x0, y0] = [b.minX - s.margin, b.minY - s.margin];
-  const cells = { x0, y0, cell, width: Math.ceil(wide / cell), height: Math.ceil(high / cell) };
-  const share = s.form === "drawn" ? curveThrough(s.curve) : () => 0;
-  const body: Body = {
-    form: s.form,
-    radius: s.radius,
-    rise: Math.tan((s.angle * Math.PI) / 180),
-    curve: (inward) => s.depth * share(inward),
-  };
-  const highest = bodyAt(body, widest);
-  const pressed = s.tall === "pressed" && highest > s.depth ? s.depth / highest : 1;
-  const z = depthInside(ink, cells).map((d) => Math.min(s.depth, pressed * bodyAt(body, d)) - s.depth - s.top);
-  return { is: "heights", field: { ...cells, z }, picture: null, litho: null };
-}

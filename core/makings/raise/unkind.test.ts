@@ -1,3 +1,4 @@
+import "../../testing/ready.ts";
 import { describe, expect, it } from "vitest";
 import { between } from "../../height/field.ts";
 import { graphOf } from "../../job/build.ts";

@@ -1,12 +1,8 @@
-import { depthInside } from "../../geometry/nearedge.ts";
 import { boundsOf } from "../../geometry/rings.ts";
-import { softInside } from "../../height/soft.ts";
-import { tiled } from "../../height/tiled.ts";
-import { fieldsFor } from "../../settings/list.ts";
-import { MOST_SAMPLES } from "../height/levels.ts";
+import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { type BoardSize, defineMaking } from "../kind.ts";
 import { even } from "../placing.ts";
-import type { HeightsProduct } from "../product.ts";
+import { later } from "../../later.ts";
 
 interface TextureContext {
   board: BoardSize;
@@ -52,16 +48,21 @@ const fields = fieldsFor<TextureContext>()
   .length("y", "From the front", { ...place, auto: (c) => over(c.over?.y0, 0) })
   .length("wide", "Width", { ...size, auto: (c) => over(c.over?.wide, c.board.width) })
   .length("high", "Height", { ...size, auto: (c) => over(c.over?.high, c.board.height) });
+export type TextureSettings = SettingsOf<typeof fields>;
+
+export const reads = {
+  from: { gives: "heights", label: "Surface" },
+  over: { gives: "shapes", label: "Only inside", optional: true },
+} as const;
+
+const work = later(() => import("./make.ts"));
 
 /** A surface laid side by side like tiles, over the board or over shapes. */
 export const texture = defineMaking({
   kind: "texture",
   title: "Texture",
   about: "lays this surface side by side like tiles, over the board or over shapes",
-  reads: {
-    from: { gives: "heights", label: "Surface" },
-    over: { gives: "shapes", label: "Only inside", optional: true },
-  } as const,
+  reads,
   gives: "heights",
   fields,
   handles: {},
@@ -72,13 +73,5 @@ export const texture = defineMaking({
     const sides = { x0: b.minX, y0: b.minY, wide: b.maxX - b.minX, high: b.maxY - b.minY };
     return { board, wide, over: sides };
   },
-  make({ reads: { from, over } }, s): HeightsProduct {
-    const area = { x0: s.x, y0: s.y, wide: s.wide, high: s.high };
-    const field = tiled(from.field, area, s.tile, s.seams, MOST_SAMPLES);
-    if (over) {
-      const deep = depthInside(over.ink, field);
-      for (let k = 0; k < deep.length; k++) field.z[k] *= softInside(deep[k], s.soft);
-    }
-    return { is: "heights", field, picture: null, litho: null };
-  },
+  make: work("make"),
 });

@@ -1,6 +1,7 @@
-import { contrast, findInkLevel, histogram, LUMA, PLAIN_TONE, toGrey, type ToneSettings } from "../../picture/tone.ts";
+import { LUMA, PLAIN_TONE } from "../../picture/tone.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { defineMaking } from "../kind.ts";
+import { later } from "../../later.ts";
 
 interface ToneContext {
   /** mm per pixel of the whole picture */
@@ -106,43 +107,21 @@ const fields = fieldsFor<ToneContext>()
   .with(weight("red", "Red", 0))
   .with(weight("green", "Green", 1))
   .with(weight("blue", "Blue", 2));
-type Tone = SettingsOf<typeof fields>;
+export type Tone = SettingsOf<typeof fields>;
+
+export const reads = { from: { gives: "raster", label: "Picture" } } as const;
+
+const work = later(() => import("./make.ts"));
 
 /** From a picture in colours to one in greys. */
 export const tone = defineMaking({
   kind: "tone",
   title: "Tone",
   about: "turns colours to grey, and mends light and noise",
-  reads: { from: { gives: "raster", label: "Picture" } } as const,
+  reads,
   gives: "grey",
   fields,
   handles: {},
   context: ({ reads: { from } }): ToneContext => ({ scale: from.place.scale * from.shrunk }),
-  make({ reads: { from } }, s, _, tools) {
-    const inPixels = toneSettings(s, from.place.scale);
-    const grey = tools.kept.of("grey", [from.raster, inPixels], (r, t) => toGrey(r, t, tools.progress), 2);
-    const told = tools.kept.of("greys", [grey], (g) => {
-      const bins = histogram(g);
-      return { bins, found: findInkLevel(bins), contrast: contrast(bins) };
-    });
-    return { is: "grey", grey, ...told, picture: from };
-  },
-});
-
-/** The settings with lengths in pixels. @param scale mm per pixel */
-const toneSettings = (v: Tone, scale: number): ToneSettings => ({
-  red: v.red,
-  green: v.green,
-  blue: v.blue,
-  invert: v.invert,
-  black: v.black,
-  white: v.white,
-  dark: v.dark,
-  middle: v.middle,
-  light: v.light,
-  smooth: v.smooth > 0 ? Math.max(1, Math.round(v.smooth / scale)) : 0,
-  local: v.local,
-  localRadius: Math.max(2, Math.round(v.localWidth / scale / 2)),
-  sharpen: v.sharpen,
-  even: v.even > 0 ? Math.max(2, Math.round(v.even / scale / 2)) : 0,
+  make: work("make"),
 });

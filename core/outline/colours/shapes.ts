@@ -5,7 +5,7 @@ import type { Course } from "../course.ts";
 import { checkBusy, fitCourses } from "../courses.ts";
 import { edgeNoise, smoothed } from "../noise.ts";
 import type { Placement } from "../outline.ts";
-import { type Arcs } from "./arcs.ts";
+import type { Arcs } from "./arcs.ts";
 import { draw, reversed, type Segment, segmentsOf, shortened } from "./joints.ts";
 
 /** Every border fitted once, as an open or closed run of segments; both neighbours use the very same. mm */

@@ -1,0 +1,125 @@
+import { upright } from "../../proof/asked.ts";
+import { inset } from "../../geometry/clearance/clearance.ts";
+import { regionArea, ringCount, ringsLength } from "../../geometry/rings.ts";
+import { cutAlong, unroll } from "../../toolpath/loops.ts";
+import { ToolpathWriter } from "../../toolpath/toolpath.ts";
+import { formatLength } from "../../units.ts";
+import { clearEven } from "../area/even.ts";
+import { Ground } from "../area/ground.ts";
+import { SegmentGrid } from "../../geometry/segmentgrid.ts";
+import { type AreaPlan, type Level, levels } from "../area/level.ts";
+import { leftIn } from "../area/left.ts";
+import { clearLines } from "../area/lines.ts";
+import { clearRings } from "../area/rings.ts";
+import { areaSeconds, speedAlong } from "../area/seconds.ts";
+import { liftSeconds } from "../area/survey.ts";
+import { safeStepover, slopeOf } from "../fields.ts";
+import type { ArtInputs, Left, Note, Planned } from "../kind.ts";
+import type { PocketSettings } from "./pocket.ts";
+
+/** How a pocket is cleared, the finishing pass left on its walls. */
+function areaOf(inputs: ArtInputs, s: PocketSettings, notes: Note[]): AreaPlan {
+  return {
+    c: inputs.clearance(inputs.reads.art.ink),
+    radius: inputs.cutter.diameter / 2,
+    stepover: safeStepover(inputs, s, notes, "Pocket"),
+    slope: slopeOf(s),
+    entry: s.entry,
+    centre: inputs.cutter.centreCutting,
+    conventional: s.direction === "conventional",
+  };
+}
+
+/** So many times as long as rings: the middle of eleven pictures, lines from 0.9 to 1.8, even load from 1.9 to 4.8. */
+const WAY_SECONDS = { rings: 1, lines: 1.1, even: 2.4 };
+
+/** How long it would take, without planning it, s; Infinity where its flutes end above the floor or it fits nowhere. */
+export function estimate(inputs: ArtInputs, s: PocketSettings): number {
+  const region = inputs.reads.art.ink;
+  if (ringCount(region) === 0) return 0;
+  const area = areaOf(inputs, s, []);
+  const wall = area.radius + s.leave;
+  if (inputs.cutter.fluteLength < s.depth || area.c.widest <= wall) return Infinity;
+  const all = levels(s.depth, s.stepdown, () => wall + s.finish);
+  const seconds = WAY_SECONDS[s.way] * areaSeconds(inputs, s, { region, area, levels: all });
+  if (s.finish === 0) return seconds;
+  const { rings } = inset(area.c, wall);
+  const round = ringsLength(rings) / speedAlong(inputs, s, area.c, wall);
+  const enter = liftSeconds(inputs.machine, s.depth / 2, 2 * area.radius);
+  return seconds + all.length * (round + ringCount(rings) * enter);
+}
+
+/** As much of a pocket as nobody would take a finer cutter for, as a share of its area. */
+const SPARE = 0.01;
+
+export function left(inputs: ArtInputs, _s: PocketSettings): Left {
+  const region = inputs.reads.art.ink;
+  const finest = Math.min(inputs.cutter.diameter, ...inputs.helpers.map((h) => h.cutter.diameter)) / 2;
+  const area = leftIn(inputs, region, finest);
+  return { area, missing: 0, spare: SPARE * regionArea(region) };
+}
+
+export function plan(inputs: ArtInputs, s: PocketSettings): Planned {
+  const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
+  const notes: Note[] = [];
+  const region = inputs.reads.art.ink;
+  if (ringCount(region) === 0) return { toolpath: w.take(), notes, facts: {} };
+  const radius = inputs.cutter.diameter / 2;
+  const c = inputs.clearance(region);
+  inputs.progress(0.3);
+  const wall = radius + s.leave;
+  const finish = s.finish;
+  const area = areaOf(inputs, s, notes);
+  const facts = { widest: c.widest, deepest: s.depth, area: regionArea(region) };
+  const out = (): Planned => ({
+    toolpath: w.take(),
+    notes,
+    facts,
+    within: region,
+    asked: upright(region, s.depth),
+  });
+  if (c.widest <= wall) {
+    notes.push({
+      code: "cutter-too-wide",
+      severity: "stop",
+      message:
+        `The ${formatLength(inputs.cutter.diameter)} mm cutter fits nowhere in the pocket: its widest place is ` +
+        `${formatLength(2 * c.widest)} mm. Use a smaller cutter.`,
+    });
+    return out();
+  }
+  // Where the finishing allowance leaves no way in, the wall pass alone does it.
+  const all = levels(s.depth, s.stepdown, () => wall + finish);
+  const ground = new Ground(w, area, new SegmentGrid(region));
+  let crowded = 0;
+  all.forEach((level, k) => {
+    if (finish > 0 && s.first === "walls") walls(ground, { ...level, from: wall }, true);
+    if (s.way === "lines") clearLines(ground, level, (s.angle * Math.PI) / 180);
+    else if (s.way === "even") crowded = Math.max(crowded, clearEven(ground, level) || 0);
+    else clearRings(ground, level);
+    if (finish > 0 && s.first !== "walls") walls(ground, { ...level, from: wall }, false);
+    inputs.progress(0.3 + (0.7 * (k + 1)) / all.length);
+  });
+  notes.push(...ground.notes("Pocket"));
+  if (crowded > 0.5)
+    notes.push({
+      code: "load-in-narrows",
+      severity: "note",
+      message:
+        `Over ${formatLength(crowded, "mm", 1)} mm, in corners and narrows, the pocket is hardly wider than the ` +
+        "cutter: there it is loaded to both sides whatever is done. A smaller cutter helps.",
+    });
+  return out();
+}
+
+/** Once round every wall, before the floor between them is cleared or after. */
+function walls(g: Ground, level: Level, first: boolean): void {
+  const { w, p } = g;
+  if (first) g.begin(level);
+  else g.comesNearer(level);
+  const { rings } = inset(p.c, level.from);
+  for (let k = 0; k < ringCount(rings); k++) {
+    const loop = g.enterLoop(unroll(rings.xy, rings.starts[k], rings.starts[k + 1], 0, p.conventional));
+    if (loop) cutAlong(w, loop.x, loop.y, 0, loop.x.length - 1, level.z1);
+  }
+}

@@ -1,0 +1,94 @@
+import { sloping } from "../../proof/asked.ts";
+import { carveRegion } from "./border.ts";
+import type { CarveInputs } from "./reads.ts";
+import { isCone, profileOf, SCRATCH } from "../../cutters/profile.ts";
+import { regionArea, ringCount } from "../../geometry/rings.ts";
+import { formatLength } from "../../units.ts";
+import { between } from "../../toolpath/stretches.ts";
+import { ToolpathWriter } from "../../toolpath/toolpath.ts";
+import { leftIn } from "../area/left.ts";
+import type { Left, Note, Planned } from "../kind.ts";
+import { floorTrails } from "./rest.ts";
+import { carveTrails, clearLinks } from "./trails.ts";
+import { carveSeconds } from "./seconds.ts";
+import { passesOver, strokesOf } from "./strokes.ts";
+import { thinParts } from "./thin.ts";
+import type { VcarveSettings } from "./vcarve.ts";
+
+/** How long it would take, without planning it, s. */
+export function estimate(inputs: CarveInputs, s: VcarveSettings): number {
+  const region = carveRegion(inputs, s);
+  return region && ringCount(region) > 0 ? carveSeconds(inputs, s, strokesOf(inputs, s, region)) : 0;
+}
+
+/** Where its point is wider than the shapes: clearing cutters leave nothing that it does not take. */
+export function left(inputs: CarveInputs, s: VcarveSettings): Left {
+  const region = carveRegion(inputs, s);
+  const { r } = profileOf(inputs.cutter);
+  if (!region) return { area: 0, missing: 0, spare: 0 };
+  const area = leftIn(inputs, region, r(SCRATCH));
+  return { area, missing: 0, spare: area };
+}
+
+export function plan(inputs: CarveInputs, s: VcarveSettings): Planned {
+  const profile = profileOf(inputs.cutter);
+  const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
+  const region = carveRegion(inputs, s);
+  if (!region || ringCount(region) === 0)
+    return { toolpath: w.take(), notes: region ? [] : [outsideBorder], facts: {} };
+  const { c, floor, rho, trails, opened } = strokesOf(inputs, s, region);
+  inputs.progress(0.4);
+  const { rest, scraped } = floorTrails(inputs, c, s, profile, floor, rho);
+  inputs.progress(0.8);
+  const all = [...trails, ...rest];
+
+  const links = clearLinks(region, (depth) => profile.r(depth), floor);
+  const step = s.stepdown;
+  const passes = passesOver(c, s, floor, profile);
+  for (let k = 0; k < passes; k++) {
+    const top = k === 0 ? Infinity : -k * step;
+    const low = k === passes - 1 ? -floor : -(k + 1) * step;
+    const parts = passes === 1 ? all : all.flatMap((t) => between(t, top, low));
+    carveTrails(w, parts, links, floor, opened);
+  }
+  const thin = thinParts(c, profile.r(SCRATCH));
+  const facts = {
+    widest: c.widest,
+    deepest: Math.min(floor, profile.h(Math.min(c.widest, profile.radius))),
+    scraped,
+    area: regionArea(region),
+    thinArea: thin.area,
+    thinX: thin.x,
+    thinY: thin.y,
+  };
+  const notes: Note[] =
+    scraped > LONG_SCRAPE
+      ? [
+          {
+            code: "v-scrapes-floor",
+            severity: "warning",
+            message:
+              `The V cutter scrapes ${formatLength(scraped / 1000, "mm", 1)} m of open floor. Clear wide floors ` +
+              "with a flat cutter first.",
+          },
+        ]
+      : [];
+  return {
+    toolpath: w.take(),
+    notes,
+    facts,
+    within: region,
+    ...(isCone(profile) && { asked: sloping(region, floor, profile.coneSlope, s.ridge) }),
+  };
+}
+
+/** Scraping longer than this on open floor deserves a clearing cutter, mm. */
+const LONG_SCRAPE = 15000;
+
+const outsideBorder = {
+  code: "ink-outside-border",
+  severity: "stop" as const,
+  message:
+    "The art reaches beyond its border, or no outline is chosen for it, so nothing can be left standing there. " +
+    "Make the art smaller, move it, or choose or widen the border.",
+};
