@@ -59,7 +59,11 @@ describe("the pages' own code, put into a copy of the tree", () => {
   afterAll(() => rmSync(copy, { recursive: true, force: true }));
 
   it("changes one folder and the register, no more", () => {
-    expect(apply("adding-a-cut.md")).toEqual(["core/cuts/trace/trace.ts", "core/cuts/register.ts"]);
+    expect(apply("adding-a-cut.md")).toEqual([
+      "core/cuts/trace/trace.ts",
+      "core/cuts/trace/plan.ts",
+      "core/cuts/register.ts",
+    ]);
     expect(apply("adding-a-making.md")).toEqual(["core/makings/mirror/mirror.ts", "core/makings/register.ts"]);
   });
 

@@ -1,3 +1,4 @@
+import "../testing/ready.ts";
 import { describe, expect, it } from "vitest";
 import { SHOP } from "../testing/shop.ts";
 import { warmUpCarving } from "./warm.ts";

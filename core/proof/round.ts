@@ -1,5 +1,6 @@
 import type { Profile } from "../cutters/profile.ts";
 import { clip, EDGE, span } from "./span.ts";
+import { Straight } from "./straight.ts";
 import type { Surface } from "./surface.ts";
 
 /**
@@ -11,21 +12,7 @@ import type { Surface } from "./surface.ts";
  * *abreast* of the move while 0 ≤ w ≤ length. Height over the move is convex in w, so that a cell beyond its end is
  * lowest over the end.
  */
-export class RoundMove {
-  x0 = 0;
-  y0 = 0;
-  z0 = 0;
-  x1 = 0;
-  y1 = 0;
-  z1 = 0;
-  /** direction */
-  ux = 0;
-  uy = 0;
-  length = 0;
-  /** rise for each mm of way */
-  slope = 0;
-  /** farthest beside it that it can cut, mm */
-  reach = 0;
+export class RoundMove extends Straight {
   /** where it is lowest over what lies at the v last asked for, mm ahead of it, and how much that adds to its height */
   lead = 0;
   rise = 0;
@@ -48,23 +35,12 @@ export class RoundMove {
 
   /** @returns whether the move is of this kind; what is kept is of no use otherwise */
   set(p: Profile, x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): boolean {
-    const length = Math.sqrt((x1 - x0) * (x1 - x0) + (y1 - y0) * (y1 - y0));
-    const slope = (z1 - z0) / length;
-    const ascent = Math.abs(slope);
-    if (p.ball === 0 || length < 1e-9 || (p.coneSlope > 0 && ascent >= p.coneSlope)) return false;
+    if (p.ball === 0 || !this.place(x0, y0, z0, x1, y1, z1)) return false;
+    const ascent = Math.abs(this.slope);
+    if (p.coneSlope > 0 && ascent >= p.coneSlope) return false;
     this.p = p;
-    this.x0 = x0;
-    this.y0 = y0;
-    this.z0 = z0;
-    this.x1 = x1;
-    this.y1 = y1;
-    this.z1 = z1;
-    this.ux = (x1 - x0) / length;
-    this.uy = (y1 - y0) / length;
-    this.length = length;
-    this.slope = slope;
     this.reach = p.r(-Math.min(z0, z1));
-    this.way = slope < 0 ? 1 : -1;
+    this.way = this.slope < 0 ? 1 : -1;
     this.roundness = Math.sqrt(1 + ascent * ascent);
     this.onBall = ascent / this.roundness;
     const { coneSlope: c, coneFrom } = p;

@@ -1,6 +1,7 @@
 import { isCone, isFlat, type Profile } from "../cutters/profile.ts";
 import { cutCrescent } from "./crescent.ts";
 import { clip, EDGE, span } from "./span.ts";
+import { Straight } from "./straight.ts";
 import type { Surface } from "./surface.ts";
 
 /**
@@ -11,36 +12,19 @@ import type { Surface } from "./surface.ts";
  * cell lies *abreast* while 0 ≤ w ≤ length. Height over the move is convex in w, so a cell beyond the end is lowest
  * over the end. (A sloping flat's w is where its rim leaves the cell last, or comes to it first.)
  */
-export class Swath {
-  x0 = 0;
-  y0 = 0;
-  z0 = 0;
-  x1 = 0;
-  y1 = 0;
-  z1 = 0;
-  /** direction */
-  ux = 0;
-  uy = 0;
-  length = 0;
-  /** rise for each mm of way */
-  slope = 0;
+export class Swath extends Straight {
   /** how far ahead of abreast the cutter is lowest, for each mm across: negative when it climbs */
   ahead = 0;
   /** rise of the groove's wall for each mm across */
   wall = 0;
-  /** farthest across that it can cut, mm */
-  reach = 0;
   /** taken further at its start and end, so that the wedge of a slight bend is covered, mm */
   before = 0;
   after = 0;
 
   /** @returns whether the move is of this kind; what is kept is of no use otherwise */
   set(p: Profile, x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): boolean {
-    const dx = x1 - x0;
-    const dy = y1 - y0;
-    const length = Math.sqrt(dx * dx + dy * dy);
-    if (length < 1e-9) return false;
-    const slope = (z1 - z0) / length;
+    if (!this.place(x0, y0, z0, x1, y1, z1)) return false;
+    const { slope } = this;
     const steep = Math.abs(slope);
     const low = Math.min(z0, z1);
     // Deeper than the cone is high its shank's wall would come into play.
@@ -51,16 +35,6 @@ export class Swath {
       !(isCone(p) && p.flat === 0 && steep < 0.98 * p.coneSlope && -low <= p.radius * p.coneSlope)
     )
       return false;
-    this.x0 = x0;
-    this.y0 = y0;
-    this.z0 = z0;
-    this.x1 = x1;
-    this.y1 = y1;
-    this.z1 = z1;
-    this.ux = dx / length;
-    this.uy = dy / length;
-    this.length = length;
-    this.slope = slope;
     this.wall = flat ? 0 : Math.sqrt(p.coneSlope * p.coneSlope - slope * slope);
     this.ahead = slope === 0 || flat ? 0 : -slope / this.wall;
     this.reach = p.r(-low) / Math.sqrt(1 + this.ahead * this.ahead);
