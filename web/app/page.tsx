@@ -1,7 +1,5 @@
-import { listJobs } from "@/server/jobs";
-import { served } from "@/server/served";
 import { JobsPage } from "@/shop/jobs";
 
-export default async function Page() {
-  return <JobsPage first={await served(listJobs())} />;
+export default function Page() {
+  return <JobsPage />;
 }

@@ -1,17 +1,14 @@
-import { notFound } from "next/navigation";
-import { assetInfo } from "@/server/assets";
-import { served } from "@/server/served";
+import { Suspense } from "react";
 import { shopNow } from "@/server/shop";
 import { BeginPage } from "@/shop/begin";
 import { ShopProvider } from "@/ui/shop";
 
-export default async function Page({ searchParams }: { searchParams: Promise<{ asset?: string }> }) {
-  const { asset = "" } = await searchParams;
-  const picture = await served(assetInfo(asset));
-  if (!picture) notFound();
+export default async function Page() {
   return (
     <ShopProvider shop={await shopNow()}>
-      <BeginPage asset={picture.value} />
+      <Suspense>
+        <BeginPage />
+      </Suspense>
     </ShopProvider>
   );
 }
