@@ -15,6 +15,12 @@ export const settled = (p: Page) =>
     { timeout: 60_000 },
   );
 
+/** The jobs' page, alive: one that is only drawn answers no key and takes no file. */
+export async function home(p: Page, url: string): Promise<void> {
+  await p.goto(url);
+  await p.getByText("Loading the jobs").waitFor({ state: "hidden" });
+}
+
 /** Serious and critical findings of the accessibility scan on the page as it is. */
 export async function accessibility(p: Page): Promise<string[]> {
   // Evaluated, not put into the page: the page runs no script that is not its own.

@@ -4,7 +4,7 @@ import { join } from "node:path";
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { ginkgo, scan } from "../demo/art.ts";
-import { accessibility, settled } from "./bench.ts";
+import { accessibility, home, settled } from "./bench.ts";
 import { launch } from "./browser.ts";
 import { counted, countOn } from "./counted.ts";
 import { type Running, startServer } from "./server.ts";
@@ -55,9 +55,7 @@ const undoSays = (what: RegExp) => page.getByRole("button", { name: what }).wait
 
 describe("a whole piece with the keyboard alone", () => {
   it("begins with a picture and an outcome", async () => {
-    await page.goto(server.url);
-    // A page that is drawn but not yet alive answers no key: it is alive once it has asked for the jobs.
-    await page.getByText("Drop a picture anywhere on this page").waitFor();
+    await home(page, server.url);
     await tabTo(/^button Begin with a picture/);
     const [chooser] = await Promise.all([page.waitForEvent("filechooser", { timeout: 30_000 }), press("Enter")]);
     await chooser.setFiles(join(dir, "ginkgo.jpg"));

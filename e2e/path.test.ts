@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { readProgram } from "@oaken/core/output/gcode/reader";
 import { RAPID } from "@oaken/core/toolpath/toolpath";
 import { ginkgo, scan } from "../demo/art.ts";
-import { accessibility, settled } from "./bench.ts";
+import { accessibility, home, settled } from "./bench.ts";
 import { launch } from "./browser.ts";
 import { type Running, startServer } from "./server.ts";
 
@@ -60,7 +60,7 @@ const BEGIN_MS = 150_000;
 
 describe("from one picture to a cut sign", () => {
   it("the home page invites a picture, and refuses what is none with a sentence", async () => {
-    await page.goto(server.url);
+    await home(page, server.url);
     await page.getByText("Drop a picture anywhere").waitFor();
     expect(await accessibility(page)).toEqual([]);
     await page.setInputFiles('input[aria-label="Begin with a picture"]', join(dir, "letter.png"));
@@ -256,7 +256,7 @@ describe("from one picture to a cut sign", () => {
   });
 
   it("jobs are found, copied, archived and restored", async () => {
-    await page.goto(server.url);
+    await home(page, server.url);
     await page.getByLabel("Search jobs").fill("mine");
     await page.waitForFunction(() => document.querySelectorAll("li").length === 1);
     await page.getByRole("button", { name: /Duplicate/ }).click();

@@ -5,7 +5,7 @@ import { unzipSync } from "fflate";
 import type { Browser, Page } from "playwright-core";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessibility, openNew, settled } from "./bench.ts";
+import { accessibility, home, openNew, settled } from "./bench.ts";
 import type { JobDocument } from "@oaken/core/job/document";
 import { launch } from "./browser.ts";
 import { type Running, startServer } from "./server.ts";
@@ -175,7 +175,7 @@ describe("a class from a starting job", () => {
     const bytes = await bar(200);
     await openNew(page, server.url, { name: "label.png", bytes }, "sign", { width: 80, height: 60, thickness: 12 });
     await settled(page);
-    await page.goto(server.url);
+    await home(page, server.url);
     await page.getByRole("button", { name: /Let others begin from/ }).click();
     await page.waitForURL(/\/class\//);
     start = page.url().split("/").pop()!;

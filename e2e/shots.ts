@@ -3,7 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import sharp from "sharp";
 import { ginkgo, scan } from "../demo/art.ts";
-import { settled as onceSettled } from "./bench.ts";
+import { home, settled as onceSettled } from "./bench.ts";
 import { launch } from "./browser.ts";
 import { startServer } from "./server.ts";
 
@@ -23,13 +23,13 @@ const shot = async (name: string) => {
   console.log(`${name}.png`);
 };
 const openJob = async (name: string) => {
-  await page.goto(server.url);
+  await home(page, server.url);
   await page.getByText(name).click();
   await page.waitForURL(/\/job\//);
   await settled();
 };
 
-await page.goto(server.url);
+await home(page, server.url);
 await page.getByText("Ginkgo bed marker").waitFor();
 await shot("jobs");
 
@@ -109,12 +109,12 @@ await shot("rack");
 await page.goto(`${server.url}/machines?table=dialects`);
 await page.getByRole("gridcell", { name: /^Name of Inches/ }).click();
 await shot("dialects");
-await page.goto(server.url);
+await home(page, server.url);
 await page.getByRole("link", { name: /Everybody's pieces from Seedling label/ }).click();
 await page.getByRole("heading", { name: "8 people" }).waitFor();
 await shot("class");
 
-await page.goto(server.url);
+await home(page, server.url);
 await page.getByRole("button", { name: "Begin with words" }).click();
 await settled();
 const words = page.getByRole("textbox", { name: "Words", exact: true });

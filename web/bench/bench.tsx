@@ -1,11 +1,12 @@
 "use client";
 import dynamic from "next/dynamic";
-import { useContext, useEffect, useState } from "react";
+import { useContext, useEffect, useRef, useState } from "react";
 import Link from "next/link";
 import { Tooltip } from "radix-ui";
 import type { JobDocument } from "@oaken/core/job/document";
 import { Desk } from "../compute/desk.ts";
 import { api } from "../ui/api.ts";
+import { type Served, takeServed } from "../ui/served.ts";
 import { BenchContext, useBench, useBenchStore, useSpoken } from "./context.tsx";
 import { Header } from "./header.tsx";
 import { KeptProof } from "./stage/kept-proof.tsx";
@@ -35,20 +36,20 @@ interface Opened {
   document: JobDocument;
 }
 
-export function BenchPage({ id }: { id: string }) {
+export function BenchPage({ id, first }: { id: string; first: Served<Opened> | null }) {
   const [opened, setOpened] = useState<{ bench: Bench; desk: Desk } | null>(null);
   const [wrong, setWrong] = useState<string | null>(null);
+  const sentFirst = useRef(first);
   useEffect(() => {
     // The workers load while the job does.
     const desk = new Desk();
     let gone = false;
-    api<Opened>(`/api/jobs/${id}`).then(
-      (o) => {
-        if (gone) return;
-        setOpened({ bench: createBench(id, o.document, o.card.revision, o.card.written), desk });
-      },
-      (e: Error) => setWrong(e.message),
-    );
+    const open = (o: Opened) => {
+      if (!gone) setOpened({ bench: createBench(id, o.document, o.card.revision, o.card.written), desk });
+    };
+    const sent = takeServed(sentFirst.current);
+    if (sent) open(sent);
+    else api<Opened>(`/api/jobs/${id}`).then(open, (e: Error) => setWrong(e.message));
     return () => {
       gone = true;
       desk.close();

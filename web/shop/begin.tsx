@@ -1,10 +1,11 @@
 "use client";
 import { useEffect, useMemo, useState } from "react";
-import { useRouter, useSearchParams } from "next/navigation";
+import { useRouter } from "next/navigation";
 import { documentOf } from "@oaken/core/job/boards";
 import { aboutOf } from "@oaken/core/job/graph";
 import { usualStock } from "@oaken/core/job/document";
 import { OUTCOMES } from "@oaken/core/job/outcomes";
+import type { Asset } from "@oaken/core/makings/kind";
 import type { Cure } from "@oaken/core/picture/fitness";
 import { materialIn } from "@oaken/core/shop/shop";
 import { fieldLength, spoken } from "@oaken/core/speech";
@@ -22,21 +23,11 @@ import { jobOf, type Stock, useBegun } from "./begun.ts";
 import { Outcomes } from "./outcome-cards.tsx";
 
 /** A dropped picture: what it is good for, at which size, and what it would become. */
-export function BeginPage() {
-  const query = useSearchParams();
+export function BeginPage({ asset }: { asset: Asset }) {
   const shop = useShop();
   const router = useRouter();
   const taking = useTaking();
-  const sha = query.get("asset") ?? "";
-  const asset = useMemo(
-    () => ({
-      sha,
-      name: query.get("name") ?? "picture",
-      width: Number(query.get("w")) || 1,
-      height: Number(query.get("h")) || 1,
-    }),
-    [sha, query],
-  );
+  const { sha } = asset;
   const [unit, setUnit] = useUnit();
   const say = (text: string) => spoken(text, unit);
   const [stock, setStock] = useState<Stock>(() => usualStock(shop));
@@ -103,13 +94,11 @@ export function BeginPage() {
         <div className="grid grid-cols-[300px_1fr_300px] gap-6">
           <div>
             <div className="grid h-[220px] place-items-center rounded-md bg-sunk p-2">
-              {sha && (
-                <img
-                  src={`/api/assets/${sha}/picture?side=600`}
-                  alt={`The picture ${asset.name}`}
-                  className="max-h-[204px] max-w-full shadow-card"
-                />
-              )}
+              <img
+                src={`/api/assets/${sha}/picture?side=600`}
+                alt={`The picture ${asset.name}`}
+                className="max-h-[204px] max-w-full shadow-card"
+              />
             </div>
             <div className="mt-2 flex items-center justify-between text-soft">
               <span className="num">

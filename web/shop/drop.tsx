@@ -14,8 +14,7 @@ export interface Waiting {
   height: number;
 }
 export const waitingPictures = (): Waiting[] => JSON.parse(sessionStorage.getItem(QUEUE) ?? "[]") as Waiting[];
-export const beginAddress = (a: Waiting): string =>
-  `/begin?asset=${a.sha}&name=${encodeURIComponent(a.name)}&w=${a.width}&h=${a.height}`;
+export const beginAddress = ({ sha }: Waiting): string => `/begin?asset=${sha}`;
 
 export function useTaking() {
   const router = useRouter();

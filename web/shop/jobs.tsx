@@ -10,6 +10,7 @@ import { useUnit } from "../ui/use-unit.ts";
 import type { JobCard } from "../server/card.ts";
 import { api } from "../ui/api.ts";
 import { Pick } from "../ui/pick.tsx";
+import { type Served, takeServed } from "../ui/served.ts";
 import { Toggle } from "../ui/toggle.tsx";
 import { ChooseFile, DropAnywhere, PICTURES, useTaking } from "./drop.tsx";
 import { ProofPicture } from "./proof-picture.tsx";
@@ -18,7 +19,7 @@ import { ShopHeader } from "./shop-header.tsx";
 const SORTS = { changed: "last changed", name: "name", time: "machining time" } as const;
 
 /** Home: every job as a card with the picture of its proof; or the heights that are kept for jobs to take. */
-export function JobsPage({ here = "jobs" }: { here?: "jobs" | "heights" }) {
+export function JobsPage({ here = "jobs", first }: { here?: "jobs" | "heights"; first: Served<JobCard[]> | null }) {
   const isKept = here === "heights";
   const [unit] = useUnit();
   const [jobs, setJobs] = useState<JobCard[] | null>(null);
@@ -28,7 +29,11 @@ export function JobsPage({ here = "jobs" }: { here?: "jobs" | "heights" }) {
   const [shelf, setShelf] = useState<"current" | "archive">("current");
   const taking = useTaking();
   const load = useCallback(() => api<JobCard[]>("/api/jobs").then(setJobs, (e: Error) => setWrong(e.message)), []);
-  useEffect(() => void load(), [load]);
+  useEffect(() => {
+    const sent = takeServed(first);
+    if (sent) setJobs(sent);
+    else void load();
+  }, [first, load]);
   // Whoever looks at the jobs will open one.
   useEffect(() => (jobs && jobs.length > 0 ? prepareSpare() : undefined), [jobs]);
   const act = (work: Promise<unknown>) => work.then(load, (e: Error) => setWrong(e.message));
