@@ -20,10 +20,10 @@ export interface TipSurface extends HeightField {
 }
 
 /**
- * The lowest tips over every sample of a surface, c(p) = max over |q − p| ≤ R of (z(q) − h(|q − p|)), exactly, square
- * by square. What holds the cutter beside a square holds it high over the square too, which bounds its tips from below;
- * whole squares of samples that cannot reach that bound, were their highest the nearest, are left out at once, then
- * single samples; the rest are tried at all places of the square.
+ * The lowest tips over every sample of a surface, exactly: c(p) = max over |q − p| ≤ R of (z(q) − h(|q − p|)).
+ * Square by square: what holds the cutter beside a square holds it high over the square too, which bounds its tips
+ * from below; whole squares of samples that cannot reach that bound, were their highest the nearest, are left out at
+ * once, then single samples; the rest are tried at all places of the square.
  */
 export function tipSurface(t: HeightField, cutter: Profile, progress: Progress = noProgress): TipSurface {
   const p = used(cutter, t);
@@ -159,7 +159,8 @@ function fromAround(t: HeightField, tops: Tops, around: Around, over: OverSample
   beside.place[0] = (row - square.j + over.middle) * over.side + column - square.i + over.middle;
   beside.count = 1;
   for (let b = 0; b < SQUARE; b++) raise(beside, over.exact, -b * over.side, known, b * SQUARE);
-  known.least = Math.min(...tip);
+  known.least = Infinity;
+  for (let k = 0; k < tip.length; k++) if (tip[k] < known.least) known.least = tip[k];
 }
 
 /** The samples that may hold the cutter higher than `least` somewhere in a square. */

@@ -120,11 +120,9 @@ export class Tips {
 
   /** The tip over (u, v), in cells, by one sample alone; −∞ beyond the cutter's rim or the surface. */
   private heldBy(i: number, j: number, u: number, v: number): number {
-    const { t, p } = this;
+    const { t } = this;
     if (i < 0 || j < 0 || i >= t.width || j >= t.height) return -Infinity;
-    // Not Math.hypot, which takes longer than all the rest of this.
-    const r = Math.sqrt((i - u) * (i - u) + (j - v) * (j - v)) * t.cell;
-    return r > p.radius * RIM ? -Infinity : t.z[j * t.width + i] - p.h(Math.min(p.radius, r));
+    return t.z[j * t.width + i] - this.above(i - u, j - v);
   }
 
   /**

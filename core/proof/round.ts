@@ -7,10 +7,10 @@ import type { Surface } from "./surface.ts";
  * A straight move, level or sloping, of a ball or a tapered ball that is less steep than its flank.
  *
  * Over a cell (u along the move, v beside it) the cutter is lowest when its tip has come to w = u + lead(v): there the
- * move's slope m and the cutter balance. On the ball that is ahead or behind by a = |m|·√(b² − v²)/√(1 + m²), on the
- * cone by |m|·v/√(c² − m²), never farther than its rim; how low it is there is z₀ + m·u + rise(v). The cell lies
- * *abreast* of the move while 0 ≤ w ≤ length. Height over the move is convex in w, so that a cell beyond its end is
- * lowest over the end.
+ * move's slope m and the cutter balance. On the ball that is ahead or behind by |m|·√(b² − v²)/√(1 + m²),
+ * on the cone by |m|·v/√(c² − m²), never farther than its rim; its height is z₀ + m·u + rise(v) there. A cell
+ * lies *abreast* of the move while 0 ≤ w ≤ length. Height over the move is convex in w, so that a cell beyond its
+ * end is lowest over the end.
  */
 export class RoundMove extends Straight {
   /** where it is lowest over what lies at the v last asked for, mm ahead of it, and how much that adds to its height */

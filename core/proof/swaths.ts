@@ -71,9 +71,10 @@ export class Swaths {
 
   private joint(from: Swath | RoundMove, to: Swath | RoundMove): void {
     const { s, p, cut } = this;
-    if (from instanceof RoundMove || to instanceof RoundMove)
-      cutJoint(s, p, cut, to.x0, to.y0, to.z0, from as RoundMove, to as RoundMove);
-    else if (this.level) this.bend(from, to);
+    if (from instanceof RoundMove && to instanceof RoundMove) cutJoint(s, p, cut, to.x0, to.y0, to.z0, from, to);
+    // One cutter's moves are all of one kind.
+    if (!(from instanceof Swath && to instanceof Swath)) return;
+    if (this.level) this.bend(from, to);
     else cutPoint(s, p, cut, to.x0, to.y0, to.z0, from, to);
   }
 

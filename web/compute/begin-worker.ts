@@ -15,11 +15,11 @@ import { OUTCOMES } from "@oaken/core/job/outcomes";
 import { blockiness, type Fit, fitnessOf, judge, preparation, unevenness } from "@oaken/core/picture/fitness";
 import type { Raster } from "@oaken/core/picture/raster";
 import { noiseOf } from "@oaken/core/picture/tone";
-import { loaded } from "@oaken/core/later";
 import { Cancelled, Problem } from "@oaken/core/problem";
 import type { BeginAsk, Begun, BegunOutcome } from "./begin-messages.ts";
 import { plansOf } from "./plans.ts";
 import { pixels } from "./pixels.ts";
+import { ready } from "./ready.ts";
 
 /** Cells of an outcome's small proof. */
 const CELLS = 90_000;
@@ -150,7 +150,7 @@ function outcomeOf(id: string, prepared: BegunOutcome["prepared"], build: BuildR
   };
 }
 
-let queue = loaded();
+let queue = ready();
 self.onmessage = (e: MessageEvent<BeginAsk>) => {
   newest = e.data.seq;
   queue = queue.then(() => begin(e.data));

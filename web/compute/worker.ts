@@ -9,7 +9,6 @@ import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
 import { facesIn, type Files } from "@oaken/core/job/tools";
 import type { Face, FaceId } from "@oaken/core/lettering/face";
 import type { Raster } from "@oaken/core/picture/raster";
-import { loaded } from "@oaken/core/later";
 import { Cancelled, Problem } from "@oaken/core/problem";
 import { pieceSeen } from "@oaken/core/job/seen";
 import { loadFace } from "./faces.ts";
@@ -19,6 +18,7 @@ import { Scrubber } from "./scrubber.ts";
 import { packed } from "./drawn.ts";
 import { Sender } from "./parcels.ts";
 import { preview } from "./preview.ts";
+import { ready } from "./ready.ts";
 import { sheetFonts } from "./fonts.ts";
 import { FINE_CELLS, sheetOf, writtenOf } from "./written.ts";
 
@@ -172,7 +172,7 @@ async function thumb(r: BuildResult, side: number): Promise<Uint8Array> {
 }
 
 // One after another: a build that is no longer wanted stops itself, so that nothing queues behind it for long.
-let queue = loaded();
+let queue = ready();
 self.onmessage = (e: MessageEvent<Ask>) => {
   queue = queue.then(() => answer(e.data));
 };

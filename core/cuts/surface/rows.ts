@@ -129,10 +129,7 @@ export function tipsAlong(
 ): Float32Array {
   const out = new Float32Array(places);
   for (let i = 0; i < places; i++) {
-    const k = Math.min(row.x.length - 2, Math.floor(i / row.each));
-    const share = i / row.each - k;
-    const x = row.x[k] + share * (row.x[k + 1] - row.x[k]);
-    const y = row.y[k] + share * (row.y[k + 1] - row.y[k]);
+    const { x, y } = placeOn(row, i);
     const isBeyond = passed !== null && Math.max(passed.x0 - x, x - passed.x1, passed.y0 - y, y - passed.y1) > NEARLY;
     out[i] = isBeyond ? Infinity : tips.at(x, y);
   }
