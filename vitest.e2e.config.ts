@@ -7,7 +7,7 @@ export default defineConfig({
     hookTimeout: 120_000,
     globalSetup: ["./scripts/vitest-setup.mjs"],
     pool: "forks",
-    fileParallelism: false,
+    maxWorkers: 2,
     bail: 0,
   },
 });

@@ -15,10 +15,22 @@ export const settled = (p: Page) =>
     { timeout: 60_000 },
   );
 
-/** The jobs' page, alive: one that is only drawn answers no key and takes no file. */
-export async function home(p: Page, url: string): Promise<void> {
-  await p.goto(url);
-  await p.getByText("Loading the jobs").waitFor({ state: "hidden" });
+/**
+ * The page of an address, alive: one that the server has drawn but that React has not taken over yet answers no key
+ * and takes no file. What is shown while a page is fetched does not count.
+ */
+export async function visit(p: Page, address: string): Promise<void> {
+  await p.goto(address);
+  await alive(p);
+}
+
+/** Waits until React has taken over what is on the page: it marks each element that it looks after. */
+export async function alive(p: Page): Promise<void> {
+  await p.waitForFunction(() => {
+    const main = document.querySelector("main:not([aria-busy])");
+    const isTakenOver = main !== null && Object.keys(main).some((key) => key.startsWith("__react"));
+    return isTakenOver && !document.body.innerText.includes("Loading the jobs");
+  });
 }
 
 /** Serious and critical findings of the accessibility scan on the page as it is. */
@@ -46,7 +58,7 @@ export async function openNew(
   stock: Partial<StockSettings>,
   edit: (job: BoardJob) => void = () => {},
 ): Promise<void> {
-  await page.goto(url);
+  await visit(page, url);
   const asset = await page.evaluate(
     async ({ name, bytes }) =>
       (await fetch(`/api/assets?name=${name}`, { method: "POST", body: Uint8Array.from(bytes) })).json(),
@@ -66,6 +78,6 @@ export async function openNew(
       ).json(),
     document,
   )) as { id: string };
-  await page.goto(`${url}/job/${id}`);
+  await visit(page, `${url}/job/${id}`);
   await settled(page);
 }

@@ -4,7 +4,7 @@ import { join } from "node:path";
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { ginkgo, scan } from "../demo/art.ts";
-import { accessibility, home, settled } from "./bench.ts";
+import { accessibility, visit, settled } from "./bench.ts";
 import { launch } from "./browser.ts";
 import { counted, countOn } from "./counted.ts";
 import { type Running, startServer } from "./server.ts";
@@ -55,7 +55,7 @@ const undoSays = (what: RegExp) => page.getByRole("button", { name: what }).wait
 
 describe("a whole piece with the keyboard alone", () => {
   it("begins with a picture and an outcome", async () => {
-    await home(page, server.url);
+    await visit(page, server.url);
     await tabTo(/^button Begin with a picture/);
     const [chooser] = await Promise.all([page.waitForEvent("filechooser", { timeout: 30_000 }), press("Enter")]);
     await chooser.setFiles(join(dir, "ginkgo.jpg"));
@@ -76,7 +76,7 @@ describe("a whole piece with the keyboard alone", () => {
     await press("Enter");
     await tabTo(/^button Erase$/);
     await press("Enter");
-    expect(await focused()).toMatch(/^application Erase/);
+    await expect.poll(focused).toMatch(/^application Erase/);
     expect(await accessibility(page)).toEqual([]);
     // The leaf is one connected mark near the left.
     await press(...Array<string>(2).fill("Shift+ArrowLeft"), ...Array<string>(3).fill("ArrowUp"), "Enter");
@@ -111,7 +111,7 @@ describe("a whole piece with the keyboard alone", () => {
   it("crops by two corners, and undoes it", async () => {
     await tabTo(/^button Crop$/, "Shift+Tab");
     await press("Enter");
-    expect(await focused()).toMatch(/^application Crop/);
+    await expect.poll(focused).toMatch(/^application Crop/);
     await press(...Array<string>(4).fill("Shift+ArrowLeft"), ...Array<string>(3).fill("Shift+ArrowUp"), "Enter");
     await press(...Array<string>(8).fill("Shift+ArrowRight"), ...Array<string>(6).fill("Shift+ArrowDown"), "Enter");
     await undoSays(/Undo crop/);
@@ -159,7 +159,7 @@ describe("a whole piece with the keyboard alone", () => {
       await tabTo(/^button Tabs by hand on the stage$/);
     }
     await press("Enter");
-    expect(await focused()).toMatch(/^application Places of Cut out/);
+    await expect.poll(focused).toMatch(/^application Places of Cut out/);
     await press(...Array<string>(9).fill("Shift+ArrowLeft"), "Enter");
     await undoSays(/Undo tab by hand/);
     await settled(page);

@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { readProgram } from "@oaken/core/output/gcode/reader";
 import { RAPID } from "@oaken/core/toolpath/toolpath";
 import { ginkgo, scan } from "../demo/art.ts";
-import { accessibility, home, settled } from "./bench.ts";
+import { accessibility, alive, visit, settled } from "./bench.ts";
 import { launch } from "./browser.ts";
 import { type Running, startServer } from "./server.ts";
 
@@ -60,7 +60,7 @@ const BEGIN_MS = 150_000;
 
 describe("from one picture to a cut sign", () => {
   it("the home page invites a picture, and refuses what is none with a sentence", async () => {
-    await home(page, server.url);
+    await visit(page, server.url);
     await page.getByText("Drop a picture anywhere").waitFor();
     expect(await accessibility(page)).toEqual([]);
     await page.setInputFiles('input[aria-label="Begin with a picture"]', join(dir, "letter.png"));
@@ -222,7 +222,7 @@ describe("from one picture to a cut sign", () => {
     const job = page.url();
     await server.kill("SIGKILL");
     server = await startServer(data, Number(new URL(server.url).port));
-    await page.goto(job);
+    await visit(page, job);
     await settled(page);
     expect(await page.getByLabel("Floor", { exact: true }).inputValue()).toBe("3");
     await page.getByRole("button", { name: /ginkgo scan/ }).click();
@@ -234,7 +234,7 @@ describe("from one picture to a cut sign", () => {
 
   it("two windows: the one that is behind keeps its work as a job of its own", async () => {
     const other = await open();
-    await other.goto(page.url());
+    await visit(other, page.url());
     await settled(other);
     for (const [p, floor] of [
       [other, "2"],
@@ -250,13 +250,14 @@ describe("from one picture to a cut sign", () => {
     await settled(page);
     expect(await page.getByLabel("Floor", { exact: true }).inputValue()).toBe("2.5");
     await other.reload();
+    await alive(other);
     await settled(other);
     expect(await other.getByLabel("Floor", { exact: true }).inputValue()).toBe("2");
     await other.close();
   });
 
   it("jobs are found, copied, archived and restored", async () => {
-    await home(page, server.url);
+    await visit(page, server.url);
     await page.getByLabel("Search jobs").fill("mine");
     await page.waitForFunction(() => document.querySelectorAll("li").length === 1);
     await page.getByRole("button", { name: /Duplicate/ }).click();

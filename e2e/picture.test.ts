@@ -5,7 +5,7 @@ import type { Browser, Page } from "playwright-core";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { JobDocument } from "@oaken/core/job/document";
-import { accessibility, home, openNew, settled } from "./bench.ts";
+import { accessibility, visit, openNew, settled } from "./bench.ts";
 import { launch } from "./browser.ts";
 import { type Running, startServer } from "./server.ts";
 
@@ -160,7 +160,7 @@ describe("pictures brought into shape on the stage", () => {
     const files = ["one.svg", "two.webp"].map((n) => join(dir, n));
     writeFileSync(files[0], askew);
     writeFileSync(files[1], await sharp(Buffer.from(slanted)).webp().toBuffer());
-    await home(page, server.url);
+    await visit(page, server.url);
     await page.setInputFiles('input[aria-label="Begin with a picture"]', files);
     const begins = (name: string) => page.getByRole("heading", { name: `Begin with ${name}` }).waitFor();
     await begins("one.svg");
@@ -170,7 +170,7 @@ describe("pictures brought into shape on the stage", () => {
       .getByText(/pixels in a millimetre/)
       .first()
       .waitFor();
-    await home(page, server.url);
+    await visit(page, server.url);
     await page.getByRole("button", { name: "Begin with a picture" }).waitFor();
     await page.evaluate(
       async (bytes) => {

@@ -5,7 +5,7 @@ import type { Browser, Page } from "playwright-core";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { BoardJob } from "@oaken/core/job/document";
-import { home, openNew, settled } from "./bench.ts";
+import { visit, openNew, settled } from "./bench.ts";
 import { launch } from "./browser.ts";
 import { type Running, startServer } from "./server.ts";
 
@@ -51,7 +51,7 @@ afterAll(async () => {
 describe("the first minutes", () => {
   it("in inches from Begin to bench and back, the art as wide as said, and no error in the console", async () => {
     const { page, wrongs } = await open("en-US");
-    await home(page, server.url);
+    await visit(page, server.url);
     await page.setInputFiles('input[aria-label="Begin with a picture"]', join(dir, "sheet.png"));
     const width = page.getByLabel("Width of the art");
     await page.getByText("crop to the art").waitFor();
@@ -77,7 +77,7 @@ describe("the first minutes", () => {
     expect(await made.innerText()).toMatch(/3\.5 × /);
     await page.keyboard.press("u");
     await expect.poll(() => page.getByLabel("Width", { exact: true }).inputValue()).toBe("88.9");
-    await home(page, server.url);
+    await visit(page, server.url);
     await page
       .getByText(/300 × 200 × 18 mm/)
       .first()
@@ -123,7 +123,7 @@ describe("when it gets rough", () => {
         .filter((n) => /worker/.test(n)),
     );
     expect(lost.length).toBeGreaterThan(0);
-    await page.goto(job);
+    await visit(page, job);
     await page.getByRole("alert").filter({ hasText: "computation ended" }).waitFor();
   });
 
@@ -148,7 +148,7 @@ describe("when it gets rough", () => {
       expect(policy).not.toMatch(/script-src[^;]*unsafe-inline/);
     }
     const { page } = await open("en-GB");
-    await home(page, server.url);
+    await visit(page, server.url);
     const ran = await page.evaluate(() => {
       const s = document.createElement("script");
       s.textContent = "window.strange = true";

@@ -5,7 +5,7 @@ import { unzipSync } from "fflate";
 import type { Browser, Page } from "playwright-core";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessibility, home, openNew, settled } from "./bench.ts";
+import { accessibility, alive, visit, openNew, settled } from "./bench.ts";
 import type { JobDocument } from "@oaken/core/job/document";
 import { launch } from "./browser.ts";
 import { type Running, startServer } from "./server.ts";
@@ -21,7 +21,7 @@ beforeAll(async () => {
   browser = await launch();
   page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   page.on("pageerror", (e) => errors.push(e.message));
-  await page.goto(`${server.url}/rack`);
+  await visit(page, `${server.url}/rack`);
   await page.getByRole("radio", { name: "mm" }).click();
 });
 afterAll(async () => {
@@ -58,6 +58,7 @@ describe("the rack", () => {
     await cell("Diameter of Flat 6 mm: 6").waitFor();
     await saved();
     await page.reload();
+    await alive(page);
     await cell("Diameter of Flat 3 mm: 3.175").waitFor();
   });
   it("a change is undone, and the kept entry goes back", async () => {
@@ -69,6 +70,7 @@ describe("the rack", () => {
     await cell("Flutes of Flat 3 mm: 2").waitFor();
     await saved();
     await page.reload();
+    await alive(page);
     await cell("Flutes of Flat 3 mm: 2").waitFor();
   });
   it("a kind that changes gets the figures that it needs, and is drawn", async () => {
@@ -133,7 +135,7 @@ describe("the rack", () => {
 
 describe("materials, machines and dialects", () => {
   it("a dialect is edited beside what it does to a program; what is unsafe is refused", async () => {
-    await page.goto(`${server.url}/machines?table=dialects`);
+    await visit(page, `${server.url}/machines?table=dialects`);
     const program = page.getByLabel("A short program in this dialect");
     await expect.poll(() => program.innerText()).toMatch(/^\(job: Sample\)/);
     await page.getByLabel("Comments", { exact: true }).selectOption("semicolon");
@@ -143,7 +145,7 @@ describe("materials, machines and dialects", () => {
     await page.getByText(/would leave the spindle on/).waitFor();
   });
   it("a job begins with the shop as it is now", async () => {
-    await page.goto(`${server.url}/materials`);
+    await visit(page, `${server.url}/materials`);
     await page.getByRole("button", { name: "Add a material" }).click();
     await page.getByLabel("Name", { exact: true }).fill("Pear wood");
     await page.keyboard.press("Enter");
@@ -154,7 +156,7 @@ describe("materials, machines and dialects", () => {
   });
   it("every room of the shop is clean for those who see it otherwise", async () => {
     for (const path of ["/rack", "/materials", "/machines", "/machines?table=dialects"]) {
-      await page.goto(server.url + path);
+      await visit(page, server.url + path);
       await page.getByRole("grid").waitFor();
       expect(await accessibility(page), path).toEqual([]);
     }
@@ -175,7 +177,7 @@ describe("a class from a starting job", () => {
     const bytes = await bar(200);
     await openNew(page, server.url, { name: "label.png", bytes }, "sign", { width: 80, height: 60, thickness: 12 });
     await settled(page);
-    await home(page, server.url);
+    await visit(page, server.url);
     await page.getByRole("button", { name: /Let others begin from/ }).click();
     await page.waitForURL(/\/class\//);
     start = page.url().split("/").pop()!;
@@ -220,7 +222,7 @@ describe("a class from a starting job", () => {
   });
   it("everybody's programs come in one archive, a folder a person; who has none is named", async () => {
     await page.waitForTimeout(1500);
-    await page.goto(`${server.url}/class/${start}`);
+    await visit(page, `${server.url}/class/${start}`);
     const download = page.waitForEvent("download");
     await page.getByRole("button", { name: "Write everybody's programs" }).click();
     const saved = join(dir, "class.zip");

@@ -3,7 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import sharp from "sharp";
 import { ginkgo, scan } from "../demo/art.ts";
-import { home, settled as onceSettled } from "./bench.ts";
+import { visit, settled as onceSettled } from "./bench.ts";
 import { launch } from "./browser.ts";
 import { startServer } from "./server.ts";
 
@@ -23,13 +23,13 @@ const shot = async (name: string) => {
   console.log(`${name}.png`);
 };
 const openJob = async (name: string) => {
-  await home(page, server.url);
+  await visit(page, server.url);
   await page.getByText(name).click();
   await page.waitForURL(/\/job\//);
   await settled();
 };
 
-await home(page, server.url);
+await visit(page, server.url);
 await page.getByText("Ginkgo bed marker").waitFor();
 await shot("jobs");
 
@@ -103,18 +103,18 @@ await openJob("Bee walk plate");
 await page.getByRole("button", { name: /^Outline/ }).click();
 await shot("bench-centre-line");
 
-await page.goto(`${server.url}/rack`);
+await visit(page, `${server.url}/rack`);
 await page.getByRole("gridcell", { name: /^Name of Tapered ball R0.5/ }).click();
 await shot("rack");
-await page.goto(`${server.url}/machines?table=dialects`);
+await visit(page, `${server.url}/machines?table=dialects`);
 await page.getByRole("gridcell", { name: /^Name of Inches/ }).click();
 await shot("dialects");
-await home(page, server.url);
+await visit(page, server.url);
 await page.getByRole("link", { name: /Everybody's pieces from Seedling label/ }).click();
 await page.getByRole("heading", { name: "8 people" }).waitFor();
 await shot("class");
 
-await home(page, server.url);
+await visit(page, server.url);
 await page.getByRole("button", { name: "Begin with words" }).click();
 await settled();
 const words = page.getByRole("textbox", { name: "Words", exact: true });

@@ -4,7 +4,7 @@ import { join } from "node:path";
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, expect, it } from "vitest";
 import type { JobDocument } from "@oaken/core/job/document";
-import { accessibility, home, settled } from "./bench.ts";
+import { accessibility, visit, settled } from "./bench.ts";
 import { launch } from "./browser.ts";
 import { type Running, startServer } from "./server.ts";
 
@@ -35,7 +35,7 @@ afterAll(async () => {
 });
 
 it("a sign is begun with words alone, written over two lines, and carved", async () => {
-  await home(page, server.url);
+  await visit(page, server.url);
   await page.getByRole("button", { name: "Begin with words" }).click();
   await settled(page);
   await write("Quill & Thistle\nMarrowdale");
@@ -57,7 +57,7 @@ it("another face is chosen, and more words stand below, carved along with the fi
 });
 
 it("others begin from it: the words are their names until they write others, all else is locked", async () => {
-  await home(page, server.url);
+  await visit(page, server.url);
   await page.getByRole("button", { name: /^Let others begin from/ }).click();
   await page.getByRole("checkbox", { name: "the words of its lettering" }).waitFor();
   expect(await page.getByRole("checkbox", { name: "the words of its lettering" }).isChecked()).toBe(true);

@@ -69,7 +69,7 @@ function traced(
 /** How many pictures, and the first seed; OAKEN_SEED moves it, OAKEN_PICTURES asks for more. */
 const PICTURES = Number(process.env.OAKEN_PICTURES ?? 3000);
 const SEED = Number(process.env.OAKEN_SEED ?? 1);
-const PARTS = 10;
+const PARTS = 20;
 const MOST_SHOWN = 5;
 
 describe(`outlines of ${PICTURES} unkind pictures from seed ${SEED}`, () => {

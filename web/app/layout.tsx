@@ -1,5 +1,6 @@
 import type { Metadata } from "next";
 import type { ReactNode } from "react";
+import "@/ui/everywhere";
 import "./globals.css";
 
 /** Every page is made when it is asked for: its scripts carry a word that is new each time (see proxy.ts). */

@@ -13,7 +13,6 @@ import { KeptProof } from "./stage/kept-proof.tsx";
 import { Makings } from "./makings.tsx";
 import { Reach } from "./reach.tsx";
 import { RunStrip } from "./run-strip.tsx";
-import { Section } from "./section.tsx";
 import { Slip } from "./slip.tsx";
 import { useBuilding } from "./building.ts";
 import { useKeys } from "./commands.ts";
@@ -30,6 +29,9 @@ const Write = dynamic(() => import("./write/write.tsx").then((m) => m.Write), {
   ssr: false,
   loading: () => <p className="flex-1 p-6 text-soft">Opening what is written …</p>,
 });
+
+/** Loaded when a line is first drawn across the piece. */
+const Section = dynamic(() => import("./section.tsx").then((m) => m.Section), { ssr: false });
 
 interface Opened {
   card: { id: string; revision: number; written: number | null };
@@ -94,6 +96,7 @@ export function BenchPage({ id, first }: { id: string; first: Served<Opened> | n
 function Room() {
   const { bench, desk } = useContext(BenchContext)!;
   const view = useBench((s) => s.view);
+  const hasSection = useBench((s) => s.section !== null);
   useBuilding(bench, desk);
   useKeys(bench);
   return (
@@ -112,7 +115,7 @@ function Room() {
             <Stage />
             <Slip />
           </main>
-          <Section />
+          {hasSection && <Section />}
           <RunStrip />
         </>
       )}

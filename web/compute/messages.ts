@@ -21,7 +21,7 @@ export type Ask =
   | { type: "sheet"; seq: number; job: BoardJob; writing: Writing; programs: SheetParts["programs"] }
   | { type: "thumb"; seq: number; side: number }
   | { type: "choose"; seq: number; job: BoardJob; target: string; rack: readonly Cutter[] }
-  | { type: "warm"; halt: SharedArrayBuffer }
+  | { type: "ahead"; job: string; halt: SharedArrayBuffer }
   | { type: "listen"; stop: SharedArrayBuffer | null };
 
 /** How a board's files are to be written. */

@@ -1,7 +1,8 @@
 import { inspect } from "@oaken/core/inspect/inspect";
 import { buildJob, type BuildResult } from "@oaken/core/job/build";
 import { chooseAll } from "@oaken/core/job/choose";
-import type { BoardJob } from "@oaken/core/job/document";
+import { boardJob } from "@oaken/core/job/boards";
+import type { BoardJob, JobDocument } from "@oaken/core/job/document";
 import { Kept } from "@oaken/core/kept";
 import { makingKind } from "@oaken/core/makings/register";
 import { warmUpCarving } from "@oaken/core/job/warm";
@@ -24,6 +25,7 @@ import { FINE_CELLS, sheetOf, writtenOf } from "./written.ts";
 
 /** Cells of the first proof, ready at once. */
 const QUICK_CELLS = 200_000;
+const PASSES = [QUICK_CELLS, FINE_CELLS];
 
 const kept = new Kept();
 const sender = new Sender();
@@ -36,6 +38,31 @@ const send = (a: Answer, transfer: Transferable[] = []) => (self as unknown as W
 /** Thrown out of work when the page has asked for something newer. */
 function checkStop(seq: number): void {
   if (stop && Atomics.load(stop, 0) > seq) throw new Cancelled();
+}
+
+/**
+ * Builds a job that nobody has asked for yet, as its bench will ask: what is done by then is kept, and the engine has
+ * compiled what it takes. A job that cannot be built says so on its bench.
+ */
+async function ahead(id: string, mayGoOn: () => boolean): Promise<void> {
+  const progress = () => {
+    if (!mayGoOn()) throw new Cancelled();
+  };
+  try {
+    const response = await fetch(`/api/jobs/${id}`);
+    if (!response.ok) return;
+    const { document } = (await response.json()) as { document: JobDocument };
+    const job = boardJob(document);
+    const files = await filesOf(job);
+    for (const cells of PASSES) {
+      progress();
+      const result = buildJob(job, { files, cells, quick: cells !== FINE_CELLS, progress }, kept);
+      const finding = { final: cells === FINE_CELLS, findings: inspect({ build: result }), took: 0 };
+      packed(result, finding, kept, new Sender(), []);
+    }
+  } catch (e) {
+    if (!(e instanceof Cancelled) && !(e instanceof Problem)) console.error(e);
+  }
 }
 
 async function build(ask: Extract<Ask, { type: "build" }>): Promise<void> {
@@ -61,7 +88,7 @@ async function build(ask: Extract<Ask, { type: "build" }>): Promise<void> {
       },
       kept,
     );
-  const passes = ask.quick ? [QUICK_CELLS] : [QUICK_CELLS, FINE_CELLS];
+  const passes = ask.quick ? [QUICK_CELLS] : PASSES;
   for (const cells of passes) {
     const result = run(cells);
     last = result;
@@ -104,9 +131,11 @@ async function filesOf(job: BoardJob, still: () => void = () => {}): Promise<Fil
 }
 
 async function answer(ask: Ask): Promise<void> {
-  if (ask.type === "warm") {
+  if (ask.type === "ahead") {
     const halt = new Int32Array(ask.halt);
-    return warmUpCarving(FIRST_SHOP, () => Atomics.load(halt, 0) === 0);
+    const mayGoOn = () => Atomics.load(halt, 0) === 0;
+    await ahead(ask.job, mayGoOn);
+    return warmUpCarving(FIRST_SHOP, mayGoOn);
   }
   if (ask.type === "listen") {
     stop = ask.stop ? new Int32Array(ask.stop) : null;

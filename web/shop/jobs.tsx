@@ -34,8 +34,6 @@ export function JobsPage({ here = "jobs", first }: { here?: "jobs" | "heights"; 
     if (sent) setJobs(sent);
     else void load();
   }, [first, load]);
-  // Whoever looks at the jobs will open one.
-  useEffect(() => (jobs && jobs.length > 0 ? prepareSpare() : undefined), [jobs]);
   const act = (work: Promise<unknown>) => work.then(load, (e: Error) => setWrong(e.message));
 
   const router = useRouter();
@@ -68,6 +66,10 @@ export function JobsPage({ here = "jobs", first }: { here?: "jobs" | "heights"; 
           ? b.seconds - a.seconds
           : b.updatedAt.localeCompare(a.updatedAt),
     );
+  // Whoever looks at the jobs will open one: the one under the hand or, until a hand comes, the first.
+  const [near, setNear] = useState<string | null>(null);
+  const next = near ?? shown[0]?.id;
+  useEffect(() => (next ? prepareSpare(next) : undefined), [next]);
   return (
     <div className="min-h-full">
       <DropAnywhere take={(f) => void taking.takeAll(f)} />
@@ -130,7 +132,12 @@ export function JobsPage({ here = "jobs", first }: { here?: "jobs" | "heights"; 
         {!jobs && !wrong && <p className="text-soft">Loading the jobs …</p>}
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(268px,1fr))] gap-4">
           {shown.map((j) => (
-            <li key={j.id} className="card group overflow-hidden shadow-card">
+            <li
+              key={j.id}
+              className="card group overflow-hidden shadow-card"
+              onPointerEnter={() => setNear(j.id)}
+              onFocus={() => setNear(j.id)}
+            >
               <Link href={`/job/${j.id}`} className="block">
                 <ProofPicture id={j.id} revision={j.revision} name={j.name} />
                 <div className="px-3 pt-2.5">

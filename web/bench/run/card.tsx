@@ -1,6 +1,4 @@
 "use client";
-import { CSS } from "@dnd-kit/utilities";
-import { useSortable } from "@dnd-kit/sortable";
 import { Ellipsis, Eye, EyeOff } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { cutKind } from "@oaken/core/cuts/register";
@@ -12,6 +10,7 @@ import { CutterShape } from "../../ui/cutter-shape.tsx";
 import { useActions, useBench, useBenchStore, useParts, useSpoken } from "../context.tsx";
 import { valuesOf } from "../values.ts";
 import { WorkingLine } from "../working-line.tsx";
+import type { Grips } from "./sorting.tsx";
 
 /** Narrowest card, pixels: its text stays readable. */
 export const LEAST_CARD = 158;
@@ -25,11 +24,13 @@ export function CutCard({
   cut,
   index,
   result,
+  grips,
   seeAfter,
 }: {
   cut: JobCut;
   index: number;
   result: DrawnCut | undefined;
+  grips: Grips;
   seeAfter(): void;
 }) {
   const { selected, doc } = useParts("selected", "doc");
@@ -37,7 +38,6 @@ export function CutCard({
   const say = useSpoken();
   const store = useBenchStore();
   const { select, change } = useActions();
-  const sort = useSortable({ id: cut.id });
   const groups = [...new Set(doc.cuts.map((c) => c.group).filter(Boolean))] as string[];
   const edit = (name: string, work: (c: JobCut) => void) =>
     change(name, (d) => work(d.cuts.find((c) => c.id === cut.id)!));
@@ -47,26 +47,22 @@ export function CutCard({
     });
   return (
     <div
-      ref={sort.setNodeRef}
       data-cut={cut.id}
       className={
         "card relative flex h-[74px] items-center has-[>button:focus-visible]:outline-2 " +
         "has-[>button:focus-visible]:outline-offset-2 has-[>button:focus-visible]:outline-spruce " +
-        `${selected === cut.id ? "!border-spruce ring-1 ring-spruce" : ""} ${cut.on ? "" : "opacity-60"} ` +
-        `${sort.isDragging ? "z-10 shadow-card" : ""}`
+        "data-[dragging]:z-10 data-[dragging]:shadow-card " +
+        `${selected === cut.id ? "!border-spruce ring-1 ring-spruce" : ""} ${cut.on ? "" : "opacity-60"}`
       }
       style={{
         flexGrow: cut.on && result ? Math.max(1, result.seconds) : 1,
         flexBasis: LEAST_CARD,
         minWidth: LEAST_CARD,
-        transform: CSS.Translate.toString(sort.transform),
-        transition: sort.transition,
       }}
     >
       <button
-        {...sort.attributes}
-        {...sort.listeners}
-        role="button"
+        onPointerDown={(e) => grips.get(cut.id)?.onPointerDown?.(e)}
+        onKeyDown={(e) => grips.get(cut.id)?.onKeyDown?.(e)}
         aria-roledescription="cut; hold and drag to move it in the order"
         className={
           "flex h-full min-w-0 flex-1 cursor-pointer items-center gap-2.5 rounded-md pl-2.5 text-left " +

@@ -1,8 +1,9 @@
 "use client";
+import dynamic from "next/dynamic";
 import { useRef } from "react";
 import { ClampHandles } from "../tools/clamp-handles.tsx";
 import { CutMarks } from "../tools/cut-marks.tsx";
-import { ToolOverlay } from "../tools/overlay.tsx";
+import { loadOverlay } from "../tools/load-overlay.ts";
 import { useBench, useBenchStore, useParts } from "../context.tsx";
 import { LightDome } from "./dome.tsx";
 import { shownAs } from "./follow.ts";
@@ -20,6 +21,8 @@ import { StageCanvas } from "./stage-canvas.tsx";
 import { isPlan } from "./tilt.ts";
 import { useScene } from "./use-scene.ts";
 import { Wipe } from "./wipe.tsx";
+
+const ToolOverlay = dynamic(() => loadOverlay().then((m) => m.ToolOverlay), { ssr: false });
 
 /** The middle of the bench: one scene, one dial. */
 export function Stage() {

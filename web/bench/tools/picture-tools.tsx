@@ -1,7 +1,9 @@
 "use client";
+import { useEffect } from "react";
 import { Scan } from "lucide-react";
 import { cropBox } from "@oaken/core/picture/frame";
 import { useActions, useParts } from "../context.tsx";
+import { loadOverlay } from "./load-overlay.ts";
 import { spaceOf } from "./space.ts";
 import { useTakeTool } from "./take.ts";
 import { TOOLS } from "./tools.ts";
@@ -11,6 +13,7 @@ export function PictureTools({ part }: { part: string }) {
   const { tool, built, doc } = useParts("tool", "built", "doc");
   const { change } = useActions();
   const take = useTakeTool();
+  useEffect(() => void loadOverlay(), []);
   const toContent = () => {
     const space = spaceOf(built);
     const outline = built?.shown.shapes?.outline;
