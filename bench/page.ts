@@ -6,8 +6,8 @@ import { startServer } from "../e2e/server.ts";
 import { benchEdits } from "./edits.ts";
 import { row } from "./measure.ts";
 
-/** Between the list of jobs and opening one, ms: what a hand takes. */
-const REST = 1000;
+/** Between the list of jobs and opening one, ms: what a hand takes, and a look at the list. */
+const RESTS = [1000, 3000];
 
 /**
  * From opening a demo job to its first proof on the bench, in production mode, and the weight of the page's own code.
@@ -18,7 +18,7 @@ export async function benchPage(): Promise<void> {
   const browser = await launch();
   try {
     const jobs = (await (await fetch(`${server.url}/api/jobs`)).json()) as { id: string; name: string }[];
-    const times: number[] = [];
+    const times: number[][] = RESTS.map(() => []);
     const kept: number[] = [];
     let bytes = 0;
     const ginkgo = jobs.find((j) => j.name.startsWith("Ginkgo"))!.id;
@@ -27,7 +27,9 @@ export async function benchPage(): Promise<void> {
     const shown = (page: Page) =>
       page.waitForFunction(
         () =>
-          ((document.querySelector("img[data-kept-proof]") as HTMLImageElement | null)?.naturalWidth ?? 0) > 0 &&
+          // Where the proof is there at once, the picture of the last one is never needed.
+          (document.body.innerText.includes("machining,") ||
+            ((document.querySelector("img[data-kept-proof]") as HTMLImageElement | null)?.naturalWidth ?? 0) > 0) &&
           document.querySelector("aside input") !== null,
         null,
         { polling: 20 },
@@ -37,22 +39,24 @@ export async function benchPage(): Promise<void> {
     const cold: number[] = [];
     for (let k = 0; k < 4; k++) {
       // As people open a job: from the list of jobs, which is there already.
-      const page = await fresh();
-      await page.goto(server.url);
-      await page.getByText("Ginkgo bed marker").waitFor();
-      await page.waitForTimeout(REST);
-      const t0 = Date.now();
-      await page.getByText("Ginkgo bed marker").click();
-      await shown(page);
-      if (k > 0) kept.push(Date.now() - t0);
-      await computed(page);
-      if (k > 0) times.push(Date.now() - t0);
-      bytes = await page.evaluate(() =>
-        (performance.getEntriesByType("resource") as PerformanceResourceTiming[])
-          .filter((e) => e.name.includes(".js"))
-          .reduce((s, e) => s + e.encodedBodySize, 0),
-      );
-      await page.context().close();
+      for (const [i, rest] of RESTS.entries()) {
+        const page = await fresh();
+        await page.goto(server.url);
+        await page.getByText("Ginkgo bed marker").waitFor();
+        await page.waitForTimeout(rest);
+        const t0 = Date.now();
+        await page.getByText("Ginkgo bed marker").click();
+        await shown(page);
+        if (k > 0 && i === 0) kept.push(Date.now() - t0);
+        await computed(page);
+        if (k > 0) times[i].push(Date.now() - t0);
+        bytes = await page.evaluate(() =>
+          (performance.getEntriesByType("resource") as PerformanceResourceTiming[])
+            .filter((e) => e.name.includes(".js"))
+            .reduce((s, e) => s + e.encodedBodySize, 0),
+        );
+        await page.context().close();
+      }
       const direct = await fresh();
       const t1 = Date.now();
       await direct.goto(`${server.url}/job/${ginkgo}`);
@@ -66,7 +70,13 @@ export async function benchPage(): Promise<void> {
       `${middle(kept)} ms`,
       "(at most 2000)",
     );
-    row("… → its proof computed anew", `${middle(times)} ms`);
+    RESTS.forEach((rest, i) =>
+      row(
+        `… → its proof computed anew, ${rest / 1000} s after the list is there`,
+        `${middle(times[i])} ms`,
+        "(at most 1500)",
+      ),
+    );
     row("a job by its address, nothing cached → as last seen", `${middle(cold)} ms`);
     const page = await fresh();
     await countOn(page);
@@ -74,7 +84,7 @@ export async function benchPage(): Promise<void> {
     await settled(page);
     await benchEdits(page);
     await page.context().close();
-    row("JavaScript of the jobs and the bench, compressed", `${Math.round(bytes / 1000)} kB`, "(under 600)");
+    row("JavaScript of the jobs and the bench, compressed", `${Math.round(bytes / 1000)} kB`, "(under 450)");
   } finally {
     await browser.close();
     await server.kill("SIGTERM");

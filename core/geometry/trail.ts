@@ -1,3 +1,4 @@
+import { picked } from "../growing.ts";
 import { hypot } from "../hypot.ts";
 
 /** A path through space, one number an axis a point. */
@@ -112,8 +113,8 @@ export function trails(
       takeLoops(all.length - 1);
     }
   return all.map((nodes) => ({
-    x: Float64Array.from(nodes, (i) => x[i]),
-    y: Float64Array.from(nodes, (i) => y[i]),
-    z: Float64Array.from(nodes, (i) => z[i]),
+    x: picked(x, nodes),
+    y: picked(y, nodes),
+    z: picked(z, nodes),
   }));
 }

@@ -1,5 +1,5 @@
 import { crossingEdges } from "../geometry/crossing.ts";
-import { GrowingF64, GrowingI32 } from "../growing.ts";
+import { GrowingF64, GrowingI32, picked } from "../growing.ts";
 import { readContour, type Shape } from "../geometry/shape.ts";
 import { Problem, type Progress } from "../problem.ts";
 import { findCorners, sharpenCorners } from "./corners.ts";
@@ -99,7 +99,7 @@ function fitClosed(c: Course, level: Uint8Array | null, cornerAngle: number, out
   const sharp = sharpenCorners(at, n, findCorners(at, n, CORNER_ARM, cornerAngle), c.hold, level);
   const { source, corners } = sharp;
   const m = sharp.xy.length / 2;
-  const ease = c.ease && source ? Float64Array.from(source, (i) => c.ease![i]) : c.ease;
+  const ease = c.ease && source ? picked(c.ease, source) : c.ease;
   const pair: Pair = { raw: at === c.raw ? sharp.xy : rawOf(c.raw, sharp.xy, source, corners), smooth: sharp.xy, ease };
   out.points = source;
   if (!level) fitContour(pair, m, corners, c.hold, out);

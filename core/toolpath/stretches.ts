@@ -1,4 +1,5 @@
 import type { Trail } from "../geometry/trail.ts";
+import { picked } from "../growing.ts";
 import { hypot } from "../hypot.ts";
 
 /**
@@ -48,7 +49,7 @@ export function openRuns(
   };
   const close = () => {
     if (run.length > 1) {
-      const [x, y] = [Float64Array.from(run, (i) => px[i]), Float64Array.from(run, (i) => py[i])];
+      const [x, y] = [picked(px, run), picked(py, run)];
       if (skip && run.length > 2) {
         drawn(x, y, 0, 1);
         drawn(x, y, run.length - 1, run.length - 2);

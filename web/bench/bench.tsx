@@ -44,7 +44,7 @@ export function BenchPage({ id, first }: { id: string; first: Served<Opened> | n
   const sentFirst = useRef(first);
   useEffect(() => {
     // The workers load while the job does.
-    const desk = new Desk();
+    const desk = new Desk(id);
     let gone = false;
     const open = (o: Opened) => {
       if (!gone) setOpened({ bench: createBench(id, o.document, o.card.revision, o.card.written), desk });

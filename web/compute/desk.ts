@@ -38,13 +38,13 @@ function resultOf(a: Answer): WrittenBoard | Uint8Array | Choice | null | undefi
  */
 export class Desk {
   private readonly builder = new Watched<Ask, Answer>(
-    takeWorker,
+    () => takeWorker(this.id),
     (a) => this.fromBuilder(a),
     (again) => this.lostBuilder(again),
   );
   /** Begun once the first proof is there: until then it would only take time from that. */
   private readonly previewer = new Watched<Ask, Answer>(
-    takeWorker,
+    () => takeWorker(this.id),
     (a) => this.fromTracer(a),
     () => this.lostTracer(),
   );
@@ -66,7 +66,8 @@ export class Desk {
   /** the worker has ended and works again; said until the next proof is there */
   onRestarted: (message: string) => void = () => {};
 
-  constructor() {
+  /** @param id of the job whose bench this serves, if it serves one */
+  constructor(private readonly id?: string) {
     this.builder.ask({ type: "listen", stop: this.stop }, false);
   }
 

@@ -1,3 +1,4 @@
+import { HALT } from "./halt.ts";
 import type { Ask } from "./messages.ts";
 
 /** Another computing worker. */
@@ -7,38 +8,39 @@ interface Spare {
   worker: Worker;
   /** the job that it builds ahead */
   job: string;
-  /** set once it is to leave that off */
+  /** how it is told to leave that off, see HALT */
   halt: Int32Array;
 }
 let spare: Spare | null = null;
 
-/** After the page, or the pointer on a job, has come to rest for so long, nobody is waiting for anything else, ms. */
-const IDLE_MS = 150;
+/** A pointer that has rested on a job for so long does not only pass over it, ms. */
+export const REST_MS = 150;
 
 /**
  * Loads a worker while the page is idle and lets it build the job that is likely to be opened next: the next bench
  * begins with it. Without shared memory it could not be told to leave off, so there none is kept.
+ * @param after so long, ms
  * @returns gives up what has not begun
  */
-export function prepareSpare(job: string): () => void {
+export function prepareSpare(job: string, after: number): () => void {
   if (spare?.job === job || typeof SharedArrayBuffer === "undefined") return () => {};
   const timer = setTimeout(() => {
-    if (spare) Atomics.store(spare.halt, 0, 1);
+    if (spare) Atomics.store(spare.halt, 0, HALT.atOnce);
     const worker = spare?.worker ?? start();
     // One that does not load is none: whoever needs a worker starts another, and hears of it if that fails too.
     worker.onerror = () => (spare = null);
     const halt = new SharedArrayBuffer(4);
     worker.postMessage({ type: "ahead", job, halt } satisfies Ask);
     spare = { worker, job, halt: new Int32Array(halt) };
-  }, IDLE_MS);
+  }, after);
   return () => clearTimeout(timer);
 }
 
-/** A worker: the spare one, where there is one. */
-export function takeWorker(): Worker {
+/** A worker, for a job's bench or for many jobs: the spare one, where there is one. */
+export function takeWorker(job?: string): Worker {
   const kept = spare;
   spare = null;
   if (!kept) return start();
-  Atomics.store(kept.halt, 0, 1);
+  Atomics.store(kept.halt, 0, kept.job === job ? HALT.afterPass : HALT.atOnce);
   return kept.worker;
 }

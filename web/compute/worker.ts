@@ -3,7 +3,7 @@ import { buildJob, type BuildResult } from "@oaken/core/job/build";
 import { chooseAll } from "@oaken/core/job/choose";
 import { boardJob } from "@oaken/core/job/boards";
 import type { BoardJob, JobDocument } from "@oaken/core/job/document";
-import { Kept } from "@oaken/core/kept";
+import { Kept, keyOf } from "@oaken/core/kept";
 import { makingKind } from "@oaken/core/makings/register";
 import { warmUpCarving } from "@oaken/core/job/warm";
 import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
@@ -13,6 +13,7 @@ import type { Raster } from "@oaken/core/picture/raster";
 import { Cancelled, Problem } from "@oaken/core/problem";
 import { pieceSeen } from "@oaken/core/job/seen";
 import { loadFace } from "./faces.ts";
+import { HALT } from "./halt.ts";
 import type { Answer, Ask } from "./messages.ts";
 import { drawing, pixels, solid } from "./pixels.ts";
 import { Scrubber } from "./scrubber.ts";
@@ -31,6 +32,8 @@ const kept = new Kept();
 const sender = new Sender();
 let stop: Int32Array | null = null;
 let last: BuildResult | null = null;
+/** the key of the job that was built ahead, all of it */
+let readyAhead: string | null = null;
 let scrubber: Scrubber | null = null;
 
 const send = (a: Answer, transfer: Transferable[] = []) => (self as unknown as Worker).postMessage(a, transfer);
@@ -40,13 +43,19 @@ function checkStop(seq: number): void {
   if (stop && Atomics.load(stop, 0) > seq) throw new Cancelled();
 }
 
+/** A first proof at once, and the fine one; nothing coarse where the fine one is there already. */
+function passesOf({ job, quick }: Extract<Ask, { type: "build" }>): number[] {
+  if (quick) return [QUICK_CELLS];
+  return keyOf(job) === readyAhead ? [FINE_CELLS] : PASSES;
+}
+
 /**
  * Builds a job that nobody has asked for yet, as its bench will ask: what is done by then is kept, and the engine has
  * compiled what it takes. A job that cannot be built says so on its bench.
  */
-async function ahead(id: string, mayGoOn: () => boolean): Promise<void> {
+async function ahead(id: string, halted: () => number): Promise<void> {
   const progress = () => {
-    if (!mayGoOn()) throw new Cancelled();
+    if (halted() === HALT.atOnce) throw new Cancelled();
   };
   try {
     const response = await fetch(`/api/jobs/${id}`);
@@ -55,11 +64,12 @@ async function ahead(id: string, mayGoOn: () => boolean): Promise<void> {
     const job = boardJob(document);
     const files = await filesOf(job);
     for (const cells of PASSES) {
-      progress();
+      if (halted() !== HALT.goOn) return;
       const result = buildJob(job, { files, cells, quick: cells !== FINE_CELLS, progress }, kept);
       const finding = { final: cells === FINE_CELLS, findings: inspect({ build: result }), took: 0 };
       packed(result, finding, kept, new Sender(), []);
     }
+    readyAhead = keyOf(job);
   } catch (e) {
     if (!(e instanceof Cancelled) && !(e instanceof Problem)) console.error(e);
   }
@@ -88,7 +98,7 @@ async function build(ask: Extract<Ask, { type: "build" }>): Promise<void> {
       },
       kept,
     );
-  const passes = ask.quick ? [QUICK_CELLS] : PASSES;
+  const passes = passesOf(ask);
   for (const cells of passes) {
     const result = run(cells);
     last = result;
@@ -133,9 +143,9 @@ async function filesOf(job: BoardJob, still: () => void = () => {}): Promise<Fil
 async function answer(ask: Ask): Promise<void> {
   if (ask.type === "ahead") {
     const halt = new Int32Array(ask.halt);
-    const mayGoOn = () => Atomics.load(halt, 0) === 0;
-    await ahead(ask.job, mayGoOn);
-    return warmUpCarving(FIRST_SHOP, mayGoOn);
+    const halted = () => Atomics.load(halt, 0);
+    await ahead(ask.job, halted);
+    return warmUpCarving(FIRST_SHOP, () => halted() === HALT.goOn);
   }
   if (ask.type === "listen") {
     stop = ask.stop ? new Int32Array(ask.stop) : null;

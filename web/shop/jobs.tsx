@@ -5,7 +5,7 @@ import { useRouter } from "next/navigation";
 import { Archive, ArchiveRestore, Copy, Download, Search, Type, Users } from "lucide-react";
 import { spoken } from "@oaken/core/speech";
 import { formatTime } from "@oaken/core/units";
-import { prepareSpare } from "../compute/spare.ts";
+import { prepareSpare, REST_MS } from "../compute/spare.ts";
 import { useUnit } from "../ui/use-unit.ts";
 import type { JobCard } from "../server/card.ts";
 import { api } from "../ui/api.ts";
@@ -69,7 +69,7 @@ export function JobsPage({ here = "jobs", first }: { here?: "jobs" | "heights"; 
   // Whoever looks at the jobs will open one: the one under the hand or, until a hand comes, the first.
   const [near, setNear] = useState<string | null>(null);
   const next = near ?? shown[0]?.id;
-  useEffect(() => (next ? prepareSpare(next) : undefined), [next]);
+  useEffect(() => (next ? prepareSpare(next, near ? REST_MS : 0) : undefined), [next, near]);
   return (
     <div className="min-h-full">
       <DropAnywhere take={(f) => void taking.takeAll(f)} />

@@ -1,5 +1,6 @@
 import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
 import { ringCount } from "../../geometry/rings.ts";
+import { picked } from "../../growing.ts";
 import { cutAlong, unroll } from "../../toolpath/loops.ts";
 import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import type { Ground } from "./ground.ts";
@@ -148,13 +149,7 @@ function open(g: Ground, level: Level, graph: AxisGraph, start: number): boolean
   const helix = Math.min(0.8 * p.radius, rho);
   if (helix < LEAST_HELIX * p.radius || p.entry === "ramp" || p.entry === "plunge") {
     const way = axisFrom(graph, start, ALONG_AXIS * p.radius);
-    return (
-      g.enter(
-        Float64Array.from(way, (i) => graph.x[i]),
-        Float64Array.from(way, (i) => graph.y[i]),
-        false,
-      ) >= 0
-    );
+    return g.enter(picked(graph.x, way), picked(graph.y, way), false) >= 0;
   }
   sinkHelix(w, x, y, helix, z0, z1, p.slope, true);
   let a = 0;

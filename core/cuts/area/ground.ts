@@ -32,7 +32,7 @@ const TRIES = 24;
 export class Ground {
   private level: Level = { z0: 0, z1: 0, from: 0 };
   /** places on paths cut at this level, by the cell of a grid that they lie in */
-  private cells = new Map<string, Spot[]>();
+  private cells = new Map<number, Spot[]>();
   /** moves of the writer that have been looked at */
   private seen = 0;
   private readonly ways: WaysIn;
@@ -173,18 +173,29 @@ export class Ground {
   /** The nearest place on a path cut at this level from which (x, y) can be reached. */
   private nearestOpen(x: number, y: number, most: number): Spot | null {
     this.look();
+    let nearest: Spot | null = null;
+    let least = most;
+    this.spotsAround(x, y, most, (spot, d) => {
+      if (d > least) return;
+      least = d;
+      nearest = spot;
+    });
+    if (!nearest || this.clear((nearest as Spot).x, (nearest as Spot).y, x, y, most)) return nearest;
+    // Something is in its way, which is rare: the next ones.
     const near: { spot: Spot; d: number }[] = [];
+    this.spotsAround(x, y, most, (spot, d) => d <= most && near.push({ spot, d }));
+    near.sort((a, b) => a.d - b.d);
+    for (const { spot } of near.slice(1, TRIES)) if (this.clear(spot.x, spot.y, x, y, most)) return spot;
+    return null;
+  }
+
+  /** Each place on a path cut at this level in the cells within `most` of (x, y), and how far it is from there. */
+  private spotsAround(x: number, y: number, most: number, take: (spot: Spot, d: number) => void): void {
     const [i, j] = [this.cell(x), this.cell(y)];
     const reach = Math.ceil(most / this.side);
     for (let v = j - reach; v <= j + reach; v++)
       for (let u = i - reach; u <= i + reach; u++)
-        for (const spot of this.cells.get(`${u},${v}`) ?? []) {
-          const d = hypot(spot.x - x, spot.y - y);
-          if (d <= most) near.push({ spot, d });
-        }
-    near.sort((a, b) => a.d - b.d);
-    for (const { spot } of near.slice(0, TRIES)) if (this.clear(spot.x, spot.y, x, y, most)) return spot;
-    return null;
+        for (const spot of this.cells.get(keyOf(u, v)) ?? []) take(spot, hypot(spot.x - x, spot.y - y));
   }
 
   private get side(): number {
@@ -208,9 +219,13 @@ export class Ground {
     }
   }
   private keep(x: number, y: number): void {
-    const key = `${this.cell(x)},${this.cell(y)}`;
+    const key = keyOf(this.cell(x), this.cell(y));
     const list = this.cells.get(key);
     if (list) list.push({ x, y });
     else this.cells.set(key, [{ x, y }]);
   }
 }
+
+/** Wider than any board is in cells, to either side of its corner. */
+const MOST_CELLS = 1 << 22;
+const keyOf = (column: number, row: number): number => column * MOST_CELLS + row;

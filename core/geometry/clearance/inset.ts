@@ -1,4 +1,4 @@
-import { GrowingF64, GrowingI32 } from "../../growing.ts";
+import { GrowingF64, GrowingI32, picked } from "../../growing.ts";
 import type { Rings } from "../rings.ts";
 import type { SegmentGrid } from "../segmentgrid.ts";
 import { arcSteps } from "../shape.ts";
@@ -108,19 +108,54 @@ interface Event {
   partner: number;
 }
 
+/** Edges of an axis by the clearance of their wider end, widest first, for whoever asks for many insets. */
+interface ByWidth {
+  edges: Int32Array;
+  widest: Float64Array;
+  narrowest: Float64Array;
+}
+const byWidth = new WeakMap<Axis, ByWidth | null>();
+
+/** The edges along which the clearance passes `rho`, in their order. */
+function edgesAcross(axis: Axis, rho: number): number[] {
+  const sorted = byWidth.get(axis);
+  const across: number[] = [];
+  if (sorted) {
+    const { edges, widest, narrowest } = sorted;
+    for (let k = 0; k < edges.length && widest[k] >= rho; k++) if (narrowest[k] < rho) across.push(edges[k]);
+    return across.sort((e, f) => e - f);
+  }
+  // Sorting is worth while from the second inset on.
+  byWidth.set(axis, sorted === null ? sortedByWidth(axis) : null);
+  const { a, b, d } = axis;
+  for (let e = 0; e < a.length; e++) if (d[a[e]] < rho !== d[b[e]] < rho) across.push(e);
+  return across;
+}
+
+function sortedByWidth({ a, b, d }: Axis): ByWidth {
+  const n = a.length;
+  const edges = new Int32Array(n);
+  const [wider, narrower] = [new Float64Array(n), new Float64Array(n)];
+  for (let e = 0; e < n; e++) {
+    edges[e] = e;
+    wider[e] = Math.max(d[a[e]], d[b[e]]);
+    narrower[e] = Math.min(d[a[e]], d[b[e]]);
+  }
+  edges.sort((e, f) => wider[f] - wider[e]);
+  return { edges, widest: picked(wider, edges), narrowest: picked(narrower, edges) };
+}
+
 function collect(b: Boundary, axis: Axis, rho: number): Event[] {
   const found: Event[] = [];
   const p: Point = { x: 0, y: 0, d: 0 };
   const fl = newFoot();
   const fr = newFoot();
-  for (let e = 0; e < axis.a.length; e++) {
+  for (const e of edgesAcross(axis, rho)) {
     let lo = axis.a[e];
     let hi = axis.b[e];
     let left = axis.left[e];
     let right = axis.right[e];
-    const up = axis.d[lo] < rho;
-    if (up === axis.d[hi] < rho) continue;
-    if (!up) {
+    if (axis.d[lo] > axis.d[hi]) {
       [lo, hi] = [hi, lo];
       [left, right] = [right, left];
     }
