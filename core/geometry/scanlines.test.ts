@@ -19,6 +19,22 @@ describe("parallel lines through a region", () => {
       expect(Math.abs(area / regionArea(r) - 1), `seed ${seed}`).toBeLessThan(0.004);
     }
   });
+  it("pass level edges that lie where a row does, whatever rounding makes of it", () => {
+    // Stairs whose treads are rows, worked out as the rows are: dividing back may find the row before or after.
+    for (let seed = 1; seed <= 400; seed++) {
+      const random = seeded(seed);
+      const [spacing, through, steps] = [0.05 + 3 * random(), 200 * (random() - 0.5), 2 + Math.floor(6 * random())];
+      const first = through + Math.ceil(5 / spacing) * spacing;
+      const stairs: [number, number][] = [[0, first - spacing / 3]];
+      for (let k = 0; k < steps; k++) stairs.push([10 - k, first + (k - 1) * spacing], [10 - k, first + k * spacing]);
+      stairs.push([0, first + (steps - 1) * spacing]);
+      for (const q of spans(ringsFrom([stairs]), 0, spacing, through)) {
+        for (const v of [q.x0, q.y0, q.x1, q.y1, q.at0, q.at1]) expect(v, `seed ${seed}`).not.toBeNaN();
+        expect(Math.min(q.x0, q.x1), `seed ${seed}`).toBeGreaterThan(-1e-6);
+        expect(Math.max(q.x0, q.x1), `seed ${seed}`).toBeLessThan(10 + 1e-6);
+      }
+    }
+  });
   it("know where on the ring they end, and the shorter way from one end to the next", () => {
     const square = ringsFrom([
       [

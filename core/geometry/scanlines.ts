@@ -45,12 +45,10 @@ export function spans(r: Rings, angle: number, spacing: number, through?: number
     for (let i = r.starts[k]; i < r.starts[k + 1]; i++) {
       const j = i + 1 < r.starts[k + 1] ? i + 1 : r.starts[k];
       const [a, b] = [Math.min(v[i], v[j]), Math.max(v[i], v[j])];
-      // Rows with a < row ≤ b: each vertex belongs to one edge only.
-      for (
-        let row = Math.max(0, Math.floor((a - first) / spacing) + 1);
-        row < rows && first + row * spacing <= b;
-        row++
-      ) {
+      // Rows with a < row ≤ b: each vertex belongs to one edge only. Dividing may round to the row at a itself.
+      let row = Math.max(0, Math.floor((a - first) / spacing));
+      while (first + row * spacing <= a) row++;
+      for (; row < rows && first + row * spacing <= b; row++) {
         const f = (first + row * spacing - v[i]) / (v[j] - v[i]);
         hits[row].push({ u: u[i] + f * (u[j] - u[i]), ring: k, at: i - r.starts[k] + f });
       }
