@@ -7,7 +7,16 @@ import { WaysIn } from "../area/sink.ts";
 import { type CutContext, type CutInputs, type HEIGHT_ART, type Planned } from "../kind.ts";
 import { regionOf } from "../surface/asked.ts";
 import { coarseSeconds, coarsely } from "../surface/coarse.ts";
-import { type Enter, follow, type Following, rampEnd, rampInto } from "../surface/follow.ts";
+import {
+  backToBeginning,
+  type Course,
+  type Enter,
+  follow,
+  type Following,
+  rampEnd,
+  rampInto,
+  wayInFarther,
+} from "../surface/follow.ts";
 import { stockNotes } from "../surface/notes.ts";
 import { inOrder, runsOf } from "../surface/runs.ts";
 import { groundFor } from "../surface/ground.ts";
@@ -29,8 +38,8 @@ const WORTH = 0.05;
 const TOLERANCE = 0.03;
 /** Rows whose ends lie farther apart than this many stepovers are lifted between. */
 const JOINED = 3;
-/** Drops no deeper than this need no ramp, mm. */
-const SHALLOW = 0.3;
+/** Drops no deeper than this need no ramp, mm: what rounding leaves of ground that is open. */
+const SHALLOW = 0.05;
 /** A cutter whose axis lies so many radii beside the board is in the open. */
 const BESIDE = 0.9;
 
@@ -105,8 +114,8 @@ const apartOf = (cutter: Cutter, s: { stepover: number }): number =>
   Math.min(s.stepover, MOST_STEPOVER * profileOf(cutter).radius);
 
 /**
- * Brings a roughing cutter to a course through the stock there: from beside the board, along a ramp, or
- * straight down where there is room for neither and the cutter may.
+ * Brings a roughing cutter to a course through the stock there: from beside the board or along a ramp, farther along
+ * the course where its beginning has no room for one, or straight down where there is room nowhere and the cutter may.
  */
 function entryFrom(
   { stock, cutter }: CutContext,
@@ -117,19 +126,30 @@ function entryFrom(
   f: Following,
 ): Enter {
   const { centreCutting, diameter } = cutter;
+  const shallow = centreCutting ? SHALLOW : 0;
   const isBeside = (x: number, y: number) =>
     Math.max(-x, -y, x - stock.width, y - stock.height) > (BESIDE * diameter) / 2;
-  return (course, x, y, z) => {
+  /** In at the beginning of a course, where it is open there or a ramp has room. */
+  const enterAt = (course: Course, isTrial: boolean): boolean => {
+    const [x, y, z] = [course.x[0], course.y[0], course.z[0]];
     const z0 = stockAt(x, y);
-    if (isBeside(x, y) || z0 - z <= (centreCutting ? SHALLOW : 0)) {
+    const isOpen = isBeside(x, y) || z0 - z <= shallow;
+    const end = isOpen ? 0 : rampEnd(course, z0 - z, slope);
+    if (!isOpen && !ways.hasRoom(course.s[end], z0 - z)) return false;
+    if (isTrial) return true;
+    if (isOpen) {
       w.above(x, y);
       w.plunge(z);
-      return true;
-    }
+    } else rampInto(w, course, f, z0, slope, end);
+    return true;
+  };
+  return (course, x, y, z) => {
+    if (enterAt(course, false)) return true;
     if (ways.isLeftOut(x, y)) return false;
-    const end = rampEnd(course, z0 - z, slope);
-    if (!ways.hasRoom(course.s[end], z0 - z)) return ways.straight(w, x, y, z0, z);
-    rampInto(w, course, f, z0, slope, end);
+    const farther = wayInFarther(course, (rest) => enterAt(rest, true));
+    if (!farther) return ways.straight(w, x, y, stockAt(x, y), z);
+    enterAt(farther.rest, false);
+    backToBeginning(w, course, farther.from, f);
     return true;
   };
 }

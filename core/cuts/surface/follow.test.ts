@@ -6,7 +6,16 @@ import { Tips } from "../../height/tips.ts";
 import { seeded } from "../../testing/random.ts";
 import { cutterOf } from "../../testing/shop.ts";
 import { FEED, PLUNGE, RAPID, type Toolpath, ToolpathWriter } from "../../toolpath/toolpath.ts";
-import { courseOf, type Enter, follow, type Following, rampEnd, rampInto } from "./follow.ts";
+import {
+  backToBeginning,
+  courseOf,
+  type Enter,
+  follow,
+  type Following,
+  rampEnd,
+  rampInto,
+  wayInFarther,
+} from "./follow.ts";
 import { type Ground, passedOver } from "./ground.ts";
 import { ringsOver, type Row, rowsOver } from "./rows.ts";
 import { inOrder, runsOf } from "./runs.ts";
@@ -122,5 +131,40 @@ describe("ramps along a course", () => {
       }
     }
     expect(ramps).toBeGreaterThan(20);
+  });
+});
+
+describe("a way in", () => {
+  it("is looked for farther along where a course begins in a dip too steep for a ramp, and leads back into it", () => {
+    for (let seed = 1; seed <= 50; seed++) {
+      const random = seeded(seed);
+      const [n, slope, step] = [60 + Math.floor(200 * random()), Math.tan((5 * Math.PI) / 180), 0.2];
+      const dip = 5 + Math.floor(20 * random());
+      const s = Float64Array.from({ length: n + 1 }, (_, k) => k * step);
+      // Three times as steep as the ramp, then level.
+      const z = s.map((_, k) => -4 + 3 * slope * step * Math.min(k, dip));
+      const course = { s, x: s, y: s.map(() => 7), z, corners: [0, n] };
+      const length = (c: typeof course) => c.s[rampEnd(c, -c.z[0], slope)];
+      expect(length(course), `seed ${seed}`).toBe(0);
+      const least = 3;
+      const found = wayInFarther(course, (rest) => length(rest) >= least)!;
+      expect(found.from, `seed ${seed}`).toBeGreaterThanOrEqual(dip);
+      expect([found.rest.x[0], found.rest.z[0], found.rest.s[0]]).toEqual([s[found.from], z[found.from], 0]);
+      const w = new ToolpathWriter(1000, 300, 5000);
+      w.above(found.rest.x[0], 7);
+      w.plunge(found.rest.z[0]);
+      const before = w.count;
+      backToBeginning(w, course, found.from, { tolerance: 0.03 } as Following);
+      expect([w.x, w.y]).toEqual([0, 7]);
+      expect(w.z).toBeLessThanOrEqual(-4 + 0.03);
+      const t = w.take();
+      for (let i = before; i < t.x.length; i++)
+        if (t.kind[i] !== RAPID) expect(t.z[i]).toBeGreaterThanOrEqual(z[Math.round(t.x[i] / step)] - 1e-9);
+    }
+  });
+  it("is none where a course has room nowhere", () => {
+    const s = Float64Array.of(0, 1, 2, 3);
+    const course = { s, x: s, y: s, z: Float64Array.of(-3, -2, -1, 0), corners: [0, 3] };
+    expect(wayInFarther(course, () => false)).toBeNull();
   });
 });

@@ -199,5 +199,45 @@ export function rampInto(
     }
 }
 
+/** Where on a course a way in is looked for, from its beginning on: so many places. */
+const WAYS_TRIED = 100;
+
+/**
+ * The rest of a course from the first of its places on where a way in has room, for one that has none at its beginning:
+ * in a dip, say, whose sides are steeper than a ramp may be.
+ * @param hasWay whether there is one at the beginning of such a rest
+ * @returns which place it is, and the rest from there
+ */
+export function wayInFarther(c: Course, hasWay: (rest: Course) => boolean): { from: number; rest: Course } | null {
+  const n = c.s.length - 1;
+  const tries = Math.min(n, WAYS_TRIED);
+  for (let k = 1; k < tries; k++) {
+    const from = Math.floor((k * n) / tries);
+    const rest = {
+      s: c.s.slice(from).map((s) => s - c.s[from]),
+      x: c.x.subarray(from),
+      y: c.y.subarray(from),
+      z: c.z.subarray(from),
+      corners: c.corners.filter((q) => q > from).map((q) => q - from),
+    };
+    if (hasWay(rest)) return { from, rest };
+  }
+  return null;
+}
+
+/** From one place of a course back to its beginning, over all that is wanted on the way. */
+export function backToBeginning(w: ToolpathWriter, c: Course, from: number, { tolerance }: Following): void {
+  const order = Array.from({ length: from + 1 }, (_, k) => from - k);
+  const gone = order.map((q) => c.s[from] - c.s[q]);
+  const { at, z } = thinAbove(
+    gone,
+    order.map((q) => c.z[q]),
+    0,
+    from,
+    tolerance,
+  );
+  at.slice(1).forEach((n, q) => w.to(c.x[order[n]], c.y[order[n]], z[q + 1]));
+}
+
 /** Rapids down end this far above stock that still stands, mm. */
 const CLOSE = 0.5;

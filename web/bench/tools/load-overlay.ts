@@ -1,2 +1,2 @@
-/** What a tool in hand works with; fetched once a picture's tools are in sight, so that it is there when one is taken. */
+/** What a tool in hand works with; fetched when a picture's tools are in sight, to be there when one is taken. */
 export const loadOverlay = () => import("./overlay.tsx");
