@@ -8,6 +8,7 @@ import { cutterOf } from "../../testing/shop.ts";
 import { FEED, PLUNGE, RAPID, type Toolpath, ToolpathWriter } from "../../toolpath/toolpath.ts";
 import {
   backToBeginning,
+  type Course,
   courseOf,
   type Enter,
   follow,
@@ -144,7 +145,7 @@ describe("a way in", () => {
       // Three times as steep as the ramp, then level.
       const z = s.map((_, k) => -4 + 3 * slope * step * Math.min(k, dip));
       const course = { s, x: s, y: s.map(() => 7), z, corners: [0, n] };
-      const length = (c: typeof course) => c.s[rampEnd(c, -c.z[0], slope)];
+      const length = (c: Course) => c.s[rampEnd(c, -c.z[0], slope)];
       expect(length(course), `seed ${seed}`).toBe(0);
       const least = 3;
       const found = wayInFarther(course, (rest) => length(rest) >= least)!;
