@@ -49,13 +49,17 @@ function passesOf({ job, quick }: Extract<Ask, { type: "build" }>): number[] {
   return keyOf(job) === readyAhead ? [FINE_CELLS] : PASSES;
 }
 
+/** Building ahead is given up after so long, ms: more is not worth the power where nobody opens the job. */
+const MOST_AHEAD_MS = 15_000;
+
 /**
  * Builds a job that nobody has asked for yet, as its bench will ask: what is done by then is kept, and the engine has
  * compiled what it takes. A job that cannot be built says so on its bench.
  */
 async function ahead(id: string, halted: () => number): Promise<void> {
+  const until = performance.now() + MOST_AHEAD_MS;
   const progress = () => {
-    if (halted() === HALT.atOnce) throw new Cancelled();
+    if (halted() === HALT.atOnce || performance.now() > until) throw new Cancelled();
   };
   try {
     const response = await fetch(`/api/jobs/${id}`);
