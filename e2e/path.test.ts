@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { readProgram } from "@oaken/core/output/gcode/reader";
 import { RAPID } from "@oaken/core/toolpath/toolpath";
 import { ginkgo, scan } from "../demo/art.ts";
-import { accessibility, alive, visit, settled } from "./bench.ts";
+import { accessibility, alive, settled, visit } from "./bench.ts";
 import { launch } from "./browser.ts";
 import { type Running, startServer } from "./server.ts";
 

@@ -5,7 +5,7 @@ import type { Browser, Page } from "playwright-core";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { JobDocument } from "@oaken/core/job/document";
-import { accessibility, visit, openNew, settled } from "./bench.ts";
+import { accessibility, openNew, settled, visit } from "./bench.ts";
 import { launch } from "./browser.ts";
 import { type Running, startServer } from "./server.ts";
 

@@ -5,7 +5,7 @@ import { unzipSync } from "fflate";
 import type { Browser, Page } from "playwright-core";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessibility, alive, visit, openNew, settled } from "./bench.ts";
+import { accessibility, alive, openNew, settled, visit } from "./bench.ts";
 import type { JobDocument } from "@oaken/core/job/document";
 import { launch } from "./browser.ts";
 import { type Running, startServer } from "./server.ts";

@@ -3,7 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import sharp from "sharp";
 import { ginkgo, scan } from "../demo/art.ts";
-import { visit, settled as onceSettled } from "./bench.ts";
+import { settled as onceSettled, visit } from "./bench.ts";
 import { launch } from "./browser.ts";
 import { startServer } from "./server.ts";
 

@@ -49,6 +49,12 @@ function passesOf({ job, quick }: Extract<Ask, { type: "build" }>): number[] {
   return keyOf(job) === readyAhead ? [FINE_CELLS] : PASSES;
 }
 
+type Progressing = (step: string, share: number) => void;
+
+/** A build with a proof of about so many cells. */
+const onePass = (job: BoardJob, files: Files, cells: number, progress: Progressing): BuildResult =>
+  buildJob(job, { files, cells, quick: cells !== FINE_CELLS, now: () => performance.now(), progress }, kept);
+
 /** Building ahead is given up after so long, ms: more is not worth the power where nobody opens the job. */
 const MOST_AHEAD_MS = 15_000;
 
@@ -69,9 +75,9 @@ async function ahead(id: string, halted: () => number): Promise<void> {
     const files = await filesOf(job);
     for (const cells of PASSES) {
       if (halted() !== HALT.goOn) return;
-      const result = buildJob(job, { files, cells, quick: cells !== FINE_CELLS, progress }, kept);
-      const finding = { final: cells === FINE_CELLS, findings: inspect({ build: result }), took: 0 };
-      packed(result, finding, kept, new Sender(), []);
+      const result = onePass(job, files, cells, progress);
+      const about = { final: cells === FINE_CELLS, findings: inspect({ build: result }), took: 0 };
+      packed(result, about, kept, new Sender(), []);
     }
     readyAhead = keyOf(job);
   } catch (e) {
@@ -84,27 +90,16 @@ async function build(ask: Extract<Ask, { type: "build" }>): Promise<void> {
   const t0 = performance.now();
   const files = await filesOf(job, () => send({ type: "progress", seq, step: "job", share: 0 }));
   let said = 0;
-  const run = (cells: number) =>
-    buildJob(
-      job,
-      {
-        files,
-        cells,
-        quick: cells !== FINE_CELLS,
-        now: () => performance.now(),
-        progress: (step, share) => {
-          checkStop(seq);
-          const now = performance.now();
-          if (now - said < 50 && share < 1) return;
-          said = now;
-          send({ type: "progress", seq, step, share });
-        },
-      },
-      kept,
-    );
+  const progress: Progressing = (step, share) => {
+    checkStop(seq);
+    const now = performance.now();
+    if (now - said < 50 && share < 1) return;
+    said = now;
+    send({ type: "progress", seq, step, share });
+  };
   const passes = passesOf(ask);
   for (const cells of passes) {
-    const result = run(cells);
+    const result = onePass(job, files, cells, progress);
     last = result;
     scrubber = null;
     const final = cells === passes[passes.length - 1];

@@ -173,29 +173,28 @@ export class Ground {
   /** The nearest place on a path cut at this level from which (x, y) can be reached. */
   private nearestOpen(x: number, y: number, most: number): Spot | null {
     this.look();
-    let nearest: Spot | null = null;
-    let least = most;
-    this.spotsAround(x, y, most, (spot, d) => {
-      if (d > least) return;
-      least = d;
-      nearest = spot;
-    });
-    if (!nearest || this.clear((nearest as Spot).x, (nearest as Spot).y, x, y, most)) return nearest;
+    const near = this.spotsNear(x, y, most);
+    if (near.length === 0) return null;
+    const nearest = near.reduce((a, b) => (b.d < a.d ? b : a));
+    if (this.clear(nearest.spot.x, nearest.spot.y, x, y, most)) return nearest.spot;
     // Something is in its way, which is rare: the next ones.
-    const near: { spot: Spot; d: number }[] = [];
-    this.spotsAround(x, y, most, (spot, d) => d <= most && near.push({ spot, d }));
     near.sort((a, b) => a.d - b.d);
     for (const { spot } of near.slice(1, TRIES)) if (this.clear(spot.x, spot.y, x, y, most)) return spot;
     return null;
   }
 
-  /** Each place on a path cut at this level in the cells within `most` of (x, y), and how far it is from there. */
-  private spotsAround(x: number, y: number, most: number, take: (spot: Spot, d: number) => void): void {
+  /** The places on paths cut at this level within `most` of (x, y), each with how far it is from there. */
+  private spotsNear(x: number, y: number, most: number): { spot: Spot; d: number }[] {
+    const near: { spot: Spot; d: number }[] = [];
     const [i, j] = [this.cell(x), this.cell(y)];
     const reach = Math.ceil(most / this.side);
     for (let v = j - reach; v <= j + reach; v++)
       for (let u = i - reach; u <= i + reach; u++)
-        for (const spot of this.cells.get(keyOf(u, v)) ?? []) take(spot, hypot(spot.x - x, spot.y - y));
+        for (const spot of this.cells.get(cellKey(u, v)) ?? []) {
+          const d = hypot(spot.x - x, spot.y - y);
+          if (d <= most) near.push({ spot, d });
+        }
+    return near;
   }
 
   private get side(): number {
@@ -219,7 +218,7 @@ export class Ground {
     }
   }
   private keep(x: number, y: number): void {
-    const key = keyOf(this.cell(x), this.cell(y));
+    const key = cellKey(this.cell(x), this.cell(y));
     const list = this.cells.get(key);
     if (list) list.push({ x, y });
     else this.cells.set(key, [{ x, y }]);
@@ -228,4 +227,4 @@ export class Ground {
 
 /** Wider than any board is in cells, to either side of its corner. */
 const MOST_CELLS = 1 << 22;
-const keyOf = (column: number, row: number): number => column * MOST_CELLS + row;
+const cellKey = (column: number, row: number): number => column * MOST_CELLS + row;

@@ -129,27 +129,33 @@ function entryFrom(
   const shallow = centreCutting ? SHALLOW : 0;
   const isBeside = (x: number, y: number) =>
     Math.max(-x, -y, x - stock.width, y - stock.height) > (BESIDE * diameter) / 2;
-  /** In at the beginning of a course, where it is open there or a ramp has room. */
-  const enterAt = (course: Course, isTrial: boolean): boolean => {
-    const [x, y, z] = [course.x[0], course.y[0], course.z[0]];
+  /** How the cutter comes in at the beginning of a course; null where it is solid there without room for a ramp. */
+  const wayAt = (c: Course): WayIn | null => {
+    const [x, y, z] = [c.x[0], c.y[0], c.z[0]];
     const z0 = stockAt(x, y);
-    const isOpen = isBeside(x, y) || z0 - z <= shallow;
-    const end = isOpen ? 0 : rampEnd(course, z0 - z, slope);
-    if (!isOpen && !ways.hasRoom(course.s[end], z0 - z)) return false;
-    if (isTrial) return true;
-    if (isOpen) {
-      w.above(x, y);
-      w.plunge(z);
-    } else rampInto(w, course, f, z0, slope, end);
-    return true;
+    if (isBeside(x, y) || z0 - z <= shallow) return { isOpen: true };
+    const end = rampEnd(c, z0 - z, slope);
+    return ways.hasRoom(c.s[end], z0 - z) ? { isOpen: false, z0, end } : null;
+  };
+  const goIn = (c: Course, way: WayIn): void => {
+    if (!way.isOpen) return rampInto(w, c, f, way.z0, slope, way.end);
+    w.above(c.x[0], c.y[0]);
+    w.plunge(c.z[0]);
   };
   return (course, x, y, z) => {
-    if (enterAt(course, false)) return true;
+    const here = wayAt(course);
+    if (here) {
+      goIn(course, here);
+      return true;
+    }
     if (ways.isLeftOut(x, y)) return false;
-    const farther = wayInFarther(course, (rest) => enterAt(rest, true));
+    const farther = wayInFarther(course, wayAt);
     if (!farther) return ways.straight(w, x, y, stockAt(x, y), z);
-    enterAt(farther.rest, false);
+    goIn(farther.rest, farther.way);
     backToBeginning(w, course, farther.from, f);
     return true;
   };
 }
+
+/** Down where it is open, or through stock that begins at z0 along a ramp over the course's places up to `end`. */
+type WayIn = { isOpen: true } | { isOpen: false; z0: number; end: number };

@@ -148,7 +148,8 @@ describe("a way in", () => {
       const length = (c: Course) => c.s[rampEnd(c, -c.z[0], slope)];
       expect(length(course), `seed ${seed}`).toBe(0);
       const least = 3;
-      const found = wayInFarther(course, (rest) => length(rest) >= least)!;
+      const found = wayInFarther(course, (rest) => (length(rest) >= least ? length(rest) : null))!;
+      expect(found.way).toBe(length(found.rest));
       expect(found.from, `seed ${seed}`).toBeGreaterThanOrEqual(dip);
       expect([found.rest.x[0], found.rest.z[0], found.rest.s[0]]).toEqual([s[found.from], z[found.from], 0]);
       const w = new ToolpathWriter(1000, 300, 5000);
@@ -166,6 +167,6 @@ describe("a way in", () => {
   it("is none where a course has room nowhere", () => {
     const s = Float64Array.of(0, 1, 2, 3);
     const course = { s, x: s, y: s, z: Float64Array.of(-3, -2, -1, 0), corners: [0, 3] };
-    expect(wayInFarther(course, () => false)).toBeNull();
+    expect(wayInFarther(course, () => null)).toBeNull();
   });
 });

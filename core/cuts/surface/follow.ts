@@ -189,26 +189,43 @@ export function rampInto(
   const there = Array.from({ length: end + 1 }, (_, q) => q);
   while (z > c.z[0])
     for (const order of [there, there.slice().reverse()]) {
-      const gone = order.map((q) => Math.abs(c.s[q] - c.s[order[0]]));
+      const gone = goneAlong(c, order);
       const heights = order.map((q, n) => {
         if (n > 0) z = Math.max(c.z[q], z - slope * (gone[n] - gone[n - 1]));
         return z;
       });
-      const { at, z: over } = thinAbove(gone, heights, 0, end, tolerance);
-      at.slice(1).forEach((n, q) => w.to(c.x[order[n]], c.y[order[n]], over[q + 1]));
+      goAlong(w, c, order, heights, tolerance);
     }
+}
+
+/** How far each of some places of a course, one after another along it, lies from the first of them, mm. */
+const goneAlong = (c: Course, order: readonly number[]): number[] => order.map((q) => Math.abs(c.s[q] - c.s[order[0]]));
+
+/** Along some places of a course, from the first of which the cutter comes, at these heights or a little above them. */
+function goAlong(
+  w: ToolpathWriter,
+  c: Course,
+  order: readonly number[],
+  heights: readonly number[],
+  tolerance: number,
+): void {
+  const { at, z } = thinAbove(goneAlong(c, order), heights, 0, order.length - 1, tolerance);
+  at.slice(1).forEach((n, q) => w.to(c.x[order[n]], c.y[order[n]], z[q + 1]));
 }
 
 /** Where on a course a way in is looked for, from its beginning on: so many places. */
 const WAYS_TRIED = 100;
 
 /**
- * The rest of a course from the first of its places on where a way in has room, for one that has none at its beginning:
+ * The rest of a course from the first of its places on where there is a way in, for one that has none at its beginning:
  * in a dip, say, whose sides are steeper than a ramp may be.
- * @param hasWay whether there is one at the beginning of such a rest
- * @returns which place it is, and the rest from there
+ * @param wayAt the way in at the beginning of such a rest, null where there is none
+ * @returns which place it is, the rest from there, and the way
  */
-export function wayInFarther(c: Course, hasWay: (rest: Course) => boolean): { from: number; rest: Course } | null {
+export function wayInFarther<Way>(
+  c: Course,
+  wayAt: (rest: Course) => Way | null,
+): { from: number; rest: Course; way: Way } | null {
   const n = c.s.length - 1;
   const tries = Math.min(n, WAYS_TRIED);
   for (let k = 1; k < tries; k++) {
@@ -220,7 +237,8 @@ export function wayInFarther(c: Course, hasWay: (rest: Course) => boolean): { fr
       z: c.z.subarray(from),
       corners: c.corners.filter((q) => q > from).map((q) => q - from),
     };
-    if (hasWay(rest)) return { from, rest };
+    const way = wayAt(rest);
+    if (way !== null) return { from, rest, way };
   }
   return null;
 }
@@ -228,15 +246,8 @@ export function wayInFarther(c: Course, hasWay: (rest: Course) => boolean): { fr
 /** From one place of a course back to its beginning, over all that is wanted on the way. */
 export function backToBeginning(w: ToolpathWriter, c: Course, from: number, { tolerance }: Following): void {
   const order = Array.from({ length: from + 1 }, (_, k) => from - k);
-  const gone = order.map((q) => c.s[from] - c.s[q]);
-  const { at, z } = thinAbove(
-    gone,
-    order.map((q) => c.z[q]),
-    0,
-    from,
-    tolerance,
-  );
-  at.slice(1).forEach((n, q) => w.to(c.x[order[n]], c.y[order[n]], z[q + 1]));
+  const heights = order.map((q) => c.z[q]);
+  goAlong(w, c, order, heights, tolerance);
 }
 
 /** Rapids down end this far above stock that still stands, mm. */
