@@ -7,7 +7,11 @@ const root = dirname(dirname(fileURLToPath(import.meta.url)));
 
 /** Where the bundle of the decoder's process is; it runs strangers' files, so it is a process of its own. */
 export const decoderBundle = join(root, "dist", "decoder.mjs");
-export const bundleDecoder = () => bundle("files/decoder/main.ts", "decoder");
+/** The bundle, and beside it the part that only job files need. */
+export async function bundleDecoder() {
+  await bundle("files/decoder/jobs.ts", "decoder-jobs");
+  return bundle("files/decoder/main.ts", "decoder");
+}
 
 /**
  * A few hundredths of a second, so it is done every time. Written beside and renamed: another command started at the

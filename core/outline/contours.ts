@@ -1,6 +1,6 @@
 import { GrowingI32 } from "../growing.ts";
 import type { Grey } from "../picture/raster.ts";
-import { rowScan } from "./rowscan.ts";
+import { type RowScan, rowScan } from "./rowscan.ts";
 
 /**
  * Closed contours in pixel coordinates (x right, y down, pixel (0,0) covering 0…1), ink on the left as seen on
@@ -91,22 +91,8 @@ function crossings(grey: Grey, cut: number) {
       hInk[nH++] = 0;
     }
     const count = scan.next(y);
-    for (let k = 0; k < count; k++) {
-      const x = 4 * scan.at[k];
-      const ink = scan.ink[k];
-      // From the lowest bit on, each the highest of its byte.
-      for (let bits = scan.across[k]; bits !== 0; bits &= bits - 1) {
-        const bit = bits & -bits;
-        hx[nH] = x + ((31 - Math.clz32(bit)) >> 3);
-        hInk[nH++] = ink & bit ? 0 : 1;
-      }
-      if (y === 0) continue;
-      for (let bits = scan.down[k]; bits !== 0; bits &= bits - 1) {
-        const bit = bits & -bits;
-        vx[nV] = x + ((31 - Math.clz32(bit)) >> 3);
-        vInk[nV++] = ink & bit ? 0 : 1;
-      }
-    }
+    nH = rowCrossings(scan.across, scan, count, hx, hInk, nH);
+    if (y > 0) nV = rowCrossings(scan.down, scan, count, vx, vInk, nV);
     if (data[row + W - 1] < limit) {
       hx[nH] = W;
       hInk[nH++] = 1;
@@ -124,6 +110,31 @@ function crossings(grey: Grey, cut: number) {
     vInkAbove: vInk.subarray(0, nV),
     vRow,
   };
+}
+
+/**
+ * Adds a row's crossings to a list, from left to right. A function of its own: the engine compiles it while the first
+ * rows pass, where a loop within the loop over all rows would be interpreted through half of the first picture.
+ * @param bits of each crossed word, the high bits of the bytes where it is crossed
+ * @returns how many the list holds then
+ */
+function rowCrossings(
+  bits: Int32Array,
+  { at, ink }: RowScan,
+  count: number,
+  xs: Int32Array,
+  inkBefore: Uint8Array,
+  n: number,
+): number {
+  for (let k = 0; k < count; k++) {
+    // From the lowest bit on, each the highest of its byte.
+    for (let left = bits[k]; left !== 0; left &= left - 1) {
+      const bit = left & -left;
+      xs[n] = 4 * at[k] + ((31 - Math.clz32(bit)) >> 3);
+      inkBefore[n++] = ink[k] & bit ? 0 : 1;
+    }
+  }
+  return n;
 }
 
 /** A copy with room for at least another row. */

@@ -1,11 +1,13 @@
 // The decoder's process: reads what strangers have made, and may be killed for it. See `../decode.ts`.
-import { readFile, writeFile } from "node:fs/promises";
-import { join } from "node:path";
+import { readFile } from "node:fs/promises";
 import sharp from "sharp";
 import { Problem } from "@oaken/core/problem";
-import { readJobFile } from "../jobfile.ts";
 import { decodeHere } from "./decode.ts";
+import type * as Jobs from "./jobs.ts";
 import { type Answer, type Ask, headLine, Unpacker } from "./protocol.ts";
+
+/** `jobs.ts`, bundled beside this bundle: see `scripts/bundle.mjs`. */
+const JOBS = "./decoder-jobs.mjs";
 
 async function answer(ask: Ask, body: Buffer): Promise<[Answer, Uint8Array | null]> {
   switch (ask.do) {
@@ -18,14 +20,8 @@ async function answer(ask: Ask, body: Buffer): Promise<[Answer, Uint8Array | nul
       await checkThumb(body, ask.side);
       return [{ is: "fine", bytes: 0 }, null];
     case "job": {
-      const { job, assets } = readJobFile(await readFile(ask.path, "utf8"), ask.shop);
-      const pictures: { sha: string; name: string }[] = [];
-      for (const [sha, { name, bytes }] of assets) {
-        // On the disk before the job that needs it is saved.
-        await writeFile(join(ask.folder, sha), bytes, { flush: true });
-        pictures.push({ sha, name });
-      }
-      return [{ is: "job", document: job, pictures, bytes: 0 }, null];
+      const { unpacked } = (await import(JOBS)) as typeof Jobs;
+      return [await unpacked(ask), null];
     }
   }
 }
