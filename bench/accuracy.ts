@@ -3,10 +3,10 @@ import { profileOf } from "@oaken/core/cutters/profile";
 
 import type { CutInputs } from "@oaken/core/cuts/kind";
 import { cutKind } from "@oaken/core/cuts/register";
-import { type Clearance, clearanceOf, inset } from "@oaken/core/geometry/clearance/clearance";
+import { type Clearance, clearanceOf } from "@oaken/core/geometry/clearance/clearance";
 import { maskOf } from "@oaken/core/geometry/mask";
 import { nesting } from "@oaken/core/geometry/nesting";
-import { boundsOf, ringCount, ringsFrom, type Rings } from "@oaken/core/geometry/rings";
+import { boundsOf, ringsFrom, type Rings } from "@oaken/core/geometry/rings";
 import { SegmentGrid } from "@oaken/core/geometry/segmentgrid";
 import { Kept } from "@oaken/core/kept";
 import { built, productIn } from "@oaken/core/testing/building";
@@ -20,13 +20,12 @@ import { decodePicture } from "@oaken/files/decode";
 import { sha256 } from "@oaken/files/sha256";
 import { beeWalk, type Drawing, ginkgo, scan, seedDrawer } from "../demo/art.ts";
 import { row } from "./measure.ts";
+import { neededLength } from "./needed.ts";
 import { ROUTER, begun, materialNamed, cutterOf } from "@oaken/core/testing/shop";
 
 const ANGLE = 60;
 const CELL = 0.05;
 const RIDGE = 0.1;
-/** Clearance grows this fast along the axis between walls that meet in no corner to speak of. */
-const BLUNT = 0.97;
 
 /**
  * A carve with a clearing cutter against its definition z = −min(F, d / tan 30°), cell by cell of a fine proof: the
@@ -103,28 +102,14 @@ function accuracy(name: string, region: Rings, floor: number, clearing: string):
     }
   }
   const c = shared.clearance(region);
-  let needed = 0;
-  const { axis, kept } = c;
-  for (let e = 0; e < axis.a.length; e++) {
-    if (!kept[e]) continue;
-    const [lo, hi] = axis.d[axis.a[e]] < axis.d[axis.b[e]] ? [axis.a[e], axis.b[e]] : [axis.b[e], axis.a[e]];
-    if (axis.d[lo] >= rho) {
-      // Over open floor, where rings bend too sharply for their ridge: not where one point's clearance just grows.
-      const length = Math.hypot(axis.x[hi] - axis.x[lo], axis.y[hi] - axis.y[lo]);
-      const at = Math.floor(axis.y[lo] / CELL) * s.width + Math.floor(axis.x[lo] / CELL);
-      if (axis.d[hi] - axis.d[lo] < BLUNT * length && afterClear[at] > -floor + 0.01) needed += length;
-      continue;
-    }
-    const share = axis.d[hi] > rho ? (rho - axis.d[lo]) / (axis.d[hi] - axis.d[lo]) : 1;
-    needed += share * Math.hypot(axis.x[hi] - axis.x[lo], axis.y[hi] - axis.y[lo], (axis.d[hi] - axis.d[lo]) * slope);
-  }
-  const foot = inset(c, rho).rings;
-  for (let k = 0; k < ringCount(foot); k++)
-    for (let i = foot.starts[k]; i < foot.starts[k + 1]; i++) {
-      const j = i + 1 < foot.starts[k + 1] ? i + 1 : foot.starts[k];
-      needed += Math.hypot(foot.xy[2 * j] - foot.xy[2 * i], foot.xy[2 * j + 1] - foot.xy[2 * i + 1]);
-    }
-  needed += (open * CELL * CELL) / (2 * profileOf(cutters.v).r(RIDGE));
+  const needed = neededLength(
+    c,
+    { rho, slope, apart: 2 * profileOf(cutters.v).r(RIDGE) },
+    {
+      isOpen: (x, y) => afterClear[Math.floor(y / CELL) * s.width + Math.floor(x / CELL)] > -floor + 0.01,
+      area: open * CELL * CELL,
+    },
+  );
   const moves = lengthInStock(carved.toolpath);
   row(
     `  ${name}`,

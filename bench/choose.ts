@@ -6,12 +6,10 @@ import { onePicture } from "@oaken/core/job/tools";
 import { secondsWith, setsFor, toPlan } from "@oaken/core/testing/choosing";
 import { SHOP } from "@oaken/core/testing/shop";
 import { decodePicture } from "@oaken/files/decode";
-import { beeWalk, type Drawing, fox, ginkgo, moth, scan, seedDrawer } from "../demo/art.ts";
-import { HARD_PICTURES } from "../demo/hard.ts";
 import { row } from "./measure.ts";
+import { picturesOfCharacters } from "./pictures.ts";
 
 const STOCK = { width: 300, height: 200, thickness: 18 };
-const FAULTS = { blur: 1, jpeg: 85 };
 
 /**
  * Cutters chosen by themselves against every set of up to two that leaves as little, fully planned: how much slower,
@@ -19,19 +17,9 @@ const FAULTS = { blur: 1, jpeg: 85 };
  */
 export async function benchChoose(): Promise<void> {
   console.log("Cutters chosen by themselves, against all sets of up to two that leave as little, fully planned");
-  const drawings: [string, Drawing][] = [
-    ["ginkgo", ginkgo()],
-    ["seed drawer", seedDrawer()],
-    ["moth", moth()],
-    ["bee walk", beeWalk()],
-    ["fox", fox()],
-  ];
-  const pictures: [string, Buffer][] = [];
-  for (const [name, d] of drawings) pictures.push([name, await scan(d, FAULTS)]);
-  for (const { name, picture } of HARD_PICTURES) pictures.push([name, await picture()]);
   const estimates: number[] = [];
   let worst = 1;
-  for (const [name, bytes] of pictures) {
+  for (const [name, bytes] of await picturesOfCharacters()) {
     const raster = await decodePicture(bytes, `${name}.png`);
     for (const outcome of ["sign", "raised", "pocket"]) {
       const fresh = toPlan(outcome, raster, STOCK);

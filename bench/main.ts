@@ -1,6 +1,7 @@
 import { cpus } from "node:os";
 import { loaded } from "@oaken/core/later";
 import { benchAccuracy } from "./accuracy.ts";
+import { benchCarving } from "./carving.ts";
 import { benchChoose } from "./choose.ts";
 import { benchCuts } from "./cuts.ts";
 import { onceInProcess } from "./cold.ts";
@@ -14,6 +15,7 @@ const parts: Record<string, () => Promise<void>> = {
   outline: benchOutline,
   cuts: benchCuts,
   accuracy: benchAccuracy,
+  carving: benchCarving,
   choose: benchChoose,
   height: benchHeight,
   page: benchPage,

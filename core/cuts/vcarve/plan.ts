@@ -8,10 +8,11 @@ import { between } from "../../toolpath/stretches.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { leftIn } from "../area/left.ts";
 import type { Left, Note, Planned } from "../kind.ts";
+import { joinedTrails } from "./network.ts";
 import { floorTrails } from "./rest.ts";
 import { carveTrails, clearLinks } from "./trails.ts";
 import { carveSeconds } from "./seconds.ts";
-import { passesOver, strokesOf } from "./strokes.ts";
+import { passesOver, strokesOf, trailsOf } from "./strokes.ts";
 import { thinParts } from "./thin.ts";
 import type { VcarveSettings } from "./vcarve.ts";
 
@@ -36,13 +37,16 @@ export function plan(inputs: CarveInputs, s: VcarveSettings): Planned {
   const region = carveRegion(inputs, s);
   if (!region || ringCount(region) === 0)
     return { toolpath: w.take(), notes: region ? [] : [outsideBorder], facts: {} };
-  const { c, floor, rho, trails, opened } = strokesOf(inputs, s, region);
+  const strokes = strokesOf(inputs, s, region);
+  const { c, floor, rho, opened } = strokes;
   inputs.progress(0.4);
   const { rest, scraped } = floorTrails(inputs, c, s, profile, floor, rho);
   inputs.progress(0.8);
-  const all = [...trails, ...rest];
-
   const links = clearLinks(region, (depth) => profile.r(depth), floor);
+  const all =
+    inputs.helpers.length > 0 && rest.length > 0
+      ? joinedTrails(strokes.ways, { runs: rest, link: links })
+      : [...trailsOf(inputs, strokes), ...rest];
   const step = s.stepdown;
   const passes = passesOver(c, s, floor, profile);
   for (let k = 0; k < passes; k++) {

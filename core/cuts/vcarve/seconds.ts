@@ -1,11 +1,12 @@
 import { profileOf } from "../../cutters/profile.ts";
 import type { Machine } from "../../cutters/machine.ts";
+import type { Trail } from "../../geometry/trail.ts";
 import { moveSeconds } from "../../toolpath/time.ts";
 import { RAPID, ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { leftAt, liftSeconds, surveyIn } from "../area/survey.ts";
 import type { CarveInputs } from "./reads.ts";
 import { clearedBy, floorStep } from "./rest.ts";
-import { passesOver, type Strokes } from "./strokes.ts";
+import { passesOver, type Strokes, trailsOf } from "./strokes.ts";
 import { carveAlone } from "./trails.ts";
 import type { VcarveSettings } from "./vcarve.ts";
 
@@ -22,14 +23,15 @@ const STARTS = 0.3;
 export function carveSeconds(inputs: CarveInputs, s: VcarveSettings, strokes: Strokes): number {
   const { c, floor, rho } = strokes;
   const passes = passesOver(c, s, floor, profileOf(inputs.cutter));
-  const along = inputs.kept.of("stroke-seconds", [strokes, s.feed, s.plunge, inputs.machine], strokeSeconds);
+  const trails = trailsOf(inputs, strokes);
+  const along = inputs.kept.of("stroke-seconds", [trails, floor, s.feed, s.plunge, inputs.machine], strokeSeconds);
   if (c.widest <= rho) return passes * along;
   const { length, runs } = floorLeft(inputs, s, strokes);
   return passes * (along + (60 * length) / s.feed + runs * STARTS);
 }
 
 /** Along every stroke as it will be run, with a lift for each, s. */
-function strokeSeconds({ trails, floor }: Strokes, feed: number, plunge: number, machine: Machine): number {
+function strokeSeconds(trails: Trail[], floor: number, feed: number, plunge: number, machine: Machine): number {
   const w = new ToolpathWriter(feed, plunge, machine.rapid);
   for (const t of trails) carveAlone(w, t);
   const path = w.take();

@@ -5,7 +5,7 @@ import type { Trail } from "../../geometry/trail.ts";
 import { axisBelow } from "./axis.ts";
 import type { CarveInputs } from "./reads.ts";
 import { effectiveFloor } from "./floor.ts";
-import { joinedTrails } from "./network.ts";
+import { joinedTrails, type Ways } from "./network.ts";
 
 /**
  * A branch into a corner is carved where it changes the wall by more than this, and by more than half of what its edge
@@ -20,8 +20,7 @@ export interface Strokes {
   /** how deep the carve goes, and the clearance at which it gets there, mm */
   floor: number;
   rho: number;
-  /** along every stroke and round the foot of every wall */
-  trails: Trail[];
+  ways: Ways;
   /** of a round cutter, how far it opens the stock's top at a height z, mm */
   opened?: (z: number) => number;
 }
@@ -39,6 +38,10 @@ export function strokesOf(
   );
 }
 
+/** Along every stroke and round the foot of every wall, in as few trails as can be; kept. */
+export const trailsOf = ({ kept }: CarveInputs, { ways }: Strokes): Trail[] =>
+  kept.of("stroke-trails", [ways], (w) => joinedTrails(w));
+
 function strokes(region: Rings, c: Clearance, cutter: Cutter, floor: number, feed: number): Strokes {
   const profile = profileOf(cutter);
   const rho = profile.r(floor);
@@ -50,7 +53,7 @@ function strokes(region: Rings, c: Clearance, cutter: Cutter, floor: number, fee
     profile.flat,
     opened,
   );
-  return { region, c, floor, rho, trails: joinedTrails(axis, feetOf(c, rho, floor), floor, feed), opened };
+  return { region, c, floor, rho, ways: { axis, feet: feetOf(c, rho, floor), floor, feed }, opened };
 }
 
 /** Closed trails along the foot of every wall. */

@@ -14,7 +14,7 @@ const THIN = 0.002;
  * Ways over the floor longer than this many times its depth are lifted over: mostly to a trail that begins at the
  * stock's top.
  */
-const LONGEST_LINK = 3;
+export const LONGEST_LINK = 3;
 /** Ways may come so much nearer to a wall than its foot, mm. */
 const LINK_SLACK = 0.002;
 /** Coming down into stock takes as long as this much more way at rapid speed. */

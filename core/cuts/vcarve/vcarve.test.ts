@@ -172,6 +172,23 @@ describe("V-carve against its definition", () => {
     expect(overFloor).toBeGreaterThan(500);
   });
 
+  it("goes over the floor that a clearing cutter left beside the walls without lifting for each place", () => {
+    for (let seed = 1; seed <= 6; seed++) {
+      const region = ringsFrom([star(seeded(seed), 11 + 2 * seed, 16, 44, 50, 50)]);
+      const settings = { floor: 3, ridge: 0.3, stepdown: 50, limited: true };
+      const flat = cutterOf("flat:8");
+      const target = { id: "v", kind: "vcarve", cutter: cutterOf("v:60:30"), settings };
+      const clear = planOn("clear", region, "flat:8", {}, { target });
+      const { toolpath: t, facts } = planOn("vcarve", region, "v:60:30", settings, {
+        helpers: [{ id: "c", kind: "clear", cutter: flat, settings: clear.values }],
+      });
+      // Every corner of the star that is too narrow for the clearing cutter is such a place.
+      expect(facts.scraped, `seed ${seed}`).toBeGreaterThan(100);
+      const plunges = t.kind.filter((k) => k === PLUNGE).length;
+      expect(plunges, `seed ${seed}`).toBeLessThanOrEqual(2);
+    }
+  });
+
   it("carves a star's corners and the foot of its walls in one go: hardly a plunge, hardly any way twice", () => {
     const region = ringsFrom([star(seeded(4), 13, 12, 44, 50, 50)]);
     const { toolpath: t } = planOn("vcarve", region, "v:60:30", { floor: 20, stepdown: 50 });
