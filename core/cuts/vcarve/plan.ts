@@ -43,10 +43,7 @@ export function plan(inputs: CarveInputs, s: VcarveSettings): Planned {
   const { rest, scraped } = floorTrails(inputs, c, s, profile, floor, rho);
   inputs.progress(0.8);
   const links = clearLinks(region, (depth) => profile.r(depth), floor);
-  const all =
-    inputs.helpers.length > 0 && rest.length > 0
-      ? joinedTrails(strokes.ways, { runs: rest, link: links })
-      : [...trailsOf(inputs, strokes), ...rest];
+  const all = rest.length > 0 ? joinedTrails(strokes.ways, { runs: rest, link: links }) : trailsOf(inputs, strokes);
   const step = s.stepdown;
   const passes = passesOver(c, s, floor, profile);
   for (let k = 0; k < passes; k++) {
