@@ -3,7 +3,7 @@ import { chooseAll } from "@oaken/core/job/choose";
 import { planCuts } from "@oaken/core/job/plan";
 import { totalSeconds } from "@oaken/core/job/prove";
 import { onePicture } from "@oaken/core/job/tools";
-import { secondsWith, setsFor, toPlan } from "@oaken/core/testing/choosing";
+import { estimateWith, secondsWith, setsFor, toPlan } from "@oaken/core/testing/choosing";
 import { SHOP } from "@oaken/core/testing/shop";
 import { decodePicture } from "@oaken/files/decode";
 import { row } from "./measure.ts";
@@ -37,10 +37,9 @@ export async function benchChoose(): Promise<void> {
       const sets = setsFor(again.job).filter((set) => !own || set[set.length - 1].diameter <= finest);
       const all = sets.map((set) => secondsWith(again.job, again.planning, set));
       const best = Math.min(...all);
-      for (const t of tried) {
-        const at = sets.findIndex((set) => describeCutters(set) === describeCutters(t.cutters));
-        if (!t.isPlanned && all[at] < 2 * best) estimates.push(t.seconds / all[at]);
-      }
+      sets.forEach((set, k) => {
+        if (all[k] < 2 * best) estimates.push(estimateWith(again.job, again.planning, set) / all[k]);
+      });
       worst = Math.max(worst, mine / best);
       const words = describeCutters(tried[0].cutters) || "none";
       row(
@@ -50,7 +49,6 @@ export async function benchChoose(): Promise<void> {
       );
     }
   }
-  estimates.sort((a, b) => a - b);
   const near = estimates.filter((e) => Math.abs(e - 1) < 0.15).length;
   row("the slowest choice against the fastest set", `${worst.toFixed(3)} ×`, "asked 1.05");
   row("estimates within 15 % of the planned time, of sets under twice the best", `${near} of ${estimates.length}`);

@@ -5,8 +5,8 @@ import { choosable } from "../cuts/register.ts";
 import type { BoardJob, JobCut, StockSettings } from "../job/document.ts";
 import { takeCutters } from "../job/edit.ts";
 import type { Made } from "../job/graph.ts";
-import { planCuts, type Planning } from "../job/plan.ts";
-import { totalSeconds } from "../job/prove.ts";
+import { estimateCut, planCuts, type Planning } from "../job/plan.ts";
+import { totalSeconds, withChanges } from "../job/prove.ts";
 import { onePicture } from "../job/tools.ts";
 import { Kept } from "../kept.ts";
 import type { Raster } from "../picture/raster.ts";
@@ -44,13 +44,30 @@ const mainCut = (job: BoardJob): JobCut => job.cuts.find((c) => !c.target)!;
 export const setsFor = (job: BoardJob): Cutter[][] =>
   setsOfFlats().filter((set) => set.length > 0 || !choosable(mainCut(job).kind)!.own);
 
-/** Seconds with these cutters for the main cut, fully planned; Infinity where they leave places out. */
-export function secondsWith(job: BoardJob, planning: Planning, cutters: readonly Cutter[]): number {
+/** A job whose main cut has these cutters. */
+function withCutters(job: BoardJob, cutters: readonly Cutter[]): BoardJob {
   const own = structuredClone(job);
   const main = mainCut(own);
   const way = choosable(main.kind)!;
   takeCutters(own, main, { own: way.own, kind: way.help?.kind ?? null }, cutters);
+  return own;
+}
+
+/** Seconds with these cutters for the main cut, fully planned; Infinity where they leave places out. */
+export function secondsWith(job: BoardJob, planning: Planning, cutters: readonly Cutter[]): number {
+  const own = withCutters(job, cutters);
+  const { id, kind } = mainCut(own);
   const cuts = planCuts(own, planning);
-  const isOut = cuts.some((c) => (way.own || c.id !== main.id) && c.notes.some((n) => n.severity === "stop"));
+  const isOut = cuts.some((c) => (choosable(kind)!.own || c.id !== id) && c.notes.some((n) => n.severity === "stop"));
   return isOut ? Infinity : totalSeconds(own, cuts);
+}
+
+/** The same without planning anything: what choosing goes by. */
+export function estimateWith(job: BoardJob, planning: Planning, cutters: readonly Cutter[]): number {
+  const own = withCutters(job, cutters);
+  const parts = own.cuts.map((c) => ({ cutter: c.cutter, seconds: estimateCut(own, c.id, planning) ?? 0 }));
+  return withChanges(
+    own.machine,
+    parts.filter((p) => p.seconds > 0),
+  );
 }

@@ -10,7 +10,7 @@ import { hypot } from "../../hypot.ts";
 /** A helix this share of the cutter's radius wide leaves no post in its middle. */
 const HELIX_SHARE = 0.8;
 /** Ways at depth from open ground are no longer than this many radii: beyond that a helix or ramp is as quick. */
-const LONGEST_WAY = 3;
+export const LONGEST_WAY = 3;
 /**
  * Ways at depth over ground that earlier cutters have opened are no longer than this, mm: lifting, travelling and
  * coming down again takes as long as that much way at a usual feed.

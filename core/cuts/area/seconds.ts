@@ -1,10 +1,13 @@
 import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
 import { ringCount, ringLength, type Rings, ringsLength } from "../../geometry/rings.ts";
+import type { Trail } from "../../geometry/trail.ts";
 import { cutAlong, type Loop, unroll } from "../../toolpath/loops.ts";
+import { type Ends, nearestOrder } from "../../toolpath/order.ts";
 import { moveSeconds } from "../../toolpath/time.ts";
-import { RAPID, ToolpathWriter } from "../../toolpath/toolpath.ts";
+import { NEAR, RAPID, ToolpathWriter } from "../../toolpath/toolpath.ts";
 import type { CutInputs, Rates } from "../kind.ts";
 import type { AreaPlan, Level } from "./level.ts";
+import { LONGEST_WAY } from "./ground.ts";
 import { pipsOf } from "./pips.ts";
 import { restsOf } from "./rests.ts";
 import { leastRamp, wayLength } from "./sink.ts";
@@ -29,10 +32,10 @@ const TRAVEL = 0.05;
 const LINKS = 1.05;
 /** Travel from one pip to the next, in radii of the cutter. */
 const PIP_TRAVEL = 3;
-/** Lifts for each corner that is left: some hold walls between their stretches. */
-const LIFTS = 1.8;
+/** Of the stretches of a corner after its first, level by level, this share is lifted to; the others are gone to. */
+const LIFTS_WITHIN = 0.5;
 /** A short stretch begins and ends at rest: it costs so much more, s. */
-const START = 0.3;
+const START = 0.12;
 
 /**
  * How long clearing would take: the length of its rings at the speed that the outermost ones can be run at, and a way
@@ -48,11 +51,17 @@ export function areaSeconds(inputs: Inputs, s: Rates, { region, area, levels }: 
   if (!area.done && levels.some(({ from }) => hasNoWayIn(area, from))) return Infinity;
   let seconds = 0;
   if (area.done) {
-    for (const corner of restsOf(area, lowest)) {
-      for (const run of corner) seconds += levels.length * (wayLength(run.x, run.y) / rate + START);
-      seconds += LIFTS * (liftSeconds(machine, -lowest.z1, way) - (60 * lowest.z1) / s.plunge);
-    }
-    return seconds;
+    const corners = restsOf(area, lowest);
+    const runs = corners.flat();
+    const along = runs.reduce((sum, run) => sum + wayLength(run.x, run.y) / rate + START, 0);
+    const within = LIFTS_WITHIN * (levels.length * runs.length - corners.length);
+    const sink = (60 * (lowest.z0 - lowest.z1 + NEAR)) / s.plunge;
+    seconds += levels.length * along + (corners.length + within) * sink;
+    seconds += corners.length * liftSeconds(machine, -lowest.z1, way);
+    // Where no cutter was before, each level is ramped into.
+    const solid = corners.filter(([{ x, y, d }]) => !area.done!(x[0], y[0], d, lowest));
+    for (const { z0, z1 } of levels) seconds += (solid.length * (z0 - z1)) / Math.sin(Math.atan(area.slope)) / rate;
+    return seconds + within * liftSeconds(machine, -lowest.z1, PIP_TRAVEL * radius);
   }
   const survey = surveyIn(inputs, region);
   for (const { from, z0, z1 } of levels) {
@@ -61,8 +70,25 @@ export function areaSeconds(inputs: Inputs, s: Rates, { region, area, levels }: 
     const helix = (z0 - z1) / Math.sin(Math.atan(area.slope)) + 2 * Math.PI * HELIX * radius;
     const enter = helix / rate + liftSeconds(machine, -z1, way);
     const pips = pipsOf(area, { from, z0, z1 });
-    for (const t of pips) seconds += wayLength(t.x, t.y) / rate + liftSeconds(machine, -z1, PIP_TRAVEL * radius);
+    const lift = (far: number) => liftSeconds(machine, -z1, far) + (60 * (z0 - z1 + NEAR)) / s.plunge;
+    seconds += trailsSeconds(pips, LONGEST_WAY * radius, rate, lift);
     seconds += (LINKS * length) / rate + survey.groups(from, stepover) * enter;
+  }
+  return seconds;
+}
+
+/** Along trails in turn, the nearest next: over short ways at depth, over others lifted; s. */
+function trailsSeconds(trails: readonly Trail[], short: number, rate: number, lift: (way: number) => number): number {
+  const ends = trails.map(({ x, y }): Ends => ({ x0: x[0], y0: y[0], x1: x[x.length - 1], y1: y[y.length - 1] }));
+  let seconds = 0;
+  let [x, y] = [NaN, NaN];
+  for (const { index, reverse } of nearestOrder(ends, 0, 0)) {
+    const { x0, y0, x1, y1 } = ends[index];
+    const way = reverse ? hypot(x1 - x, y1 - y) : hypot(x0 - x, y0 - y);
+    seconds += wayLength(trails[index].x, trails[index].y) / rate;
+    if (way <= short) seconds += way / rate;
+    else if (way > short) seconds += lift(way);
+    [x, y] = reverse ? [x0, y0] : [x1, y1];
   }
   return seconds;
 }

@@ -47,6 +47,11 @@ describe("what rings inside a region would come to", () => {
     }
   });
 
+  it("how many curves there are: of two places joined by a neck one until the neck ends, then two, then one", () => {
+    const survey = surveyOf(joined(4));
+    expect([1, 3, 7, 11].map((d) => survey.curves(d))).toEqual([1, 2, 1, 0]);
+  });
+
   it("groups of rings: one for each place that rings close round, until the neck between two holds one", () => {
     const survey = surveyOf(joined(4));
     // Rings from 1 mm in, 2 mm apart: at 1 mm one goes round both, the next ones are parted by the neck of 2.

@@ -13,6 +13,8 @@ import { hypot } from "../../hypot.ts";
 export interface Survey {
   /** length of the curves this far inside the region, mm */
   length(d: number): number;
+  /** how many curves there are this far inside the region, islands' left out */
+  curves(d: number): number;
   /** groups of rings that begin in solid stock: rings a step apart from a distance inwards, each group round one top */
   groups(from: number, step: number): number;
 }
@@ -35,6 +37,7 @@ function surveyOf(c: Clearance): Survey {
       const f = Math.min(1, Math.max(0, (d - at[k]) / (at[k + 1] - at[k])));
       return lengths[k] + f * (lengths[k + 1] - lengths[k]);
     },
+    curves: (d) => tops.filter((t) => t.top > d && t.saddle <= d).length,
     groups(from, step) {
       const ring = (d: number) => Math.floor((d - from) / step);
       return tops.filter((t) => t.top > from && ring(t.top) > (t.saddle > from ? ring(t.saddle) : -1)).length;

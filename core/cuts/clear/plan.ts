@@ -98,8 +98,10 @@ export function plan(inputs: CarveInputs, s: ClearSettings): Planned {
   const { region, area } = to;
   const ground = new Ground(w, area, new SegmentGrid(region));
   let any = false;
-  if (area.done) any = clearRests(ground, to.levels);
-  else
+  // Where no floor can be reached, ledges above it are not worth a cutter: the V cutter's one pass takes them.
+  const reachesFloor = to.levels[to.levels.length - 1].from < area.c.widest;
+  if (reachesFloor && area.done) any = clearRests(ground, to.levels);
+  else if (reachesFloor)
     to.levels.forEach((level, k) => {
       if (level.from < area.c.widest && clearRings(ground, level)) any = true;
       inputs.progress(0.4 + (0.6 * (k + 1)) / to.levels.length);

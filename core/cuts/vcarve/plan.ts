@@ -4,7 +4,6 @@ import type { CarveInputs } from "./reads.ts";
 import { isCone, profileOf, SCRATCH } from "../../cutters/profile.ts";
 import { regionArea, ringCount } from "../../geometry/rings.ts";
 import { formatLength } from "../../units.ts";
-import { between } from "../../toolpath/stretches.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { leftIn } from "../area/left.ts";
 import type { Left, Note, Planned } from "../kind.ts";
@@ -12,7 +11,7 @@ import { joinedTrails } from "./network.ts";
 import { floorTrails } from "./rest.ts";
 import { carveTrails, clearLinks } from "./trails.ts";
 import { carveSeconds } from "./seconds.ts";
-import { passesOver, strokesOf, trailsOf } from "./strokes.ts";
+import { partsIn, passesOf, strokesOf, trailsOf } from "./strokes.ts";
 import { thinParts } from "./thin.ts";
 import type { VcarveSettings } from "./vcarve.ts";
 
@@ -44,14 +43,8 @@ export function plan(inputs: CarveInputs, s: VcarveSettings): Planned {
   inputs.progress(0.8);
   const links = clearLinks(region, (depth) => profile.r(depth), floor);
   const all = rest.length > 0 ? joinedTrails(strokes.ways, { runs: rest, link: links }) : trailsOf(inputs, strokes);
-  const step = s.stepdown;
-  const passes = passesOver(c, s, floor, profile);
-  for (let k = 0; k < passes; k++) {
-    const top = k === 0 ? Infinity : -k * step;
-    const low = k === passes - 1 ? -floor : -(k + 1) * step;
-    const parts = passes === 1 ? all : all.flatMap((t) => between(t, top, low));
-    carveTrails(w, parts, links, floor, opened);
-  }
+  const passes = passesOf(c, s, floor, profile);
+  for (const pass of passes) carveTrails(w, partsIn(all, pass, passes), links, floor, opened);
   const thin = thinParts(c, profile.r(SCRATCH));
   const facts = {
     widest: c.widest,

@@ -6,7 +6,7 @@ import { RAPID, ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { leftAt, liftSeconds, surveyIn } from "../area/survey.ts";
 import type { CarveInputs } from "./reads.ts";
 import { clearedBy, floorStep } from "./rest.ts";
-import { passesOver, type Strokes, trailsOf } from "./strokes.ts";
+import { partsIn, type Pass, passesOf, type Strokes, trailsOf } from "./strokes.ts";
 import { carveAlone } from "./trails.ts";
 import type { VcarveSettings } from "./vcarve.ts";
 
@@ -14,30 +14,39 @@ import type { VcarveSettings } from "./vcarve.ts";
 const LOOKED_AT = 10;
 /** Way from the end of one stroke to the beginning of the next, in floors' depths: the order travels little. */
 const TRAVEL = 3;
-/** Lifts for each trail: deep ones are parted where they come up. */
-const LIFTS = 2;
 /** Short stretches over a floor begin and end at rest: each costs so much more, s. */
-const STARTS = 0.3;
+const STARTS = 0.15;
 
 /** How long a carve would take: its strokes as they are, and of the floor the stretches that are left on some rings. */
 export function carveSeconds(inputs: CarveInputs, s: VcarveSettings, strokes: Strokes): number {
   const { c, floor, rho } = strokes;
-  const passes = passesOver(c, s, floor, profileOf(inputs.cutter));
-  const trails = trailsOf(inputs, strokes);
-  const along = inputs.kept.of("stroke-seconds", [trails, floor, s.feed, s.plunge, inputs.machine], strokeSeconds);
-  if (c.widest <= rho) return passes * along;
+  const passes = passesOf(c, s, floor, profileOf(inputs.cutter));
+  const along = inputs.kept.of(
+    "stroke-seconds",
+    [trailsOf(inputs, strokes), floor, passes, s.feed, s.plunge, inputs.machine],
+    strokeSeconds,
+  );
+  if (c.widest <= rho) return along;
   const { length, runs } = floorLeft(inputs, s, strokes);
-  return passes * (along + (60 * length) / s.feed + runs * STARTS);
+  return along + passes.length * ((60 * length) / s.feed + runs * STARTS);
 }
 
-/** Along every stroke as it will be run, with a lift for each, s. */
-function strokeSeconds(trails: Trail[], floor: number, feed: number, plunge: number, machine: Machine): number {
+/** Along every stroke as it will be run, pass by pass, with a lift for each, s. */
+function strokeSeconds(
+  trails: readonly Trail[],
+  floor: number,
+  passes: readonly Pass[],
+  feed: number,
+  plunge: number,
+  machine: Machine,
+): number {
   const w = new ToolpathWriter(feed, plunge, machine.rapid);
-  for (const t of trails) carveAlone(w, t);
+  const parts = passes.flatMap((pass) => partsIn(trails, pass, passes));
+  for (const t of parts) carveAlone(w, t);
   const path = w.take();
   // The order is not known yet: ways from stroke to stroke are a usual lift each.
   const cutting = moveSeconds(path, machine).reduce((sum, t, i) => (path.kind[i] === RAPID ? sum : sum + t), 0);
-  return cutting + LIFTS * trails.length * liftSeconds(machine, floor / 2, TRAVEL * floor);
+  return cutting + parts.length * liftSeconds(machine, floor / 2, TRAVEL * floor);
 }
 
 /** What the pointed cutter has to do on the floor beyond the feet of its walls. */
@@ -53,9 +62,12 @@ function floorLeft(
   const rings = Math.floor((widest - rho) / step);
   if (!cleared) {
     const survey = surveyIn(inputs, region);
-    let length = 0;
-    for (let k = 1; k <= rings; k++) length += survey.length(rho + k * step);
-    return { length, runs: rings * survey.groups(rho, step) };
+    const out = { length: 0, runs: 0 };
+    for (let k = 1; k <= rings; k++) {
+      out.length += survey.length(rho + k * step);
+      out.runs += survey.curves(rho + k * step);
+    }
+    return out;
   }
   const looked = Math.min(rings, LOOKED_AT);
   const out = { length: 0, runs: 0 };

@@ -5,6 +5,7 @@ import type { Trail } from "../../geometry/trail.ts";
 import { axisBelow } from "./axis.ts";
 import type { CarveInputs } from "./reads.ts";
 import { effectiveFloor } from "./floor.ts";
+import { between } from "../../toolpath/stretches.ts";
 import { joinedTrails, type Ways } from "./network.ts";
 
 /**
@@ -72,8 +73,22 @@ function feetOf(c: Clearance, rho: number, floor: number): Trail[] {
   });
 }
 
-/** In how many passes a carve goes down to its deepest. */
-export function passesOver(c: Clearance, s: { stepdown: number }, floor: number, p: Profile): number {
-  const deepest = Math.min(floor, p.height, p.h(Math.min(c.widest, p.radius)));
-  return Math.max(1, Math.ceil(deepest / s.stepdown - 1e-6));
+/** One of the passes in which a carve goes down: what lies below `top`, no deeper than `low`; heights, mm. */
+export interface Pass {
+  top: number;
+  low: number;
 }
+
+/** The passes in which a carve goes down to its deepest. */
+export function passesOf(c: Clearance, { stepdown }: { stepdown: number }, floor: number, p: Profile): Pass[] {
+  const deepest = Math.min(floor, p.height, p.h(Math.min(c.widest, p.radius)));
+  const count = Math.max(1, Math.ceil(deepest / stepdown - 1e-6));
+  return Array.from({ length: count }, (_, k) => ({
+    top: k === 0 ? Infinity : -k * stepdown,
+    low: k === count - 1 ? -floor : -(k + 1) * stepdown,
+  }));
+}
+
+/** What one of the passes runs of trails. */
+export const partsIn = (trails: readonly Trail[], { top, low }: Pass, passes: readonly Pass[]): readonly Trail[] =>
+  passes.length === 1 ? trails : trails.flatMap((t) => between(t, top, low));
