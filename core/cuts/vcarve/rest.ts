@@ -38,7 +38,7 @@ export function floorTrails(
   const rest: Trail[] = [];
   let scraped = 0;
   if (c.widest <= rho) return { rest, scraped };
-  const { cleared, radius } = clearedBy(inputs, c, rho);
+  const { cleared, radius } = clearedBy(openersOf(inputs, rho), c, rho);
   const step = floorStep(s, p);
   const overlap = Math.min(step, OVERLAP);
   for (let k = 1; k < MOST_RINGS; k++) {
@@ -61,17 +61,30 @@ export function floorStep(s: { ridge: number }, p: Profile): number {
   return Math.max(0.01, 2 * p.r(s.ridge) - 2 * FLOOR_TOLERANCE);
 }
 
-/** What all clearing cutters together have opened of the floor. */
-export function clearedBy(inputs: CutContext, c: Clearance, rho: number): { cleared: Reached | null; radius: number } {
-  const cutters = inputs.helpers.flatMap((h) => {
+/** A clearing cutter, and the clearance at which its centre keeps from the walls of a floor, mm. */
+export interface Opener {
+  radius: number;
+  from: number;
+}
+
+/** The clearing cutters of a carve whose floor begins at clearance rho, mm. */
+export const openersOf = ({ helpers }: CutContext, rho: number): Opener[] =>
+  helpers.flatMap((h) => {
     const clearing = settingsOf(CLEAR, h);
     const { radius } = profileOf(h.cutter);
     return clearing ? [{ radius, from: rho + radius + clearing.leave }] : [];
   });
-  const cleared = reachedBy(c, cutters);
+
+/** What all clearing cutters together have opened of the floor, and how near to the walls the nearest of them came. */
+export function clearedBy(
+  openers: readonly Opener[],
+  c: Clearance,
+  rho: number,
+): { cleared: Reached | null; radius: number } {
+  const cleared = reachedBy(c, openers);
   return {
     cleared,
-    radius: cleared ? Math.min(...cutters.filter((q) => q.from < c.widest).map((q) => q.from - rho)) : Infinity,
+    radius: cleared ? Math.min(...openers.filter((q) => q.from < c.widest).map((q) => q.from - rho)) : Infinity,
   };
 }
 

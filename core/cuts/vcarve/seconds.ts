@@ -3,15 +3,17 @@ import type { Machine } from "../../cutters/machine.ts";
 import type { Trail } from "../../geometry/trail.ts";
 import { moveSeconds } from "../../toolpath/time.ts";
 import { RAPID, ToolpathWriter } from "../../toolpath/toolpath.ts";
-import { leftAt, liftSeconds, surveyIn } from "../area/survey.ts";
+import { type Left, leftAt, liftSeconds, surveyIn } from "../area/survey.ts";
 import type { CarveInputs } from "./reads.ts";
-import { clearedBy, floorStep } from "./rest.ts";
+import { clearedBy, floorStep, type Opener, openersOf } from "./rest.ts";
 import { partsIn, type Pass, passesOf, type Strokes, trailsOf } from "./strokes.ts";
 import { carveAlone } from "./trails.ts";
 import type { VcarveSettings } from "./vcarve.ts";
 
 /** Rings over the floor that are looked at; the others are taken to be like them. */
-const LOOKED_AT = 10;
+const LOOKED_AT = 5;
+/** Of so many clearing cutters it is kept what they leave: a rack has about as many. */
+const BESIDE = 16;
 /** Way from the end of one stroke to the beginning of the next, in floors' depths: the order travels little. */
 const TRAVEL = 3;
 /** Short stretches over a floor begin and end at rest: each costs so much more, s. */
@@ -50,30 +52,33 @@ function strokeSeconds(
 }
 
 /** What the pointed cutter has to do on the floor beyond the feet of its walls. */
-function floorLeft(
-  inputs: CarveInputs,
-  s: VcarveSettings,
-  { region, c, rho }: Strokes,
-): { length: number; runs: number } {
-  const p = profileOf(inputs.cutter);
-  const step = floorStep(s, p);
-  const { cleared, radius } = clearedBy(inputs, c, rho);
-  const widest = Math.min(c.widest, rho + radius);
-  const rings = Math.floor((widest - rho) / step);
-  if (!cleared) {
+function floorLeft(inputs: CarveInputs, s: VcarveSettings, strokes: Strokes): Left {
+  const { region, c, rho } = strokes;
+  const step = floorStep(s, profileOf(inputs.cutter));
+  const openers = openersOf(inputs, rho).filter((q) => q.from < c.widest);
+  if (openers.length === 0) {
     const survey = surveyIn(inputs, region);
     const out = { length: 0, runs: 0 };
-    for (let k = 1; k <= rings; k++) {
-      out.length += survey.length(rho + k * step);
-      out.runs += survey.curves(rho + k * step);
+    for (let d = rho + step; d < c.widest; d += step) {
+      out.length += survey.length(d);
+      out.runs += survey.curves(d);
     }
     return out;
   }
+  // The finest reaches wherever the others do.
+  const finest = openers.reduce((p, q) => (q.from < p.from ? q : p));
+  return inputs.kept.of("floor-left", [strokes, step, finest], leftBeside, BESIDE);
+}
+
+/** What is left of the floor between the walls and where a clearing cutter came, from some of the rings over it. */
+function leftBeside({ c, rho }: Strokes, step: number, opener: Opener): Left {
+  const { cleared, radius } = clearedBy([opener], c, rho);
+  const rings = Math.floor((Math.min(c.widest, rho + radius) - rho) / step);
   const looked = Math.min(rings, LOOKED_AT);
   const out = { length: 0, runs: 0 };
   for (let q = 0; q < looked; q++) {
     const d = rho + step * (1 + (q + 0.5) * (rings / looked) - 0.5);
-    const left = leftAt(c, d, (x, y) => cleared(x, y, d, 0));
+    const left = leftAt(c, d, (x, y) => cleared!(x, y, d, 0));
     out.length += (left.length * rings) / looked;
     out.runs += (left.runs * rings) / looked;
   }
