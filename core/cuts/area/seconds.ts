@@ -43,52 +43,72 @@ const START = 0.12;
  */
 export function areaSeconds(inputs: Inputs, s: Rates, { region, area, levels }: AreaWork): number {
   const { c, radius, stepover } = area;
-  const { machine, stock } = inputs;
-  const way = TRAVEL * hypot(stock.width, stock.height);
+  const { machine } = inputs;
   const lowest = levels[levels.length - 1];
   if (!(lowest.from < c.widest)) return 0;
   const rate = speedAlong(inputs, s, c, lowest.from);
-  if (!area.done && levels.some(({ from }) => hasNoWayIn(area, from))) return Infinity;
-  let seconds = 0;
-  if (area.done) {
-    const corners = restsOf(area, lowest);
-    const runs = corners.flat();
-    const along = runs.reduce((sum, run) => sum + wayLength(run.x, run.y) / rate + START, 0);
-    const within = LIFTS_WITHIN * (levels.length * runs.length - corners.length);
-    const sink = (60 * (lowest.z0 - lowest.z1 + NEAR)) / s.plunge;
-    seconds += levels.length * along + (corners.length + within) * sink;
-    seconds += corners.length * liftSeconds(machine, -lowest.z1, way);
-    // Where no cutter was before, each level is ramped into.
-    const solid = corners.filter(([{ x, y, d }]) => !area.done!(x[0], y[0], d, lowest));
-    for (const { z0, z1 } of levels) seconds += (solid.length * (z0 - z1)) / Math.sin(Math.atan(area.slope)) / rate;
-    return seconds + within * liftSeconds(machine, -lowest.z1, PIP_TRAVEL * radius);
-  }
+  if (area.done) return restSeconds(inputs, s, area, levels, rate);
+  if (levels.some(({ from }) => hasNoWayIn(area, from))) return Infinity;
   const survey = surveyIn(inputs, region);
+  let seconds = 0;
   for (const { from, z0, z1 } of levels) {
     let length = 0;
     for (let d = from; d < c.widest; d += stepover) length += survey.length(d);
-    const helix = (z0 - z1) / Math.sin(Math.atan(area.slope)) + 2 * Math.PI * HELIX * radius;
-    const enter = helix / rate + liftSeconds(machine, -z1, way);
-    const pips = pipsOf(area, { from, z0, z1 });
-    const lift = (far: number) => liftSeconds(machine, -z1, far) + (60 * (z0 - z1 + NEAR)) / s.plunge;
-    seconds += trailsSeconds(pips, LONGEST_WAY * radius, rate, lift);
+    const helix = rampLength(area, z0 - z1) + 2 * Math.PI * HELIX * radius;
+    const enter = helix / rate + liftSeconds(machine, -z1, groupTravel(inputs));
+    const lift = (way: number) => liftSeconds(machine, -z1, way) + sinkSeconds(s, { z0, z1 });
+    seconds += pipSeconds(pipsOf(area, { from, z0, z1 }), LONGEST_WAY * radius, rate, lift);
     seconds += (LINKS * length) / rate + survey.groups(from, stepover) * enter;
   }
   return seconds;
 }
 
-/** Along trails in turn, the nearest next: over short ways at depth, over others lifted; s. */
-function trailsSeconds(trails: readonly Trail[], short: number, rate: number, lift: (way: number) => number): number {
-  const ends = trails.map(({ x, y }): Ends => ({ x0: x[0], y0: y[0], x1: x[x.length - 1], y1: y[y.length - 1] }));
+/** How long it takes to cut what earlier cutters leave, s. */
+function restSeconds(inputs: Inputs, s: Rates, area: AreaPlan, levels: readonly Level[], rate: number): number {
+  const lowest = levels[levels.length - 1];
+  const corners = restsOf(area, lowest);
+  const runs = corners.flat();
+  const along = runs.reduce((sum, run) => sum + wayLength(run.x, run.y) / rate + START, 0);
+  const within = LIFTS_WITHIN * (levels.length * runs.length - corners.length);
+  const lift = (way: number) => liftSeconds(inputs.machine, -lowest.z1, way) + sinkSeconds(s, lowest);
+  // Where no cutter was before, each level is ramped into.
+  const solid = corners.filter(([{ x, y, d }]) => !area.done!(x[0], y[0], d, lowest));
+  const ramps = levels.reduce((sum, { z0, z1 }) => sum + rampLength(area, z0 - z1), 0);
+  return (
+    levels.length * along +
+    corners.length * lift(groupTravel(inputs)) +
+    within * lift(PIP_TRAVEL * area.radius) +
+    (solid.length * ramps) / rate
+  );
+}
+
+/** Way from one group of rings to the next, mm. */
+const groupTravel = ({ stock }: Inputs): number => TRAVEL * hypot(stock.width, stock.height);
+/** Length of a ramp or helix that goes down so far, mm. */
+const rampLength = ({ slope }: AreaPlan, down: number): number => down / Math.sin(Math.atan(slope));
+/** Straight down through a level that is open, s. */
+const sinkSeconds = ({ plunge }: Rates, { z0, z1 }: Pick<Level, "z0" | "z1">): number =>
+  (60 * (z0 - z1 + NEAR)) / plunge;
+
+/** Along pips in turn, the nearest next: over short ways at depth, over others lifted; s. */
+function pipSeconds(pips: readonly Trail[], short: number, rate: number, lift: (way: number) => number): number {
+  const ends = pips.map(({ x, y }): Ends => ({ x0: x[0], y0: y[0], x1: x[x.length - 1], y1: y[y.length - 1] }));
   let seconds = 0;
-  let [x, y] = [NaN, NaN];
-  for (const { index, reverse } of nearestOrder(ends, 0, 0)) {
+  let here: [number, number] | null = null;
+  for (const { index, reverse } of nearestOrder(ends)) {
     const { x0, y0, x1, y1 } = ends[index];
-    const way = reverse ? hypot(x1 - x, y1 - y) : hypot(x0 - x, y0 - y);
-    seconds += wayLength(trails[index].x, trails[index].y) / rate;
-    if (way <= short) seconds += way / rate;
-    else if (way > short) seconds += lift(way);
-    [x, y] = reverse ? [x0, y0] : [x1, y1];
+    const [begin, end]: [number, number][] = reverse
+      ? [
+          [x1, y1],
+          [x0, y0],
+        ]
+      : [
+          [x0, y0],
+          [x1, y1],
+        ];
+    const way: number = here ? hypot(begin[0] - here[0], begin[1] - here[1]) : 0;
+    seconds += wayLength(pips[index].x, pips[index].y) / rate + (way <= short ? way / rate : lift(way));
+    here = end;
   }
   return seconds;
 }
