@@ -159,7 +159,10 @@ describe("programs re-read by a parser of their own", () => {
 
   it("go on in another file from a lift where a dialect takes so many lines only, and no file is longer", () => {
     const dialect = { ...SHOP.dialects[0], mostLines: 120 };
-    const [cut] = cutsOf(3);
+    // Pieces apart from each other: the cutter lifts between them.
+    const pieces = [20, 40, 60, 80].flatMap((x) => [30, 70].map((y) => star(seeded(x + y), 8, 4, 8, x, y)));
+    const carve = planOn("vcarve", ringsFrom(pieces), "v:60:12", { floor: 2 });
+    const cut = { name: "Carve", cutter: cutterOf("v:60:12"), spindle: 18000, toolpath: carve.toolpath };
     const whole = writePrograms([cut], SHOP.dialects[0], zero, head);
     const parts = writePrograms([cut], dialect, zero, head);
     expect(parts.length).toBeGreaterThan(2);
