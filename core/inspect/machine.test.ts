@@ -180,11 +180,17 @@ describe("what the machine and what stands on the stock have to say", () => {
     }
   });
   it("a dialect that splits its files as short as the controller wants cures a program that is too long", () => {
-    const j = job("sign", (q) => {
-      q.machine.mostLines = 60;
-      q.dialect = { ...q.dialect, mostLines: 60 };
-    });
-    expect(find(j).some((f) => f.code === "program-too-long")).toBe(false);
+    const isTooLong = (lines: number, parted?: number) => {
+      const j = job("sign", (q) => {
+        q.machine.mostLines = lines;
+        q.dialect = { ...q.dialect, mostLines: parted };
+      });
+      return find(j).find((f) => f.code === "program-too-long")?.message ?? "";
+    };
+    expect(isTooLong(150)).toMatch(/the controller of the .* takes 150/);
+    expect(isTooLong(150, 150)).toBe("");
+    // Unless one stroke is longer than that.
+    expect(isTooLong(60, 60)).toMatch(/without a lift.*longer than the 60 lines/);
   });
   it("every work zero is known by words of its own", () =>
     expect(new Set(ZEROS.map(zeroWords)).size).toBe(ZEROS.length));

@@ -32,6 +32,10 @@ export const NEAR = 0.5;
 
 export const moveCount = (t: Toolpath): number => t.kind.length;
 
+/** Whether a move goes from one place above the stock to another: only there can a program be parted. */
+export const isTravel = (t: Toolpath, i: number): boolean =>
+  t.kind[i] === RAPID && t.z[i] >= CLEAR && t.z[i - 1] >= CLEAR;
+
 /** Writes moves; knows where the cutter is, lifts before it travels, and drops moves that go nowhere. */
 export class ToolpathWriter {
   private kinds: number[] = [];

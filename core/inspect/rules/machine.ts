@@ -1,6 +1,7 @@
 import { zeroWords } from "../../job/document.ts";
 import { plainLetters } from "../../output/gcode/names.ts";
 import { travelHeight } from "../../toolpath/over.ts";
+import { isTravel, moveCount, type Toolpath } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import type { Finding, Rule } from "../finding.ts";
 
@@ -42,22 +43,53 @@ export const zeroHabit: Rule = ({ build }) => {
   ];
 };
 
-/** Programs longer than the machine's controller takes. */
+/** Programs longer than the machine's controller takes, or than the dialect parts them: it parts them at lifts only. */
 export const programLength: Rule = ({ build }) => {
   const { machine, dialect } = build.job;
-  const most = machine.mostLines;
-  if (most === undefined || (dialect.mostLines ?? Infinity) <= most) return [];
-  return build.cuts
-    .filter((c) => c.cut.on && c.toolpath.kind.length > most)
-    .map((c): Finding => ({
-      code: "program-too-long",
-      severity: "warning",
-      message:
-        `${c.cut.name} takes about ${c.toolpath.kind.length} lines; the controller of the ` +
-        `${machine.name.toLowerCase()} takes ${most}. Choose a dialect that splits programs at ${most} lines or fewer.`,
-      cut: c.id,
-    }));
+  const on = build.cuts.filter((c) => c.cut.on);
+  const taken = machine.mostLines ?? Infinity;
+  const parted = dialect.mostLines ?? Infinity;
+  if (parted > taken)
+    return on
+      .filter((c) => moveCount(c.toolpath) > taken)
+      .map((c) =>
+        tooLong(
+          c.id,
+          `${c.cut.name} takes about ${moveCount(c.toolpath)} lines; the controller of the ` +
+            `${machine.name.toLowerCase()} takes ${taken}. Choose a dialect that splits programs at ${taken} lines ` +
+            "or fewer.",
+        ),
+      );
+  return on
+    .map((c) => ({ c, stroke: longestStroke(c.toolpath) }))
+    .filter(({ stroke }) => stroke > parted)
+    .map(({ c, stroke }) =>
+      tooLong(
+        c.id,
+        `${c.cut.name} goes on for about ${stroke} lines without a lift, and programs are split at lifts only: one ` +
+          `file is longer than the ${parted} lines asked for. See that the controller takes it, or make the art ` +
+          "simpler.",
+      ),
+    );
 };
+
+const tooLong = (cut: string, message: string): Finding => ({
+  code: "program-too-long",
+  severity: "warning",
+  message,
+  cut,
+});
+
+/** Moves of the longest stretch between two lifts. */
+function longestStroke(t: Toolpath): number {
+  let [longest, from] = [0, 0];
+  for (let i = 1; i <= moveCount(t); i++) {
+    if (i < moveCount(t) && !isTravel(t, i)) continue;
+    longest = Math.max(longest, i - from);
+    from = i;
+  }
+  return longest;
+}
 
 /** Names whose letters no controller shows: they are left out of the names of files. */
 export const nameLetters: Rule = ({ build }) => {

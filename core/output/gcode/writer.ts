@@ -1,5 +1,5 @@
 import { type Cutter, describeCutter, sameCutter } from "../../cutters/profile.ts";
-import { CLEAR, RAPID, type Toolpath } from "../../toolpath/toolpath.ts";
+import { isTravel, type Toolpath } from "../../toolpath/toolpath.ts";
 import { type Dialect, unitScale } from "./dialect.ts";
 import { linesOf, type Piece, ProgramLines } from "./lines.ts";
 import { readBack } from "./readback.ts";
@@ -146,8 +146,7 @@ function stretchesOf(t: Toolpath, most: number, dialect: Dialect): { from: numbe
     from = to;
   };
   for (let i = 1; i <= n; i++) {
-    const isLift = i === n || (t.kind[i] === RAPID && t.z[i] >= CLEAR && t.z[i - 1] >= CLEAR);
-    if (!isLift) continue;
+    if (i < n && !isTravel(t, i)) continue;
     if (before[i] - before[from] + AROUND > most && lift > from) take(lift);
     lift = i;
   }
