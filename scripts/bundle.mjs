@@ -9,8 +9,8 @@ const root = dirname(dirname(fileURLToPath(import.meta.url)));
 export const decoderBundle = join(root, "dist", "decoder.mjs");
 /** The bundle, and beside it the part that only job files need. */
 export async function bundleDecoder() {
-  await bundle("files/decoder/jobs.ts", "decoder-jobs");
-  return bundle("files/decoder/main.ts", "decoder");
+  const parts = [bundle("files/decoder/main.ts", "decoder"), bundle("files/decoder/jobs.ts", "decoder-jobs")];
+  return (await Promise.all(parts))[0];
 }
 
 /**

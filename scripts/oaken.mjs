@@ -178,8 +178,7 @@ async function seed(...argv) {
 /** A command of the command line, run where the user stands. */
 async function cli(command) {
   install();
-  await bundleDecoder();
-  const main = await bundle("cli/main.ts", "cli");
+  const [main] = await Promise.all([bundle("cli/main.ts", "cli"), bundleDecoder()]);
   process.exit(run(process.execPath, [main, command, ...args], { cwd: from, env: environment }).status ?? 1);
 }
 

@@ -24,9 +24,10 @@ let warm = false;
 export function warmUp(): void {
   if (warm) return;
   warm = true;
+  const picture = figures();
   for (const level of LEVELS)
     fitOutline(
-      contoursAt(toGrey(figures(), {}), level),
+      contoursAt(toGrey(picture, {}), level),
       { scale: 1, x0: 0, y1: HIGH },
       { hold: 0.33, specks: 9, pinholes: 9, cornerAngle: 0.7, faint: true },
     );

@@ -98,7 +98,7 @@ export function plan(inputs: CarveInputs, s: ClearSettings): Planned {
   const { region, area } = to;
   const ground = new Ground(w, area, new SegmentGrid(region));
   let any = false;
-  // Where no floor can be reached, ledges above it are not worth a cutter: the V cutter's one pass takes them.
+  // Where no floor can be reached, ledges above it are not worth a cutter: the V cutter takes them on its way.
   const reachesFloor = to.levels[to.levels.length - 1].from < area.c.widest;
   if (reachesFloor && area.done) any = clearRests(ground, to.levels);
   else if (reachesFloor)

@@ -103,39 +103,40 @@ function linkRuns(net: Network, feetFrom: number, { runs, link }: OverFloor, rea
   const { x, y, z, a, b } = net;
   const feet = indexed(net, nodesFrom(net, feetFrom));
   const begins = runs.map((t) => addTrail(net, t));
-  /** Node of either end of each run: 2k and 2k + 1. */
+  /** Nodes of the ends of run k: 2k and 2k + 1. */
   const ends = runs.flatMap((_, k) => [begins[k], (begins[k + 1] ?? x.length) - 1]);
   const others = indexed(net, ends);
   const free = new Uint8Array(runs.length).fill(1);
   const isLinked = (i: number, j: number) => link(x[i], y[i], z[i], x[j], y[j], z[j]);
   const way = (i: number, j: number) => hypot(x[j] - x[i], y[j] - y[i]);
-  const footOf = ends.map((i) => {
-    const near = feet.neighbors(x[i], y[i], TRIED).map((k) => feetFrom + k);
-    return near.find((k) => isLinked(i, k)) ?? -1;
-  });
-  const toFoot = ends.map((i, e) => (footOf[e] < 0 ? FAR : way(i, footOf[e])));
-  const join = (i: number, j: number) => {
+  const join = (i: number | undefined, j: number) => {
+    if (i === undefined) return;
     a.push(i);
     b.push(j);
   };
-  const order = ends.map((_, e) => e).sort((p, q) => toFoot[p] - toFoot[q]);
-  for (const begin of order) {
+  /** Of each end, the node of a foot that it can be linked to, and how far that is. */
+  const footOf = ends.map((i) => {
+    const near = feet.neighbors(x[i], y[i], TRIED).map((k) => feetFrom + k);
+    return near.find((k) => isLinked(i, k));
+  });
+  const toFoot = footOf.map((foot, e) => (foot === undefined ? FAR : way(ends[e], foot)));
+  /** The end of a free run that a row goes on to from an end. */
+  const nextFrom = (out: number): number | undefined => {
+    const here = ends[out];
+    return others
+      .neighbors(x[here], y[here], TRIED, reach, (e) => free[e >> 1] === 1)
+      .find((e) => way(here, ends[e]) < toFoot[out] + toFoot[e] && isLinked(here, ends[e]));
+  };
+  for (const begin of [...ends.keys()].sort((p, q) => toFoot[p] - toFoot[q])) {
     if (!free[begin >> 1]) continue;
-    if (footOf[begin] >= 0) join(footOf[begin], ends[begin]);
-    for (let at = begin; ;) {
+    join(footOf[begin], ends[begin]);
+    let out = begin;
+    for (let at: number | undefined = begin; at !== undefined; at = nextFrom(out)) {
+      if (at !== begin) join(ends[out], ends[at]);
       free[at >> 1] = 0;
-      const out = at ^ 1;
-      const here = ends[out];
-      const next = others
-        .neighbors(x[here], y[here], TRIED, reach, (e) => free[e >> 1] === 1)
-        .find((e) => way(here, ends[e]) < toFoot[out] + toFoot[e] && isLinked(here, ends[e]));
-      if (next === undefined) {
-        if (footOf[out] >= 0) join(here, footOf[out]);
-        break;
-      }
-      join(here, ends[next]);
-      at = next;
+      out = at ^ 1;
     }
+    join(footOf[out], ends[out]);
   }
 }
 

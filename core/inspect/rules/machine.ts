@@ -60,6 +60,7 @@ export const programLength: Rule = ({ build }) => {
             "or fewer.",
         ),
       );
+  if (parted === Infinity) return [];
   return on
     .map((c) => ({ c, stroke: longestStroke(c.toolpath) }))
     .filter(({ stroke }) => stroke > parted)
