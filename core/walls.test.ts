@@ -50,6 +50,7 @@ it("inside core, rooms read only earlier ones", () => {
     "hypot.ts",
     "later.ts",
     "growing.ts",
+    "ascending.ts",
     "units.ts",
     "speech.ts",
     "kept.ts",

@@ -76,6 +76,48 @@ export function settleBetween(
   }
 }
 
+/** How far the crossing may lie beyond the nodes, as a share of the way between them: rounding. */
+const BEYOND = 1e-6;
+/** Halvings of the way between two nodes: to less than a millionth of a millimetre on the longest. */
+const HALVINGS = 30;
+
+/**
+ * Where the axis between two nodes, equally far from the chains near e1 and e2, crosses the inset at `rho`, which lies
+ * between the nodes' clearances. Leaves the feet in `a` and `c`.
+ */
+export function settleCrossing(
+  b: Boundary,
+  low: Point,
+  high: Point,
+  e1: number,
+  e2: number,
+  rho: number,
+  a: Foot,
+  c: Foot,
+): Point {
+  const [dx, dy] = [high.x - low.x, high.y - low.y];
+  const len = hypot(dx, dy);
+  const p: Point = { x: 0, y: 0, d: 0 };
+  const settleFrom = (share: number, to: number) => {
+    p.x = low.x + share * dx;
+    p.y = low.y + share * dy;
+    settleBetween(b, p, e1, e2, len + 0.01, to, a, c);
+  };
+  settleFrom((rho - low.d) / (high.d - low.d), rho);
+  const at = ((p.x - low.x) * dx + (p.y - low.y) * dy) / (len * len);
+  if (at >= -BEYOND && at <= 1 + BEYOND) return p;
+  // Beside a neck the same clearance is met on both sides, and Newton's method may go to the other one, which belongs
+  // to the next edge: a ring that begins there would find no end. Halving stays between the nodes.
+  let [below, above] = [0, 1];
+  for (let k = 0; k < HALVINGS; k++) {
+    const share = (below + above) / 2;
+    settleFrom(share, NaN);
+    if (p.d < rho) below = share;
+    else above = share;
+  }
+  return p;
+}
+
 /**
  * Towards the point equally far from three chains. Where two of the feet coincide, or all three lie in line, the node
  * lies on an axis of two pieces only and settles between the pair farthest apart.

@@ -1,12 +1,12 @@
+import { ascending } from "../../ascending.ts";
 import { GrowingF64, GrowingI32, picked } from "../../growing.ts";
 import type { Rings } from "../rings.ts";
 import type { SegmentGrid } from "../segmentgrid.ts";
 import { arcSteps } from "../shape.ts";
 import { type Boundary, type Foot, newFoot } from "./boundary.ts";
-import { type Point, settleBetween } from "./equidistant.ts";
+import { type Point, settleCrossing } from "./equidistant.ts";
 import type { Axis } from "./graph.ts";
 import { gridOf, passesBack, takeOutNear } from "./overlap.ts";
-import { hypot } from "../../hypot.ts";
 
 /**
  * The curve at distance ρ inside the region, read off its medial axis in time linear in its length.
@@ -134,20 +134,19 @@ function edgesAcross(axis: Axis, rho: number): number[] {
 
 function sortedByWidth({ a, b, d }: Axis): ByWidth {
   const n = a.length;
-  const edges = new Int32Array(n);
   const [wider, narrower] = [new Float64Array(n), new Float64Array(n)];
   for (let e = 0; e < n; e++) {
-    edges[e] = e;
     wider[e] = Math.max(d[a[e]], d[b[e]]);
     narrower[e] = Math.min(d[a[e]], d[b[e]]);
   }
-  edges.sort((e, f) => wider[f] - wider[e]);
+  const edges = ascending(wider).reverse();
   return { edges, widest: picked(wider, edges), narrowest: picked(narrower, edges) };
 }
 
+const nodeOf = ({ x, y, d }: Axis, i: number): Point => ({ x: x[i], y: y[i], d: d[i] });
+
 function collect(b: Boundary, axis: Axis, rho: number): Event[] {
   const found: Event[] = [];
-  const p: Point = { x: 0, y: 0, d: 0 };
   const fl = newFoot();
   const fr = newFoot();
   for (const e of edgesAcross(axis, rho)) {
@@ -159,11 +158,7 @@ function collect(b: Boundary, axis: Axis, rho: number): Event[] {
       [lo, hi] = [hi, lo];
       [left, right] = [right, left];
     }
-    const f = (rho - axis.d[lo]) / (axis.d[hi] - axis.d[lo]);
-    p.x = axis.x[lo] + f * (axis.x[hi] - axis.x[lo]);
-    p.y = axis.y[lo] + f * (axis.y[hi] - axis.y[lo]);
-    const len = hypot(axis.x[hi] - axis.x[lo], axis.y[hi] - axis.y[lo]);
-    settleBetween(b, p, left, right, len + 0.01, rho, fl, fr);
+    const p = settleCrossing(b, nodeOf(axis, lo), nodeOf(axis, hi), left, right, rho, fl, fr);
     const at = found.length;
     found.push(eventAt(b, fl, p, false), eventAt(b, fr, p, true));
     found[at].partner = at + 1;
