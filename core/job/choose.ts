@@ -59,10 +59,11 @@ export interface Choosing {
 /** Cutters of a rack that are tried at most: more, and they are taken evenly by their size. */
 const MOST_CUTTERS = 10;
 /**
- * The set that is estimated best is planned, the next one too where its estimate comes within this of that, and further
- * ones while they are estimated faster than any was planned; so many at most.
+ * The set that is estimated best is planned, and further ones, so many at most, while their estimate is below this
+ * share of the fastest planned time. Estimates of what comes before one and the same cut err alike: a further set has
+ * to promise more than a change of cutters is worth. Those of a cut's own cutter do not: a close second may be faster.
  */
-const NEAR = 1.1;
+const NEAR = { helpers: 0.97, own: 1.05 };
 const MOST_PLANNED = 5;
 /** A set with fewer cutters is taken where it takes no longer than this share: each change is one more to get wrong. */
 const WORTH_A_CHANGE = 1.03;
@@ -96,7 +97,9 @@ export function chooseCutters(
   const [enough, less] = [possible.filter(isEnough), possible.filter((t) => !isEnough(t))].map((l) =>
     l.sort((a, b) => a.seconds - b.seconds),
   );
-  const all = cutKind(cut.kind).isGrainy ? firstPossible(sets, enough, isQuick) : planned(sets, enough);
+  const all = cutKind(cut.kind).isGrainy
+    ? firstPossible(sets, enough, isQuick)
+    : planned(sets, enough, way.own ? NEAR.own : NEAR.helpers);
   const fewest = all.filter((t) => t.isPlanned === all[0].isPlanned && t.seconds <= WORTH_A_CHANGE * all[0].seconds);
   const best = fewest.reduce((a, b) => (b.cutters.length < a.cutters.length ? b : a));
   all.splice(all.indexOf(best), 1);
@@ -160,13 +163,14 @@ function estimatedSets(
   // After a cut's own cutter comes the widest that reaches as far as any must: a finer one takes longer for no more.
   const enough = singles.find((t) => Number.isFinite(t.seconds) && isEnough(t))?.cutters ?? [];
   const nexts = own ? enough : cutters;
-  for (const first of firsts)
-    for (const next of nexts) {
-      if (next.diameter >= first.diameter) continue;
-      const best = Math.min(...tried.filter(isEnough).map((t) => t.seconds));
-      // What the second cutter takes comes on top: sets that are slower without it are slower with it.
-      if (sets.atLeast(first, next) < best) tried.push(sets.estimated([first, next]));
-    }
+  const pairs = firsts
+    .flatMap((first) => nexts.filter((n) => n.diameter < first.diameter).map((next) => [first, next]))
+    .map(([first, next]) => ({ first, next, seconds: sets.atLeast(first, next) }));
+  // What the second cutter takes comes on top: sets that gain too little without it gain too little with it.
+  for (const { first, next, seconds } of pairs.sort((a, b) => a.seconds - b.seconds)) {
+    const best = Math.min(...tried.filter(isEnough).map((t) => t.seconds));
+    if (WORTH_A_CHANGE * seconds < best) tried.push(sets.estimated([first, next]));
+  }
   return tried;
 }
 
@@ -194,12 +198,11 @@ function firstPossible(sets: Sets, possible: readonly Tried[], isQuick: boolean)
 }
 
 /** Sets with the nearest to the best planned, those first; what was only estimated does not come before them. */
-function planned(sets: Sets, possible: readonly Tried[]): Tried[] {
+function planned(sets: Sets, possible: readonly Tried[], near: number): Tried[] {
   const done = new Map<Tried, Tried>();
   for (const t of possible) {
     const fastest = Math.min(...[...done.values()].map((p) => p.seconds));
-    const isHopeless = t.seconds > fastest * (done.size < 2 ? NEAR : 1);
-    if (Number.isFinite(fastest) && (isHopeless || done.size >= MOST_PLANNED)) break;
+    if (Number.isFinite(fastest) && (t.seconds > near * fastest || done.size >= MOST_PLANNED)) break;
     done.set(t, sets.planned(t));
   }
   const all = possible.map((t) => done.get(t) ?? t).filter((t) => Number.isFinite(t.seconds));

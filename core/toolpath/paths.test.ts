@@ -96,7 +96,7 @@ describe("stretches of a ring", () => {
     const random = seeded(77);
     for (let n = 0; n < 30; n++) {
       const [cx, cy, cr] = [20 * random() - 10, 20 * random() - 10, 3 + 6 * random()];
-      const skip = (x: number, y: number) => Math.hypot(x - cx, y - cy) < cr;
+      const skip = (x: number, y: number) => cr - Math.hypot(x - cx, y - cy);
       const r = ringsFrom([circle(0, 0, 10, 60)]);
       const runs = openRuns(r.xy, 0, 60, skip);
       for (const run of runs) {

@@ -9,14 +9,37 @@ const LOOK = 0.2;
 const END = 0.01;
 
 /**
- * The stretches of a closed ring where `skip` is false, each with a little more at either end; the whole loop where it
+ * Whether a place is left out, as a way: more than 0 where it is, and so far at least one may go before it is not; else
+ * it is not, and so far at least, with its sign turned, one may go before it is. mm
+ */
+export type Skip = (x: number, y: number) => number;
+
+/** Places along a path, one after another: it is asked again only where the last answer does not reach. */
+export class Looked {
+  private x = NaN;
+  private y = NaN;
+  private way = 0;
+  constructor(private readonly skip: Skip) {}
+
+  isSkipped(x: number, y: number): boolean {
+    // Before the first place x is NaN, and NaN compares false.
+    if (!(hypot(x - this.x, y - this.y) < Math.abs(this.way))) {
+      [this.x, this.y] = [x, y];
+      this.way = this.skip(x, y);
+    }
+    return this.way > 0;
+  }
+}
+
+/**
+ * The stretches of a closed ring that are not left out, each with a little more at either end; the whole loop where it
  * never is.
  */
 export function openRuns(
   xy: Float64Array,
   start: number,
   end: number,
-  skip: ((x: number, y: number) => boolean) | null,
+  skip: Skip | null,
 ): { x: Float64Array; y: Float64Array }[] {
   const px: number[] = [];
   const py: number[] = [];
@@ -31,18 +54,19 @@ export function openRuns(
   }
   const n = px.length;
   const out = new Uint8Array(n);
-  if (skip) for (let i = 0; i < n; i++) out[i] = skip(px[i], py[i]) ? 1 : 0;
+  const looked = skip && new Looked(skip);
+  if (looked) for (let i = 0; i < n; i++) out[i] = looked.isSkipped(px[i], py[i]) ? 1 : 0;
   const first = Math.max(0, out.indexOf(1));
   const runs: { x: Float64Array; y: Float64Array }[] = [];
   let run: number[] = [];
   /** Draws a run's end in the skipped part up to where that begins. */
   const drawn = (x: Float64Array, y: Float64Array, end: number, inside: number) => {
-    if (!skip!(x[end], y[end])) return;
+    if (!(skip!(x[end], y[end]) > 0)) return;
     const [dx, dy] = [x[inside] - x[end], y[inside] - y[end]];
     let [out, open] = [0, 1];
     while ((open - out) * hypot(dx, dy) > END) {
       const mid = (out + open) / 2;
-      if (skip!(x[end] + mid * dx, y[end] + mid * dy)) out = mid;
+      if (skip!(x[end] + mid * dx, y[end] + mid * dy) > 0) out = mid;
       else open = mid;
     }
     [x[end], y[end]] = [x[end] + out * dx, y[end] + out * dy];

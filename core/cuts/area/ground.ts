@@ -155,7 +155,7 @@ export class Ground {
     const n = Math.ceil(hypot(x - w.x, y - w.y) / (LOOK * p.radius));
     for (let k = 1; k < n; k++) {
       const [u, v] = [w.x + ((x - w.x) * k) / n, w.y + ((y - w.y) * k) / n];
-      if (!p.done(u, v, this.edges.distance(u, v, p.c.widest), at)) return false;
+      if (!(p.done(u, v, this.edges.distance(u, v, p.c.widest), at) > 0)) return false;
     }
     w.to(x, y, w.z);
     if (w.z < level.z1) w.rapidTo(level.z1);

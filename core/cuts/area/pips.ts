@@ -18,6 +18,7 @@ export function pipsOf(p: AreaPlan, level: Level): Trail[] {
   const { from } = level;
   const a: number[] = [];
   const b: number[] = [];
+  const isDone = (n: number) => p.done !== undefined && p.done(axis.x[n], axis.y[n], axis.d[n], level) > 0;
   for (let e = 0; e < axis.a.length; e++) {
     if (!kept[e]) continue;
     const i = axis.a[e];
@@ -31,7 +32,7 @@ export function pipsOf(p: AreaPlan, level: Level): Trail[] {
     if (p.stepover < slope * 1.9 * p.radius) continue;
     const beyond = (lo - from) / p.stepover;
     if (slope < MIDDLE_SLOPE && (beyond - Math.floor(beyond)) * p.stepover < 0.95 * p.radius) continue;
-    if (p.done?.(axis.x[i], axis.y[i], axis.d[i], level) && p.done(axis.x[j], axis.y[j], axis.d[j], level)) continue;
+    if (isDone(i) && isDone(j)) continue;
     a.push(i);
     b.push(j);
   }

@@ -1,8 +1,15 @@
 import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 
-/** Whether all that lies within `by` of a place with clearance d is in what cutters have opened of a region; mm. */
-export type Reached = (x: number, y: number, d: number, by: number) => boolean;
+/**
+ * Whether all that lies within `by` of a place with clearance d is in what cutters have opened of a region, as a way:
+ * more than 0 where it is, and so far at least one may go, d staying the same, before it is not; else it is not, and so
+ * far at least, with its sign turned, one may go before it is. mm
+ */
+export type Reached = (x: number, y: number, d: number, by: number) => number;
+
+/** Places out of reach are told so far ahead at most, mm: looking farther costs more than it saves. */
+const AHEAD = 1;
 
 /**
  * What cutters reach of a region: everything within a cutter's radius of where its centre may go, {d ≥ from} grown by
@@ -14,17 +21,21 @@ export function reachedBy(c: Clearance, cutters: readonly { radius: number; from
     .filter((q) => q.from < c.widest)
     .map((q) => ({ ...q, grid: new SegmentGrid(inset(c, q.from).rings) }));
   if (parts.length === 0) return null;
-  return (x, y, d, by) =>
-    parts.some(({ radius, from, grid }) => {
+  return (x, y, d, by) => {
+    let way = -Infinity;
+    for (const { radius, from, grid } of parts) {
       const within = radius - by;
-      if (within <= 0) return false;
-      return d >= from || grid.distance(x, y, within, within) < within;
-    });
+      if (within <= 0) continue;
+      way = Math.max(way, d >= from ? Infinity : within - grid.distance(x, y, within + AHEAD, within));
+      if (way > 0) break;
+    }
+    return way;
+  };
 }
 
 /** Along a wall both cutters cut the same line: less than this left beside it, mm, is nothing left. */
 const SLIVER = 0.01;
 
-/** Whether a cutter of this radius has nothing left to cut at a place with clearance d. */
-export const isDone = (reached: Reached, radius: number, x: number, y: number, d: number): boolean =>
+/** Whether a cutter of this radius has nothing left to cut at a place with clearance d: a way like {@link Reached}. */
+export const doneWay = (reached: Reached, radius: number, x: number, y: number, d: number): number =>
   reached(x, y, d, radius - SLIVER);

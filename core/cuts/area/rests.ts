@@ -96,7 +96,7 @@ function cornersOf(runs: readonly Run[], near: number): Run[][] {
 function cutRun(g: Ground, run: Run, level: Level): void {
   const { w, p } = g;
   const end = run.x.length - 1;
-  const isOpen = p.done!(run.x[0], run.y[0], run.d, level);
+  const isOpen = p.done!(run.x[0], run.y[0], run.d, level) > 0;
   const first = g.enter(run.x, run.y, run.closed, isOpen);
   if (first < 0) return;
   const { x, y } = run.closed ? rotate(loopOf(run.x, run.y), first) : run;

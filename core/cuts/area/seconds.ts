@@ -72,7 +72,7 @@ function restSeconds(inputs: Inputs, s: Rates, area: AreaPlan, levels: readonly 
   const within = LIFTS_WITHIN * (levels.length * runs.length - corners.length);
   const lift = (way: number) => liftSeconds(inputs.machine, -lowest.z1, way) + sinkSeconds(s, lowest);
   // Where no cutter was before, each level is ramped into.
-  const solid = corners.filter(([{ x, y, d }]) => !area.done!(x[0], y[0], d, lowest));
+  const solid = corners.filter(([{ x, y, d }]) => !(area.done!(x[0], y[0], d, lowest) > 0));
   const ramps = levels.reduce((sum, { z0, z1 }) => sum + rampLength(area, z0 - z1), 0);
   return (
     levels.length * along +

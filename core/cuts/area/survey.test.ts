@@ -41,8 +41,8 @@ describe("what rings inside a region would come to", () => {
         told += survey.length(d);
         real += ringsLength(inset(c, d).rings);
       }
-      expect(told / real, `seed ${seed}`).toBeGreaterThan(0.95);
-      expect(told / real, `seed ${seed}`).toBeLessThan(1.05);
+      expect(told / real, `seed ${seed}`).toBeGreaterThan(0.98);
+      expect(told / real, `seed ${seed}`).toBeLessThan(1.02);
       expect(survey.length(c.widest)).toBe(0);
     }
   });
@@ -66,12 +66,14 @@ describe("what rings inside a region would come to", () => {
 
   it("what is left of a ring where a half is done: half its length, in one stretch", () => {
     const c = clearanceOf(ringsFrom([circle(50, 50, 20, 400)]));
-    const half = leftAt(c, 5, (x) => x < 50);
+    const half = leftAt(c, 5, (x) => 50 - x);
     expect(half.length / (Math.PI * 15)).toBeCloseTo(1, 1);
     expect(half.runs).toBe(1);
-    expect(leftAt(c, 5, () => false)).toMatchObject({ runs: 1 });
-    expect(leftAt(c, 5, () => true)).toEqual({ length: 0, runs: 0 });
-    expect(leftAt(c, 5, (x, y) => x < 50 === y < 50).runs).toBe(2);
+    expect(leftAt(c, 5, () => -Infinity)).toMatchObject({ runs: 1 });
+    expect(leftAt(c, 5, () => Infinity)).toEqual({ length: 0, runs: 0 });
+    const cornerwise = (x: number, y: number) =>
+      (x < 50 === y < 50 ? 1 : -1) * Math.min(Math.abs(x - 50), Math.abs(y - 50));
+    expect(leftAt(c, 5, cornerwise).runs).toBe(2);
   });
 
   it("a lift takes what the machine takes for one", () => {

@@ -1,7 +1,10 @@
+import { ascending } from "../../ascending.ts";
 import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
+import { insetLengths } from "../../geometry/clearance/lengths.ts";
 import type { Machine } from "../../cutters/machine.ts";
 import { Groups } from "../../geometry/groups.ts";
-import { ringCount, ringLength, ringsLength, type Rings } from "../../geometry/rings.ts";
+import { ringCount, ringLength, type Rings } from "../../geometry/rings.ts";
+import { Looked, type Skip } from "../../toolpath/stretches.ts";
 import { CLEAR, NEAR } from "../../toolpath/toolpath.ts";
 import type { CutInputs } from "../kind.ts";
 import { hypot } from "../../hypot.ts";
@@ -20,7 +23,7 @@ export interface Survey {
 }
 
 /** Distances at which the curves are measured; nearer together by the edge, where there are more of them. */
-const MEASURED = 20;
+const MEASURED = 40;
 
 /** The survey of a region, made once. */
 export const surveyIn = (inputs: Pick<CutInputs, "kept" | "clearance">, region: Rings): Survey =>
@@ -28,14 +31,14 @@ export const surveyIn = (inputs: Pick<CutInputs, "kept" | "clearance">, region: 
 
 function surveyOf(c: Clearance): Survey {
   const at = Float64Array.from({ length: MEASURED + 1 }, (_, k) => c.widest * (k / MEASURED) ** 1.5);
-  const lengths = at.map((d, k) => (k === MEASURED ? 0 : ringsLength(inset(c, d).rings)));
+  const lengths = insetLengths(c, at.subarray(0, MEASURED));
   const tops = topsOf(c);
   return {
     length(d) {
       if (!(d < c.widest)) return 0;
       const k = Math.min(MEASURED - 1, Math.floor(MEASURED * (Math.max(0, d) / c.widest) ** (2 / 3)));
       const f = Math.min(1, Math.max(0, (d - at[k]) / (at[k + 1] - at[k])));
-      return lengths[k] + f * (lengths[k + 1] - lengths[k]);
+      return lengths[k] + f * ((lengths[k + 1] ?? 0) - lengths[k]);
     },
     curves: (d) => tops.filter((t) => t.top > d && t.saddle <= d).length,
     groups(from, step) {
@@ -59,14 +62,13 @@ interface Top {
 function topsOf({ axis }: Clearance): Top[] {
   const n = axis.x.length;
   const groups = new Groups(n);
-  const lower = (e: number) => Math.min(axis.d[axis.a[e]], axis.d[axis.b[e]]);
-  const order = Float64Array.from({ length: axis.a.length }, (_, e) => e).sort((e, f) => lower(f) - lower(e));
+  const lower = Float64Array.from(axis.a, (a, e) => Math.min(axis.d[a], axis.d[axis.b[e]]));
   const tops: Top[] = [];
-  for (const e of order) {
+  for (const e of ascending(lower).reverse()) {
     const [p, q] = [groups.find(axis.a[e]), groups.find(axis.b[e])];
     if (p === q) continue;
     const [high, low] = axis.d[p] >= axis.d[q] ? [p, q] : [q, p];
-    if (axis.d[low] > lower(e)) tops.push({ top: axis.d[low], saddle: lower(e) });
+    if (axis.d[low] > lower[e]) tops.push({ top: axis.d[low], saddle: lower[e] });
     groups.join(high, low);
   }
   for (let i = 0; i < n; i++) if (groups.find(i) === i) tops.push({ top: axis.d[i], saddle: 0 });
@@ -84,13 +86,14 @@ export interface Left {
 const APART = 0.4;
 const LEAST_PLACES = 12;
 
-/** How much of the curves at distance d is left where `done` is false. */
-export function leftAt(c: Clearance, d: number, done: (x: number, y: number) => boolean): Left {
+/** How much of the curves at distance d is not done. */
+export function leftAt(c: Clearance, d: number, done: Skip): Left {
   const { rings } = inset(c, d);
   const out: Left = { length: 0, runs: 0 };
   for (let k = 0; k < ringCount(rings); k++) {
     const places = placesOn(rings, k);
-    const left = places.map(([x, y]) => !done(x, y));
+    const looked = new Looked(done);
+    const left = places.map(([x, y]) => !looked.isSkipped(x, y));
     left.forEach((is, i) => {
       if (!is) return;
       out.length += places[i][2];

@@ -3,7 +3,7 @@ import { profileOf } from "../../cutters/profile.ts";
 import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
 import { type Rings, ringCount } from "../../geometry/rings.ts";
 import { type Trail, trailLength, trails } from "../../geometry/trail.ts";
-import { openRuns } from "../../toolpath/stretches.ts";
+import { openRuns, type Skip } from "../../toolpath/stretches.ts";
 import { type Reached, reachedBy } from "../area/reached.ts";
 import { type CutContext, settingsOf } from "../kind.ts";
 import type { CarveInputs } from "./reads.ts";
@@ -88,8 +88,8 @@ export function clearedBy(
   };
 }
 
-/** Adds rings as closed trails, or the stretches of them where `skip` is false. @returns their length, mm */
-function addRings(paths: Trail[], r: Rings, z: number, skip: ((x: number, y: number) => boolean) | null): number {
+/** Adds rings as closed trails, or the stretches of them that are not skipped. @returns their length, mm */
+function addRings(paths: Trail[], r: Rings, z: number, skip: Skip | null): number {
   let total = 0;
   for (let k = 0; k < ringCount(r); k++)
     for (const run of openRuns(r.xy, r.starts[k], r.starts[k + 1], skip)) {
@@ -112,11 +112,12 @@ function middles(
   rho: number,
   step: number,
   z: number,
-  skip: ((x: number, y: number, d: number) => boolean) | null,
+  skip: ((x: number, y: number, d: number) => number) | null,
 ): Trail[] {
   const { axis, kept } = c;
   const a: number[] = [];
   const b: number[] = [];
+  const isSkipped = (n: number) => skip !== null && skip(axis.x[n], axis.y[n], axis.d[n]) > 0;
   const far = (d: number) => (d - rho) / step - Math.floor((d - rho) / step) > 0.5;
   for (let e = 0; e < axis.a.length; e++) {
     const i = axis.a[e];
@@ -124,7 +125,7 @@ function middles(
     if (!kept[e] || Math.min(axis.d[i], axis.d[j]) <= rho) continue;
     const blunt = Math.abs(axis.d[i] - axis.d[j]) > BLUNT * hypot(axis.x[i] - axis.x[j], axis.y[i] - axis.y[j]);
     if (blunt && !(far(axis.d[i]) && far(axis.d[j]))) continue;
-    if (skip && skip(axis.x[i], axis.y[i], axis.d[i]) && skip(axis.x[j], axis.y[j], axis.d[j])) continue;
+    if (isSkipped(i) && isSkipped(j)) continue;
     a.push(i);
     b.push(j);
   }

@@ -40,8 +40,8 @@ export function strokesOf(
 }
 
 /** Along every stroke and round the foot of every wall, in as few trails as can be; kept. */
-export const trailsOf = ({ kept }: CarveInputs, { ways }: Strokes): Trail[] =>
-  kept.of("stroke-trails", [ways], (w) => joinedTrails(w));
+export const trailsOf = ({ kept }: CarveInputs, strokes: Strokes): Trail[] =>
+  kept.of("stroke-trails", [strokes], ({ ways }) => joinedTrails(ways));
 
 function strokes(region: Rings, c: Clearance, cutter: Cutter, floor: number, feed: number): Strokes {
   const profile = profileOf(cutter);
