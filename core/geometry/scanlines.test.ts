@@ -47,11 +47,14 @@ describe("parallel lines through a region", () => {
     const [a, b] = spans(square, 0, 5);
     expect([a.y0, b.y0]).toEqual([2.5, 7.5]);
     const back = turnedSpan(b);
-    const way = alongRing(square, a.ring1, a.at1, back.at0);
+    const way = alongRing(square, a.ring1, a.at1, back.at0, 20)!;
     expect(way.length).toBeCloseTo(5, 9);
     expect([way.x[0], way.y[0], way.x[way.x.length - 1], way.y[way.y.length - 1]]).toEqual([10, 2.5, 10, 7.5]);
     // Round the corner, the short way.
-    expect(alongRing(square, 0, 3.9, 0.1).length).toBeCloseTo(2, 9);
+    expect(alongRing(square, 0, 3.9, 0.1, 20)!.length).toBeCloseTo(2, 9);
+    expect(alongRing(square, 0, 0.1, 3.9, 20)!.length).toBeCloseTo(2, 9);
+    expect(alongRing(square, 0, 0.1, 3.9, 2.001)).not.toBeNull();
+    expect(alongRing(square, 0, 0.1, 3.9, 1.999)).toBeNull();
   });
   it("are none without a region or a spacing", () => {
     expect(spans(ringsFrom([]), 0, 1)).toEqual([]);

@@ -89,19 +89,27 @@ export const turnedSpan = (s: Span): Span => ({
   at1: s.at0,
 });
 
-/** The shorter way along a ring from one place on it to another, both ends with it. */
-export function alongRing(
-  r: Rings,
-  k: number,
-  from: number,
-  to: number,
-): { x: Float64Array; y: Float64Array; length: number } {
-  const [forth, back] = [walk(r, k, from, to), walk(r, k, to, from)];
-  if (forth.length <= back.length) return forth;
+/** A way along a ring: its points, and how long it is, mm. */
+export interface RingWay {
+  x: Float64Array;
+  y: Float64Array;
+  length: number;
+}
+
+/**
+ * The shorter way along a ring from one place on it to another, both ends with it.
+ * @param most longer ones are not wanted, mm: it costs no more than a way so long
+ * @returns null where both are longer
+ */
+export function alongRing(r: Rings, k: number, from: number, to: number, most: number): RingWay | null {
+  const forth = walk(r, k, from, to, most);
+  const back = walk(r, k, to, from, forth ? forth.length : most);
+  if (!back || (forth && forth.length <= back.length)) return forth;
   return { x: back.x.reverse(), y: back.y.reverse(), length: back.length };
 }
 
-function walk(r: Rings, k: number, from: number, to: number): { x: Float64Array; y: Float64Array; length: number } {
+/** Along a ring in its own sense; null where that is farther than `most`, mm. */
+function walk(r: Rings, k: number, from: number, to: number, most: number): RingWay | null {
   const n = r.starts[k + 1] - r.starts[k];
   const at = (p: number): [number, number] => {
     const i = Math.floor(p);
@@ -111,10 +119,14 @@ function walk(r: Rings, k: number, from: number, to: number): { x: Float64Array;
   };
   const end = to >= from ? to : to + n;
   const points = [at(from)];
-  for (let i = Math.floor(from) + 1; i < end; i++) points.push(at(i));
-  points.push(at(end));
   let length = 0;
-  for (let i = 1; i < points.length; i++)
-    length += hypot(points[i][0] - points[i - 1][0], points[i][1] - points[i - 1][1]);
+  for (let i = Math.floor(from) + 1; length <= most; i++) {
+    const [x, y] = points[points.length - 1];
+    const next = at(Math.min(i, end));
+    points.push(next);
+    length += hypot(next[0] - x, next[1] - y);
+    if (i >= end) break;
+  }
+  if (length > most) return null;
   return { x: Float64Array.from(points, (p) => p[0]), y: Float64Array.from(points, (p) => p[1]), length };
 }

@@ -1,6 +1,6 @@
 import { inset } from "../../geometry/clearance/clearance.ts";
-import { ringCount } from "../../geometry/rings.ts";
-import { alongRing, type Span, spans, turnedSpan } from "../../geometry/scanlines.ts";
+import { ringCount, type Rings } from "../../geometry/rings.ts";
+import { alongRing, type RingWay, type Span, spans, turnedSpan } from "../../geometry/scanlines.ts";
 import { cutAlong, unroll } from "../../toolpath/loops.ts";
 import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import type { Ground } from "./ground.ts";
@@ -24,8 +24,7 @@ export function clearLines(g: Ground, level: Level, angle: number): boolean {
   const order = [...rows.keys()].sort((a, b) => a - b);
   let last: Span | null = null;
   for (let left = [...rows.values()].reduce((n, r) => n + r.length, 0); left > 0; left--) {
-    const linked: { span: Span; way: ReturnType<typeof alongRing> } | null =
-      last && next(rows.get(last.row + 1) ?? [], last, p, rings);
+    const linked: Linked | null = last && next(rows.get(last.row + 1) ?? [], last, p, rings);
     let span: Span;
     let entered = true;
     if (linked) {
@@ -50,18 +49,20 @@ export function clearLines(g: Ground, level: Level, angle: number): boolean {
   return true;
 }
 
-function next(
-  row: readonly Span[],
-  last: Span,
-  p: AreaPlan,
-  rings: ReturnType<typeof inset>["rings"],
-): { span: Span; way: ReturnType<typeof alongRing> } | null {
-  let best: { span: Span; way: ReturnType<typeof alongRing> } | null = null;
+/** A line, and the way along the edge to its beginning. */
+interface Linked {
+  span: Span;
+  way: RingWay;
+}
+
+/** The line of a row that the edge leads to soonest from the end of the last one; null where none is near. */
+function next(row: readonly Span[], last: Span, p: AreaPlan, rings: Rings): Linked | null {
+  let best: Linked | null = null;
   for (const s of row)
     for (const span of [s, turnedSpan(s)]) {
       if (span.ring0 !== last.ring1) continue;
-      const way = alongRing(rings, span.ring0, last.at1, span.at0);
-      if (way.length <= LONGEST_LINK * p.stepover && (!best || way.length < best.way.length)) best = { span, way };
+      const way = alongRing(rings, span.ring0, last.at1, span.at0, LONGEST_LINK * p.stepover);
+      if (way && (!best || way.length < best.way.length)) best = { span, way };
     }
   return best;
 }
