@@ -11,6 +11,12 @@ export interface BeginAsk {
   rack: readonly Cutter[];
 }
 
+/** What the worker of Begin does for the page. */
+export interface BeginWork {
+  /** @param hear hears what is known so far, again as each outcome is done; less comes of one that is not the newest */
+  begin(ask: BeginAsk, hear: (begun: Begun) => void): Promise<void>;
+}
+
 /** One way of cutting an outcome: with one cutter, or with others before it. */
 export interface BegunPlan {
   label: string;

@@ -1,3 +1,4 @@
+import { expose } from "comlink";
 import { strokeWidths } from "@oaken/core/geometry/clearance/strokes";
 import { inspect } from "@oaken/core/inspect/inspect";
 import { buildJob, type BuildResult } from "@oaken/core/job/build";
@@ -16,7 +17,7 @@ import { blockiness, type Fit, fitnessOf, judge, preparation, unevenness } from 
 import type { Raster } from "@oaken/core/picture/raster";
 import { noiseOf } from "@oaken/core/picture/tone";
 import { Cancelled, Problem } from "@oaken/core/problem";
-import type { BeginAsk, Begun, BegunOutcome } from "./begin-messages.ts";
+import type { BeginAsk, BeginWork, Begun, BegunOutcome } from "./begin-messages.ts";
 import { plansOf } from "./plans.ts";
 import { pixels } from "./pixels.ts";
 import { ready } from "./ready.ts";
@@ -29,9 +30,9 @@ const PREPARED = "sign";
 const kept = new Kept();
 let newest = 0;
 
-async function begin(ask: BeginAsk): Promise<void> {
+async function begin(ask: BeginAsk, hear: (begun: Begun) => void): Promise<void> {
   const said: Begun = { seq: ask.seq, done: false, problem: null, judgement: [], size: null, outcomes: [] };
-  const send = () => self.postMessage(said);
+  const send = () => hear(said);
   try {
     const raster = await pixels(ask.sha, send);
     const placed = placedIn(ask.jobs[0], raster);
@@ -151,7 +152,11 @@ function outcomeOf(id: string, prepared: BegunOutcome["prepared"], build: BuildR
 }
 
 let queue = ready();
-self.onmessage = (e: MessageEvent<BeginAsk>) => {
-  newest = e.data.seq;
-  queue = queue.then(() => begin(e.data));
+const work: BeginWork = {
+  begin(ask, hear) {
+    newest = ask.seq;
+    queue = queue.then(() => begin(ask, hear));
+    return queue;
+  },
 };
+expose(work);

@@ -1,18 +1,24 @@
+import { proxy } from "comlink";
 import type { SheetParts } from "@oaken/core/job/sheet";
 import type { Cutter } from "@oaken/core/cutters/profile";
 import type { Choice } from "@oaken/core/job/choose";
 import type { BoardJob } from "@oaken/core/job/document";
-import type { Answer, Ask, Built, DrawnRings, DrawnSurface, DrawnTone, WrittenBoard, Writing } from "./messages.ts";
+import type {
+  BenchWork,
+  BuildAsk,
+  Built,
+  DrawnRings,
+  DrawnSurface,
+  DrawnTone,
+  Packed,
+  WrittenBoard,
+  Writing,
+} from "./messages.ts";
 import { Receiver } from "./parcels.ts";
 import { unpacked } from "./unpacked.ts";
 import { takeWorker } from "./spare.ts";
-import { Watched } from "./watched.ts";
+import { Ended, Watched } from "./watched.ts";
 
-/** A request for which only the newest counts: one is under way, one waits, what came between is dropped. */
-interface Newest<T> {
-  underWay: boolean;
-  next: T | null;
-}
 interface Trace {
   job: BoardJob;
   part: string;
@@ -24,39 +30,34 @@ interface Scrub {
 
 const ENDED = "The computation ended in the middle of its work";
 
-/** What an answer to a call holds. */
-function resultOf(a: Answer): WrittenBoard | Uint8Array | Choice | null | undefined {
-  if (a.type === "outputs") return a.written;
-  if (a.type === "sheet") return a.pdf;
-  if (a.type === "thumb") return a.png;
-  return a.type === "chosen" ? a.choice : undefined;
-}
-
 /**
  * The page's side of the workers. Two of them: one builds, one previews while a slider moves, so that the contour never
  * waits for a carve. The latest request wins: older ones are told to stop and their answers dropped.
  */
 export class Desk {
-  private readonly builder = new Watched<Ask, Answer>(
+  private readonly builder = new Watched<BenchWork>(
     () => takeWorker(this.id),
-    (a) => this.fromBuilder(a),
     (again) => this.lostBuilder(again),
   );
   /** Begun once the first proof is there: until then it would only take time from that. */
-  private readonly previewer = new Watched<Ask, Answer>(
+  private readonly previewer = new Watched<BenchWork>(
     () => takeWorker(this.id),
-    (a) => this.fromTracer(a),
-    () => this.lostTracer(),
+    () => {},
   );
   private readonly receiver = new Receiver();
   private stop: SharedArrayBuffer | null = typeof SharedArrayBuffer === "undefined" ? null : new SharedArrayBuffer(4);
-  private seq = 0;
-  private building = 0;
+  /** the number of the newest build */
+  private newest = 0;
   /** what is being built, to be asked for again if the worker ends */
-  private wanted: (Ask & { type: "build" }) | null = null;
-  private readonly previews: Newest<Trace> = { underWay: false, next: null };
-  private readonly scrubs: Newest<Scrub> = { underWay: false, next: null };
-  private waiting = new Map<number, { done: (v: never) => void; failed: (e: Error) => void }>();
+  private wanted: BuildAsk | null = null;
+  private readonly previews = new Newest<Trace>(async ({ job, part }) => {
+    const { rings, tone, took } = await this.previewer.call((w) => w.preview(job, part));
+    this.onPreviewed(rings, tone, took);
+  });
+  private readonly scrubs = new Newest<Scrub>(async ({ cut, move }) => {
+    const surface = await this.builder.call((w) => w.scrub(cut, move));
+    if (surface) this.onSurface(surface);
+  });
 
   onBuilt: (b: Built) => void = () => {};
   onProgress: (step: string, share: number) => void = () => {};
@@ -68,61 +69,43 @@ export class Desk {
 
   /** @param id of the job whose bench this serves, if it serves one */
   constructor(private readonly id?: string) {
-    this.builder.ask({ type: "listen", stop: this.stop }, false);
+    this.listen();
   }
 
   build(job: BoardJob, versions: { revision?: number; written?: number } = {}, quick = false): void {
-    this.building = ++this.seq;
-    if (this.stop) Atomics.store(new Int32Array(this.stop), 0, this.building);
-    this.wanted = { type: "build", seq: this.building, job, quick, ...versions };
-    this.builder.ask(this.wanted);
+    this.newest++;
+    if (this.stop) Atomics.store(new Int32Array(this.stop), 0, this.newest);
+    this.wanted = { seq: this.newest, job, quick, ...versions };
+    void this.run(this.wanted);
   }
 
   /** Contours only, for a moving slider. */
   preview(job: BoardJob, part: string): void {
-    if (this.previews.underWay) {
-      this.previews.next = { job, part };
-      return;
-    }
-    this.previews.underWay = true;
-    this.previewer.ask({ type: "preview", seq: ++this.seq, job, part });
+    this.previews.ask({ job, part });
   }
 
   /** The surface after a move. */
   scrub(cut: number, move: number): void {
-    if (this.scrubs.underWay) {
-      this.scrubs.next = { cut, move };
-      return;
-    }
-    this.scrubs.underWay = true;
-    this.builder.ask({ type: "scrub", seq: this.building, cut, move });
+    this.scrubs.ask({ cut, move });
   }
 
+  // Writing files says nothing until it is done, and may take long: it is not watched.
   outputs(job: BoardJob, writing: Writing): Promise<WrittenBoard> {
-    return this.call((seq) => ({ type: "outputs", seq, job, writing }));
+    return this.builder.call((w) => w.outputs(job, writing), false);
   }
 
   thumb(side: number): Promise<Uint8Array> {
-    return this.call((seq) => ({ type: "thumb", seq, side }));
+    return this.builder.call((w) => w.thumb(side), false);
   }
 
   /** A board's setup sheet, as PDF. */
   sheet(job: BoardJob, writing: Writing, programs: SheetParts["programs"]): Promise<Uint8Array> {
-    return this.call((seq) => ({ type: "sheet", seq, job, writing, programs }));
-  }
-  /** Cutters tried against each other for a cut; null where there is nothing to choose. */
-  choose(job: BoardJob, target: string, rack: readonly Cutter[]): Promise<Choice | null> {
-    return this.call((seq) => ({ type: "choose", seq, job, target, rack }));
+    return this.builder.call((w) => w.sheet(job, writing, programs), false);
   }
 
-  private call<T>(ask: (seq: number) => Ask): Promise<T> {
-    // Negative numbers, so that a newer build does not stop these.
-    const seq = -++this.seq;
-    return new Promise((done, failed) => {
-      this.waiting.set(seq, { done: done as (v: never) => void, failed });
-      // Writing files says nothing until it is done, and may take long: it is not watched.
-      this.builder.ask(ask(seq), false);
-    });
+  /** Cutters tried against each other for a cut; null where there is nothing to choose. */
+  choose(job: BoardJob, target: string, rack: readonly Cutter[]): Promise<Choice | null> {
+    return this.builder.call((w) => w.choose(job, target, rack), false);
   }
 
   close(): void {
@@ -130,69 +113,72 @@ export class Desk {
     this.previewer.close();
   }
 
-  /** @returns whether nothing more is awaited of the builder */
-  private fromBuilder(a: Answer): boolean {
-    const call = this.waiting.get(a.seq);
-    if (call) {
-      this.waiting.delete(a.seq);
-      if (a.type === "failed") call.failed(new Error(a.message));
-      else call.done(resultOf(a) as never);
-      return this.wanted === null;
-    }
-    if (a.type === "surface") {
-      this.scrubs.underWay = false;
-      this.onSurface(a.surface);
-      const { next } = this.scrubs;
-      this.scrubs.next = null;
-      if (next) this.scrub(next.cut, next.move);
-      return this.wanted === null && !next;
-    }
-    // Unpacked even where it is no longer wanted: the next one counts on what came with it.
-    const built = a.type === "built" ? unpacked(a.built, this.receiver) : null;
-    if (a.seq !== this.building) return false;
-    if (built) {
+  private listen(): void {
+    this.builder.call((w) => w.listen(this.stop), false).catch(() => {});
+  }
+
+  private async run(ask: BuildAsk): Promise<void> {
+    const isNewest = () => ask.seq === this.newest;
+    const take = (packed: Packed): Promise<void> => {
+      this.builder.alive();
+      // Unpacked even where it is no longer wanted: the next one counts on what came with it.
+      const built = unpacked(packed, this.receiver);
+      if (!isNewest()) return Promise.resolve();
       if (built.final) {
         this.wanted = null;
         this.previewer.ready();
       }
       this.onBuilt(built);
-    } else if (a.type === "progress") this.onProgress(a.step, a.share);
-    else if (a.type === "failed") {
+      return Promise.resolve();
+    };
+    const hear = (step: string, share: number): void => {
+      this.builder.alive();
+      if (isNewest()) this.onProgress(step, share);
+    };
+    try {
+      await this.builder.call((w) => w.build(ask, proxy(take), proxy(hear)));
+    } catch (e) {
+      // Where the worker has ended, that is seen to already.
+      if (e instanceof Ended || !isNewest()) return;
       this.wanted = null;
-      this.onFailed(a.message);
+      this.onFailed((e as Error).message);
     }
-    return this.wanted === null;
   }
 
   private lostBuilder(again: boolean): void {
-    for (const { failed } of this.waiting.values()) failed(new Error(`${ENDED}. Try again.`));
-    this.waiting.clear();
     this.receiver.forget();
-    this.scrubs.underWay = false;
-    this.scrubs.next = null;
     const { wanted } = this;
     if (!again) {
       this.wanted = null;
       this.onFailed(`${ENDED} several times. Your job is safe; change a setting, or load the page anew to try again.`);
       return;
     }
-    this.builder.ask({ type: "listen", stop: this.stop }, false);
+    this.listen();
     if (!wanted) return;
     this.onRestarted(`${ENDED} and was begun again; your job is safe.`);
-    this.builder.ask(wanted);
+    void this.run(wanted);
+  }
+}
+
+/** Requests of which only the newest counts: one is under way, one waits, what came between is dropped. */
+class Newest<T> {
+  private underWay = false;
+  private next: T | null = null;
+  constructor(private readonly work: (asked: T) => Promise<void>) {}
+
+  ask(asked: T): void {
+    this.next = asked;
+    if (!this.underWay) void this.run();
   }
 
-  private fromTracer(a: Answer): boolean {
-    this.previews.underWay = false;
-    if (a.type === "previewed") this.onPreviewed(a.rings, a.tone, a.took);
-    const { next } = this.previews;
-    this.previews.next = null;
-    if (next) this.preview(next.job, next.part);
-    return !next;
-  }
-
-  private lostTracer(): void {
-    this.previews.underWay = false;
-    this.previews.next = null;
+  private async run(): Promise<void> {
+    this.underWay = true;
+    while (this.next !== null) {
+      const asked = this.next;
+      this.next = null;
+      // What fails is asked for again with the next change.
+      await this.work(asked).catch(() => {});
+    }
+    this.underWay = false;
   }
 }

@@ -12,17 +12,46 @@ import type { Resolved } from "@oaken/core/settings/fields";
 import type { PathFigures, Toolpath } from "@oaken/core/toolpath/toolpath";
 import type { Parcel } from "./parcels.ts";
 
-/** What the page asks of a worker. `seq` grows; an answer to an older one may never come. */
-export type Ask =
-  | { type: "build"; seq: number; job: BoardJob; revision?: number; written?: number; quick?: boolean }
-  | { type: "preview"; seq: number; job: BoardJob; part: string }
-  | { type: "scrub"; seq: number; cut: number; move: number }
-  | { type: "outputs"; seq: number; job: BoardJob; writing: Writing }
-  | { type: "sheet"; seq: number; job: BoardJob; writing: Writing; programs: SheetParts["programs"] }
-  | { type: "thumb"; seq: number; side: number }
-  | { type: "choose"; seq: number; job: BoardJob; target: string; rack: readonly Cutter[] }
-  | { type: "ahead"; job: string; halt: SharedArrayBuffer }
-  | { type: "listen"; stop: SharedArrayBuffer | null };
+/** A build, and which it is: numbers grow, and one that is no longer the newest may be given up. */
+export interface BuildAsk {
+  seq: number;
+  job: BoardJob;
+  revision?: number;
+  written?: number;
+  quick?: boolean;
+}
+
+/** Outlines and greys for a slider that moves. */
+export interface Previewed {
+  rings: DrawnRings | null;
+  tone: DrawnTone | null;
+  took: number;
+}
+
+/** What a bench's worker does for the page: one thing after another, in the order in which it is asked. */
+export interface BenchWork {
+  /** @param stop holds the number of the newest build: older ones are given up */
+  listen(stop: SharedArrayBuffer | null): void;
+  /**
+   * @param take takes what is built: a coarse proof first, where a finer one follows
+   * @param progress hears how far each step is, 0 to 1
+   */
+  build(
+    ask: BuildAsk,
+    take: (built: Packed) => Promise<void>,
+    progress: (step: string, share: number) => void,
+  ): Promise<void>;
+  preview(job: BoardJob, part: string): Promise<Previewed>;
+  /** The surface after a move of the last build; null where nothing is built. */
+  scrub(cut: number, move: number): Promise<DrawnSurface | null>;
+  outputs(job: BoardJob, writing: Writing): Promise<WrittenBoard>;
+  sheet(job: BoardJob, writing: Writing, programs: SheetParts["programs"]): Promise<Uint8Array>;
+  /** The lit proof of the last build as PNG, at most `side` pixels long. */
+  thumb(side: number): Promise<Uint8Array>;
+  choose(job: BoardJob, target: string, rack: readonly Cutter[]): Promise<Choice | null>;
+  /** Builds a job that nobody has asked for yet; `halt` tells when to leave that off, see HALT. */
+  ahead(job: string, halt: SharedArrayBuffer): Promise<void>;
+}
 
 /** How a board's files are to be written. */
 export interface Writing {
@@ -190,15 +219,3 @@ export interface WrittenBoard {
   /** the shapes that are cut */
   rings: DrawnRings | null;
 }
-
-/** What a worker answers. */
-export type Answer =
-  | { type: "progress"; seq: number; step: string; share: number }
-  | { type: "built"; seq: number; built: Packed }
-  | { type: "previewed"; seq: number; rings: DrawnRings | null; tone: DrawnTone | null; took: number }
-  | { type: "surface"; seq: number; surface: DrawnSurface }
-  | { type: "outputs"; seq: number; written: WrittenBoard }
-  | { type: "sheet"; seq: number; pdf: Uint8Array }
-  | { type: "thumb"; seq: number; png: Uint8Array }
-  | { type: "chosen"; seq: number; choice: Choice | null }
-  | { type: "failed"; seq: number; message: string };

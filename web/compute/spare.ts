@@ -1,5 +1,6 @@
+import { wrap } from "comlink";
 import { HALT } from "./halt.ts";
-import type { Ask } from "./messages.ts";
+import type { BenchWork } from "./messages.ts";
 
 /** Another computing worker. */
 const start = (): Worker => new Worker(new URL("./worker.ts", import.meta.url), { type: "module" });
@@ -30,7 +31,7 @@ export function prepareSpare(job: string, after: number): () => void {
     // One that does not load is none: whoever needs a worker starts another, and hears of it if that fails too.
     worker.onerror = () => (spare = null);
     const halt = new SharedArrayBuffer(4);
-    worker.postMessage({ type: "ahead", job, halt } satisfies Ask);
+    void wrap<BenchWork>(worker).ahead(job, halt);
     spare = { worker, job, halt: new Int32Array(halt) };
   }, after);
   return () => clearTimeout(timer);

@@ -1,76 +1,142 @@
+import { expose } from "comlink";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
-import { Watched } from "./watched.ts";
+import { Ended, Watched } from "./watched.ts";
+
+/** What the tests' workers do: work that goes on until the test ends it. */
+interface Work {
+  work(): Promise<string>;
+}
 
 /** A worker that does what the test says. */
 class Puppet {
-  asked: unknown[] = [];
+  asked = 0;
   ended = false;
-  onmessage: ((e: { data: unknown }) => void) | null = null;
   onerror: ((e: { message: string; preventDefault(): void }) => void) | null = null;
   onmessageerror: (() => void) | null = null;
-  postMessage = (ask: unknown): void => void this.asked.push(ask);
-  terminate = (): void => void (this.ended = true);
-  say = (data: unknown): void => this.onmessage?.({ data });
+  private readonly answers: ((answer: string) => void)[] = [];
+  private readonly channel = new MessageChannel();
+  constructor() {
+    const work: Work = { work: () => new Promise((done) => (this.asked++, this.answers.push(done))) };
+    expose(work, this.channel.port2);
+    this.channel.port1.start();
+  }
+  postMessage = (message: unknown): void => this.channel.port1.postMessage(message);
+  addEventListener = (type: string, hear: EventListener): void => this.channel.port1.addEventListener(type, hear);
+  removeEventListener = (type: string, hear: EventListener): void => this.channel.port1.removeEventListener(type, hear);
+  terminate(): void {
+    this.ended = true;
+    this.channel.port1.close();
+  }
+  answer = (): void => this.answers.shift()?.("done");
   fail = (): void => this.onerror?.({ message: "", preventDefault: () => {} });
 }
 
 let puppets: Puppet[];
 let lost: boolean[];
-let watched: Watched<string, string>;
+let came: unknown[];
+let watched: Watched<Work>;
+const ask = () =>
+  void watched
+    .call((w) => w.work())
+    .then(
+      (answer) => came.push(answer),
+      (e: unknown) => came.push(e),
+    );
+/** Messages between page and worker take a few turns of the event loop, which no clock of the test's holds up. */
+const delivered = async () => {
+  for (let k = 0; k < 20; k++) await new Promise((r) => setImmediate(r));
+};
+
 beforeEach(() => {
-  vi.useFakeTimers();
-  puppets = [];
-  lost = [];
+  vi.useFakeTimers({ toFake: ["setTimeout", "clearTimeout"] });
+  [puppets, lost, came] = [[], [], []];
   const start = () => {
     puppets.push(new Puppet());
     return puppets[puppets.length - 1] as unknown as Worker;
   };
-  const again = (isAgain: boolean) => {
-    lost.push(isAgain);
-    if (isAgain) watched.ask("work");
-  };
-  watched = new Watched<string, string>(start, (answer) => answer === "done", again);
+  watched = new Watched<Work>(start, (again) => {
+    lost.push(again);
+    if (again) ask();
+  });
 });
-afterEach(() => void vi.useRealTimers());
+afterEach(() => {
+  watched.close();
+  vi.useRealTimers();
+});
 
-it("a worker that does not load is started again and asked again", () => {
-  watched.ask("work");
+it("a worker that does not load is started again and asked again; who asked hears that it ended", async () => {
+  ask();
   puppets[0].fail();
+  await delivered();
   expect(lost).toEqual([true]);
   expect(puppets[0].ended).toBe(true);
-  expect(puppets[1].asked).toEqual(["work"]);
+  expect(puppets[1].asked).toBe(1);
+  expect(came).toEqual([new Ended()]);
 });
 
-it("one that falls silent in the middle of its work is taken to have ended; one that says something is not", () => {
-  watched.ask("work");
+it("one that falls silent in its work is taken to have ended; one that says something is not", async () => {
+  ask();
+  await delivered();
   for (let k = 0; k < 10; k++) {
     vi.advanceTimersByTime(45_000);
-    puppets[0].say("working");
+    watched.alive();
   }
   expect(lost).toEqual([]);
   vi.advanceTimersByTime(61_000);
   expect(lost).toEqual([true]);
 });
 
-it("one that has done its work may be silent for ever", () => {
-  watched.ask("work");
-  puppets[0].say("done");
+it("one that has done its work may be silent for ever", async () => {
+  ask();
+  await delivered();
+  puppets[0].answer();
+  await delivered();
+  expect(came).toEqual(["done"]);
+  vi.advanceTimersByTime(1e7);
+  expect(lost).toEqual([]);
+});
+
+it("one of whom two things are asked is watched until both are done", async () => {
+  ask();
+  ask();
+  await delivered();
+  puppets[0].answer();
+  await delivered();
+  vi.advanceTimersByTime(61_000);
+  expect(lost).toEqual([true]);
+});
+
+it("what may take long without a word is not watched", async () => {
+  void watched.call((w) => w.work(), false).catch(() => {});
+  await delivered();
   vi.advanceTimersByTime(1e7);
   expect(lost).toEqual([]);
 });
 
 it("one that says how far it is and then ends, again and again, is left alone in the end too", () => {
-  watched.ask("work");
+  ask();
   for (let k = 0; k < 3; k++) {
-    puppets[k].say("working");
+    watched.alive();
     puppets[k].fail();
   }
   expect(lost).toEqual([true, true, false]);
 });
 
 it("one that ends again and again is left alone in the end, and that is said", () => {
-  watched.ask("work");
+  ask();
   for (let k = 0; k < 3; k++) puppets[k].fail();
   expect(lost).toEqual([true, true, false]);
   expect(puppets.length).toBe(3);
+});
+
+it("an answer in between counts: the ends begin anew", async () => {
+  ask();
+  for (let k = 0; k < 2; k++) puppets[k].fail();
+  await delivered();
+  puppets[2].answer();
+  await delivered();
+  ask();
+  await delivered();
+  puppets[2].fail();
+  expect(lost).toEqual([true, true, true]);
 });

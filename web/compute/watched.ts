@@ -1,3 +1,5 @@
+import { type Remote, wrap } from "comlink";
+
 /**
  * A worker that says nothing for so long while it is asked for something is taken to have ended, ms: far longer than
  * any step takes that does not say how far it is, on a slow and busy machine too.
@@ -6,63 +8,97 @@ const SILENT_MS = 60_000;
 /** Ends in a row, without an answer in between, after which it is not started again by itself. */
 const MOST_ENDS = 3;
 
+/** What a call comes to whose worker ended in the middle of it. */
+export class Ended extends Error {
+  constructor() {
+    super("The computation ended in the middle of its work. Try again.");
+  }
+}
+
+interface Hired<Work> {
+  worker: Worker;
+  work: Remote<Work>;
+  /** fails when the worker has ended */
+  gone: Promise<never>;
+  end(): void;
+}
+
 /**
  * A worker that is started again when it ends, does not load, or falls silent in the middle of its work. A browser does
  * not tell that a worker was ended for lack of memory: silence is the only sign.
  */
-export class Watched<Ask, Answer> {
-  private worker: Worker | null = null;
+export class Watched<Work> {
+  private hired: Hired<Work> | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
+  /** calls that are watched and not answered yet */
+  private open = 0;
   private ends = 0;
 
   /**
    * @param start makes the worker
-   * @param heard takes what it says. @returns whether that ends what it was asked for
-   * @param lost it has ended with work unfinished; `again` tells whether a new one is there to be asked
+   * @param lost it has ended; `again` tells whether a new one is there to be asked
    */
   constructor(
     private readonly start: () => Worker,
-    private readonly heard: (answer: Answer) => boolean,
     private readonly lost: (again: boolean) => void,
   ) {}
 
-  ask(ask: Ask, isAwaited = true): void {
-    this.worker ??= this.hire();
-    this.worker.postMessage(ask);
-    if (isAwaited) this.wait();
+  /**
+   * Asks the worker for something.
+   * @param isWatched whether silence until the answer means that the worker has ended
+   * @throws Ended where it ends before it answers
+   */
+  async call<T>(ask: (work: Remote<Work>) => Promise<T>, isWatched = true): Promise<T> {
+    const { work, gone } = (this.hired ??= this.hire());
+    const answer = ask(work);
+    if (!isWatched) return Promise.race([answer, gone]);
+    this.open++;
+    this.alive();
+    try {
+      return await Promise.race([answer, gone]);
+    } finally {
+      this.open--;
+      if (this.hired?.work === work) this.answered();
+    }
+  }
+
+  /** It has said something: how far it is. */
+  alive(): void {
+    clearTimeout(this.timer);
+    if (this.open > 0) this.timer = setTimeout(() => this.end(), SILENT_MS);
   }
 
   /** Lets it begin to load. */
   ready(): void {
-    this.worker ??= this.hire();
+    this.hired ??= this.hire();
   }
 
   close(): void {
     clearTimeout(this.timer);
-    this.worker?.terminate();
-    this.worker = null;
+    this.hired?.worker.terminate();
+    this.hired?.end();
+    this.hired = null;
   }
 
-  private hire(): Worker {
+  private hire(): Hired<Work> {
     const worker = this.start();
-    worker.onmessage = (e: MessageEvent<Answer>) => {
-      if (!this.heard(e.data)) return this.wait();
-      clearTimeout(this.timer);
-      // Only an answer shows that it can do its work: one that ends in the middle of it also says how far it is.
-      this.ends = 0;
-    };
     worker.onerror = (e) => {
       console.warn(`A worker ended: ${e.message || "it could not be loaded"}`);
       e.preventDefault();
       this.end();
     };
     worker.onmessageerror = () => this.end();
-    return worker;
+    let end = () => {};
+    const gone = new Promise<never>((_, failed) => (end = () => failed(new Ended())));
+    // Whoever has asked for nothing need not hear of it.
+    gone.catch(() => {});
+    return { worker, work: wrap<Work>(worker), gone, end };
   }
 
-  private wait(): void {
-    clearTimeout(this.timer);
-    this.timer = setTimeout(() => this.end(), SILENT_MS);
+  /** Only an answer shows that it can do its work: one that ends in the middle of it also says how far it is. */
+  private answered(): void {
+    this.ends = 0;
+    this.alive();
   }
 
   private end(): void {

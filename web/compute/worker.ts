@@ -1,3 +1,4 @@
+import { expose, transfer } from "comlink";
 import { inspect } from "@oaken/core/inspect/inspect";
 import { buildJob, type BuildResult } from "@oaken/core/job/build";
 import { chooseAll } from "@oaken/core/job/choose";
@@ -14,7 +15,7 @@ import { Cancelled, Problem } from "@oaken/core/problem";
 import { pieceSeen } from "@oaken/core/job/seen";
 import { loadFace } from "./faces.ts";
 import { HALT } from "./halt.ts";
-import type { Answer, Ask } from "./messages.ts";
+import type { BenchWork, BuildAsk } from "./messages.ts";
 import { drawing, pixels, solid } from "./pixels.ts";
 import { Scrubber } from "./scrubber.ts";
 import { packed } from "./drawn.ts";
@@ -36,15 +37,13 @@ let last: BuildResult | null = null;
 let readyAhead: string | null = null;
 let scrubber: Scrubber | null = null;
 
-const send = (a: Answer, transfer: Transferable[] = []) => (self as unknown as Worker).postMessage(a, transfer);
-
 /** Thrown out of work when the page has asked for something newer. */
 function checkStop(seq: number): void {
   if (stop && Atomics.load(stop, 0) > seq) throw new Cancelled();
 }
 
 /** A first proof at once, and the fine one; nothing coarse where the fine one is there already. */
-function passesOf({ job, quick }: Extract<Ask, { type: "build" }>): number[] {
+function passesOf({ job, quick }: BuildAsk): number[] {
   if (quick) return [QUICK_CELLS];
   return keyOf(job) === readyAhead ? [FINE_CELLS] : PASSES;
 }
@@ -85,35 +84,42 @@ async function ahead(id: string, halted: () => number): Promise<void> {
   }
 }
 
-async function build(ask: Extract<Ask, { type: "build" }>): Promise<void> {
+/** How often the page hears how far a step is at most, ms. */
+const SAID_EVERY_MS = 50;
+
+/** Until the page has what was sent last: builds come by ways of their own, and each counts on the one before. */
+let taken = Promise.resolve();
+
+const build: BenchWork["build"] = async (ask, take, progress) => {
   const { seq, job } = ask;
   const t0 = performance.now();
-  const files = await filesOf(job, () => send({ type: "progress", seq, step: "job", share: 0 }));
+  const files = await filesOf(job, () => progress("job", 0));
   let said = 0;
-  const progress: Progressing = (step, share) => {
+  const say: Progressing = (step, share) => {
     checkStop(seq);
     const now = performance.now();
-    if (now - said < 50 && share < 1) return;
+    if (now - said < SAID_EVERY_MS && share < 1) return;
     said = now;
-    send({ type: "progress", seq, step, share });
+    progress(step, share);
   };
   const passes = passesOf(ask);
   for (const cells of passes) {
-    const result = onePass(job, files, cells, progress);
+    const result = onePass(job, files, cells, say);
     last = result;
     scrubber = null;
-    const final = cells === passes[passes.length - 1];
     const findings = inspect({ build: result, revision: ask.revision, written: ask.written });
-    const transfer: Transferable[] = [];
-    const built = packed(result, { final, findings, took: performance.now() - t0 }, kept, sender, transfer);
-    send({ type: "built", seq, built }, transfer);
-    if (!final) {
-      // Let a newer request through before the finer proof.
-      await new Promise((r) => setTimeout(r));
-      checkStop(seq);
-    }
+    const final = cells === passes[passes.length - 1];
+    const parts: Transferable[] = [];
+    const built = packed(result, { final, findings, took: performance.now() - t0 }, kept, sender, parts);
+    await taken.catch(() => {});
+    taken = take(transfer(built, parts));
+    if (final) break;
+    // Let a newer request through before the finer proof.
+    await new Promise((r) => setTimeout(r));
+    checkStop(seq);
   }
-}
+  await taken;
+};
 
 /** All files that a job's makings stand for: pictures decoded, drawings as text, solids as they are. */
 async function filesOf(job: BoardJob, still: () => void = () => {}): Promise<Files> {
@@ -139,64 +145,77 @@ async function filesOf(job: BoardJob, still: () => void = () => {}): Promise<Fil
   };
 }
 
-async function answer(ask: Ask): Promise<void> {
-  if (ask.type === "ahead") {
-    const halt = new Int32Array(ask.halt);
-    const halted = () => Atomics.load(halt, 0);
-    await ahead(ask.job, halted);
-    return warmUpCarving(FIRST_SHOP, () => halted() === HALT.goOn);
-  }
-  if (ask.type === "listen") {
-    stop = ask.stop ? new Int32Array(ask.stop) : null;
-    return;
-  }
-  try {
-    if (ask.type === "build") await build(ask);
-    else if (ask.type === "preview") {
-      const t0 = performance.now();
-      const { rings, tone } = preview(ask.job, await filesOf(ask.job), kept, ask.part);
-      send(
-        { type: "previewed", seq: ask.seq, rings, tone, took: performance.now() - t0 },
-        rings ? [rings.xy.buffer] : [],
-      );
-    } else if (ask.type === "scrub") {
-      if (!last) return;
-      scrubber ??= new Scrubber(last);
-      const surface = scrubber.at(ask.cut, ask.move);
-      send({ type: "surface", seq: ask.seq, surface }, [surface.z.buffer, surface.by.buffer]);
-    } else if (ask.type === "outputs") {
-      const { job, writing, seq } = ask;
-      send({ type: "outputs", seq, written: writtenOf(job, await filesOf(job), writing, kept) });
-    } else if (ask.type === "sheet") {
-      const { job, writing, programs, seq } = ask;
-      const pdf = await sheetOf(job, await filesOf(job), writing, programs, { kept, fonts: await sheetFonts() });
-      send({ type: "sheet", seq, pdf }, [pdf.buffer]);
-    } else if (ask.type === "choose") {
-      const { choices } = chooseAll(ask.job, ask.rack, await filesOf(ask.job), kept, { only: ask.target });
-      send({ type: "chosen", seq: ask.seq, choice: choices[0] ?? null });
-    } else if (ask.type === "thumb") {
-      if (!last) return;
-      send({ type: "thumb", seq: ask.seq, png: await thumb(last, ask.side) });
-    }
-  } catch (e) {
-    if (e instanceof Cancelled) return;
-    if (!(e instanceof Problem)) console.error(e);
-    send({
-      type: "failed",
-      seq: ask.seq,
-      message:
-        e instanceof Problem
-          ? e.message
-          : "Something went wrong while computing. Your job is safe; change a setting to try again.",
-    });
-  }
+async function thumb(side: number): Promise<Uint8Array> {
+  if (!last) throw new Problem("nothing-built", "There is no proof yet to take a picture of.");
+  const png = await pictureOf(last, side);
+  return transfer(png, [png.buffer]);
 }
+
+/** What is asked for, one after another: a build that is no longer wanted stops itself, so that nothing waits long. */
+let queue = ready();
+
+/** Does something in its turn, and says what went wrong in a sentence for the page; null where it was given up. */
+function inTurn<A extends unknown[], T>(work: (...asked: A) => T | Promise<T>): (...asked: A) => Promise<T> {
+  return (...asked) => {
+    const done = queue.then(() => work(...asked)).catch((e: unknown) => answerTo(e) as T);
+    // A failure is told to the one who asked; the next in the queue need not know.
+    queue = done.then(nothing, nothing);
+    return done;
+  };
+}
+const nothing = () => {};
+
+/** @throws Error with what the page shows */
+function answerTo(e: unknown): null {
+  if (e instanceof Cancelled) return null;
+  if (!(e instanceof Problem)) console.error(e);
+  throw new Error(
+    e instanceof Problem
+      ? e.message
+      : "Something went wrong while computing. Your job is safe; change a setting to try again.",
+  );
+}
+
+const work: BenchWork = {
+  listen(shared) {
+    stop = shared && new Int32Array(shared);
+  },
+  build: inTurn(build),
+  preview: inTurn(async (job, part) => {
+    const t0 = performance.now();
+    const { rings, tone } = preview(job, await filesOf(job), kept, part);
+    return transfer({ rings, tone, took: performance.now() - t0 }, rings ? [rings.xy.buffer] : []);
+  }),
+  scrub: inTurn((cut, move) => {
+    if (!last) return null;
+    scrubber ??= new Scrubber(last);
+    const surface = scrubber.at(cut, move);
+    return transfer(surface, [surface.z.buffer, surface.by.buffer]);
+  }),
+  outputs: inTurn(async (job, writing) => writtenOf(job, await filesOf(job), writing, kept)),
+  sheet: inTurn(async (job, writing, programs) => {
+    const pdf = await sheetOf(job, await filesOf(job), writing, programs, { kept, fonts: await sheetFonts() });
+    return transfer(pdf, [pdf.buffer]);
+  }),
+  thumb: inTurn(thumb),
+  choose: inTurn(async (job, target, rack) => {
+    const { choices } = chooseAll(job, rack, await filesOf(job), kept, { only: target });
+    return choices[0] ?? null;
+  }),
+  ahead: inTurn(async (job, halt) => {
+    const shared = new Int32Array(halt);
+    const halted = () => Atomics.load(shared, 0);
+    await ahead(job, halted);
+    await warmUpCarving(FIRST_SHOP, () => halted() === HALT.goOn);
+  }),
+};
+expose(work);
 
 /** A small picture is made from at least so many cells for each of its pixels, sideways: it is smooth then. */
 const THUMB_CELLS = 1.3;
 
 /** The lit proof, at most `side` pixels long. */
-async function thumb(r: BuildResult, side: number): Promise<Uint8Array> {
+async function pictureOf(r: BuildResult, side: number): Promise<Uint8Array> {
   const longest = Math.max(r.proof.width, r.proof.height);
   const { width, height, data } = pieceSeen(r, Math.max(1, Math.floor(longest / (THUMB_CELLS * side))));
   const full = new OffscreenCanvas(width, height);
@@ -208,9 +227,3 @@ async function thumb(r: BuildResult, side: number): Promise<Uint8Array> {
   g.drawImage(full, 0, 0, small.width, small.height);
   return new Uint8Array(await (await small.convertToBlob({ type: "image/png" })).arrayBuffer());
 }
-
-// One after another: a build that is no longer wanted stops itself, so that nothing queues behind it for long.
-let queue = ready();
-self.onmessage = (e: MessageEvent<Ask>) => {
-  queue = queue.then(() => answer(e.data));
-};

@@ -1,9 +1,10 @@
+import { proxy } from "comlink";
 import { useEffect, useRef, useState } from "react";
 import { type BoardJob, type StockSettings, usualStock } from "@oaken/core/job/document";
 import { OUTCOMES, outcomeById } from "@oaken/core/job/outcomes";
 import type { Shop } from "@oaken/core/shop/shop";
 import { type Start, startJob, usualHelpers } from "@oaken/core/job/start";
-import type { BeginAsk, Begun } from "../compute/begin-messages.ts";
+import type { BeginAsk, BeginWork, Begun } from "../compute/begin-messages.ts";
 import { Watched } from "../compute/watched.ts";
 import type { Cures } from "./fitness.tsx";
 
@@ -57,26 +58,27 @@ export function useBegun(
   const [begun, setBegun] = useState<Begun | null>(null);
   const [working, setWorking] = useState(true);
   const [stale, setStale] = useState(false);
-  const worker = useRef<Watched<BeginAsk, Begun> | null>(null);
+  const begin = useRef<((ask: BeginAsk) => void) | null>(null);
   const asked = useRef<BeginAsk | null>(null);
   const seq = useRef(0);
   useEffect(() => {
-    const hear = (said: Begun): boolean => {
-      if (said.seq !== seq.current) return false;
+    const hear = (said: Begun): void => {
+      w.alive();
+      if (said.seq !== seq.current) return;
       setBegun(said);
       setStale(false);
       setWorking(!said.done);
-      return said.done;
     };
     const lost = (again: boolean) => {
-      if (again && asked.current) return w.ask(asked.current);
+      if (again && asked.current) return begin.current?.(asked.current);
       setWorking(false);
       setWrong("The computation ended several times over this picture. Load the page anew, or use a smaller picture.");
     };
     const startWorker = () => new Worker(new URL("../compute/begin-worker.ts", import.meta.url), { type: "module" });
-    const w = new Watched<BeginAsk, Begun>(startWorker, hear, lost);
+    const w = new Watched<BeginWork>(startWorker, lost);
     w.ready();
-    worker.current = w;
+    // Where the worker ends, that is seen to already.
+    begin.current = (ask) => void w.call((work) => work.begin(ask, proxy(hear))).catch(() => {});
     return () => w.close();
   }, [setWrong]);
   useEffect(() => {
@@ -84,7 +86,7 @@ export function useBegun(
     setStale(true);
     // Counted at the change: what still comes of the one before is of no use.
     asked.current = { seq: ++seq.current, sha, rack, jobs: OUTCOMES.map((o) => jobs[o.id]) };
-    const timer = setTimeout(() => worker.current?.ask(asked.current!), SETTLES);
+    const timer = setTimeout(() => begin.current?.(asked.current!), SETTLES);
     return () => clearTimeout(timer);
   }, [jobs, sha, rack]);
   return { begun, working, stale };
