@@ -1,12 +1,13 @@
-import { wrap } from "comlink";
 import { HALT } from "./halt.ts";
 import type { BenchWork } from "./messages.ts";
+import { type Helper, helperOf } from "./watched.ts";
 
 /** Another computing worker. */
-const start = (): Worker => new Worker(new URL("./worker.ts", import.meta.url), { type: "module" });
+const start = (): Helper<BenchWork> =>
+  helperOf(new Worker(new URL("./worker.ts", import.meta.url), { type: "module" }));
 
 interface Spare {
-  worker: Worker;
+  helper: Helper<BenchWork>;
   /** the job that it builds ahead */
   job: string;
   /** how it is told to leave that off, see HALT */
@@ -27,21 +28,21 @@ export function prepareSpare(job: string, after: number): () => void {
   if (spare?.job === job || typeof SharedArrayBuffer === "undefined") return () => {};
   const timer = setTimeout(() => {
     if (spare) Atomics.store(spare.halt, 0, HALT.atOnce);
-    const worker = spare?.worker ?? start();
+    const helper = spare?.helper ?? start();
     // One that does not load is none: whoever needs a worker starts another, and hears of it if that fails too.
-    worker.onerror = () => (spare = null);
+    helper.worker.onerror = () => (spare = null);
     const halt = new SharedArrayBuffer(4);
-    void wrap<BenchWork>(worker).ahead(job, halt);
-    spare = { worker, job, halt: new Int32Array(halt) };
+    void helper.work.ahead(job, halt);
+    spare = { helper, job, halt: new Int32Array(halt) };
   }, after);
   return () => clearTimeout(timer);
 }
 
 /** A worker, for a job's bench or for many jobs: the spare one, where there is one. */
-export function takeWorker(job?: string): Worker {
+export function takeWorker(job?: string): Helper<BenchWork> {
   const kept = spare;
   spare = null;
   if (!kept) return start();
   Atomics.store(kept.halt, 0, kept.job === job ? HALT.afterPass : HALT.atOnce);
-  return kept.worker;
+  return kept.helper;
 }

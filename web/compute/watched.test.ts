@@ -1,6 +1,6 @@
 import { expose } from "comlink";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
-import { Ended, Watched } from "./watched.ts";
+import { Ended, helperOf, Watched } from "./watched.ts";
 
 /** What the tests' workers do: work that goes on until the test ends it. */
 interface Work {
@@ -52,7 +52,7 @@ beforeEach(() => {
   [puppets, lost, came] = [[], [], []];
   const start = () => {
     puppets.push(new Puppet());
-    return puppets[puppets.length - 1] as unknown as Worker;
+    return helperOf<Work>(puppets[puppets.length - 1] as unknown as Worker);
   };
   watched = new Watched<Work>(start, (again) => {
     lost.push(again);

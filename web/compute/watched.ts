@@ -15,9 +15,18 @@ export class Ended extends Error {
   }
 }
 
-interface Hired<Work> {
+/**
+ * A worker and what it does. Held together: once nobody holds `work` any more, comlink tells the worker that nothing
+ * will be asked of it again.
+ */
+export interface Helper<Work> {
   worker: Worker;
   work: Remote<Work>;
+}
+
+export const helperOf = <Work>(worker: Worker): Helper<Work> => ({ worker, work: wrap<Work>(worker) });
+
+interface Hired<Work> extends Helper<Work> {
   /** fails when the worker has ended */
   gone: Promise<never>;
   end(): void;
@@ -39,7 +48,7 @@ export class Watched<Work> {
    * @param lost it has ended; `again` tells whether a new one is there to be asked
    */
   constructor(
-    private readonly start: () => Worker,
+    private readonly start: () => Helper<Work>,
     private readonly lost: (again: boolean) => void,
   ) {}
 
@@ -81,7 +90,7 @@ export class Watched<Work> {
   }
 
   private hire(): Hired<Work> {
-    const worker = this.start();
+    const { worker, work } = this.start();
     worker.onerror = (e) => {
       console.warn(`A worker ended: ${e.message || "it could not be loaded"}`);
       e.preventDefault();
@@ -92,7 +101,7 @@ export class Watched<Work> {
     const gone = new Promise<never>((_, failed) => (end = () => failed(new Ended())));
     // Whoever has asked for nothing need not hear of it.
     gone.catch(() => {});
-    return { worker, work: wrap<Work>(worker), gone, end };
+    return { worker, work, gone, end };
   }
 
   /** Only an answer shows that it can do its work: one that ends in the middle of it also says how far it is. */

@@ -5,7 +5,7 @@ import { OUTCOMES, outcomeById } from "@oaken/core/job/outcomes";
 import type { Shop } from "@oaken/core/shop/shop";
 import { type Start, startJob, usualHelpers } from "@oaken/core/job/start";
 import type { BeginAsk, BeginWork, Begun } from "../compute/begin-messages.ts";
-import { Watched } from "../compute/watched.ts";
+import { helperOf, Watched } from "../compute/watched.ts";
 import type { Cures } from "./fitness.tsx";
 
 export type Stock = StockSettings;
@@ -74,7 +74,8 @@ export function useBegun(
       setWorking(false);
       setWrong("The computation ended several times over this picture. Load the page anew, or use a smaller picture.");
     };
-    const startWorker = () => new Worker(new URL("../compute/begin-worker.ts", import.meta.url), { type: "module" });
+    const startWorker = () =>
+      helperOf<BeginWork>(new Worker(new URL("../compute/begin-worker.ts", import.meta.url), { type: "module" }));
     const w = new Watched<BeginWork>(startWorker, lost);
     w.ready();
     // Where the worker ends, that is seen to already.
