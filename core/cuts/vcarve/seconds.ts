@@ -11,7 +11,7 @@ import { carveAlone } from "./trails.ts";
 import type { VcarveSettings } from "./vcarve.ts";
 
 /** Rings over the floor that are looked at; the others are taken to be like them. */
-const LOOKED_AT = 3;
+const LOOKED_AT = 5;
 /** Of so many clearing cutters it is kept what they leave: a rack has about as many. */
 const BESIDE = 16;
 /** Way from the end of one stroke to the beginning of the next, in floors' depths: the order travels little. */
