@@ -133,7 +133,8 @@ export class Desk {
     };
     const hear = (step: string, share: number): void => {
       this.builder.alive();
-      if (isNewest()) this.onProgress(step, share);
+      // Words of progress come by a way of their own: the last of them may be behind what is built.
+      if (this.wanted === ask) this.onProgress(step, share);
     };
     try {
       await this.builder.call((w) => w.build(ask, proxy(take), proxy(hear)));
