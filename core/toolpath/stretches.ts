@@ -1,3 +1,4 @@
+import type { Leeway } from "../geometry/leeway.ts";
 import type { Trail } from "../geometry/trail.ts";
 import { picked } from "../growing.ts";
 import { hypot } from "../hypot.ts";
@@ -8,26 +9,23 @@ import { hypot } from "../hypot.ts";
 const LOOK = 0.2;
 const END = 0.01;
 
-/**
- * Whether a place is left out, as a way: more than 0 where it is, and so far at least one may go before it is not; else
- * it is not, and so far at least, with its sign turned, one may go before it is. mm
- */
-export type Skip = (x: number, y: number) => number;
+/** Whether a place is left out. */
+export type Skip = (x: number, y: number) => Leeway;
 
 /** Places along a path, one after another: it is asked again only where the last answer does not reach. */
 export class Looked {
   private x = NaN;
   private y = NaN;
-  private way = 0;
+  private leeway: Leeway = 0;
   constructor(private readonly skip: Skip) {}
 
   isSkipped(x: number, y: number): boolean {
     // Before the first place x is NaN, and NaN compares false.
-    if (!(hypot(x - this.x, y - this.y) < Math.abs(this.way))) {
+    if (!(hypot(x - this.x, y - this.y) < Math.abs(this.leeway))) {
       [this.x, this.y] = [x, y];
-      this.way = this.skip(x, y);
+      this.leeway = this.skip(x, y);
     }
-    return this.way > 0;
+    return this.leeway > 0;
   }
 }
 

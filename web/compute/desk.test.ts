@@ -1,38 +1,30 @@
-import { expose } from "comlink";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import { begun } from "@oaken/core/testing/shop";
 import { Desk } from "./desk.ts";
 import type { BenchWork, BuildAsk, DrawnSurface, Packed } from "./messages.ts";
+import { delivered, Puppet } from "./puppet.ts";
 
-type Build = { ask: BuildAsk; take: (built: Packed) => Promise<void>; progress: (step: string, share: number) => void };
+interface Build {
+  ask: BuildAsk;
+  take: Parameters<BenchWork["build"]>[1];
+  progress: Parameters<BenchWork["build"]>[2];
+}
 
 /** Every worker of the page: what it is asked to build waits for the test, which plays the worker. */
 let builds: Build[];
 let scrubbed: DrawnSurface | null;
 
-class Puppet {
-  onerror = null;
-  onmessageerror = null;
-  private readonly channel = new MessageChannel();
+class BenchPuppet extends Puppet {
   constructor() {
     const work: Partial<BenchWork> = {
       listen: () => {},
       build: (ask, take, progress) => (builds.push({ ask, take, progress }), Promise.resolve()),
       scrub: () => Promise.resolve(scrubbed),
     };
-    expose(work, this.channel.port2);
-    this.channel.port1.start();
+    super(work);
   }
-  postMessage = (message: unknown, transfer: Transferable[] = []): void =>
-    this.channel.port1.postMessage(message, transfer as never[]);
-  addEventListener = (type: string, hear: EventListener): void => this.channel.port1.addEventListener(type, hear);
-  removeEventListener = (type: string, hear: EventListener): void => this.channel.port1.removeEventListener(type, hear);
-  terminate = (): void => this.channel.port1.close();
 }
 
-const delivered = async () => {
-  for (let k = 0; k < 20; k++) await new Promise((r) => setImmediate(r));
-};
 const job = begun("sign", { name: "art.png", sha: "a".repeat(64), width: 60, height: 40 });
 const surface = { cell: 1, width: 1, height: 1 } as DrawnSurface;
 const built = (final: boolean): Packed =>
@@ -41,7 +33,7 @@ const built = (final: boolean): Packed =>
 let desk: Desk;
 let heard: string[];
 beforeEach(() => {
-  vi.stubGlobal("Worker", Puppet);
+  vi.stubGlobal("Worker", BenchPuppet);
   [builds, scrubbed, heard] = [[], null, []];
   desk = new Desk();
   desk.onBuilt = (b) => heard.push(b.final ? "final" : "first");

@@ -118,29 +118,28 @@ export class Desk {
   }
 
   private async run(ask: BuildAsk): Promise<void> {
-    const isNewest = () => ask.seq === this.newest;
-    const take = (packed: Packed): Promise<void> => {
+    const isWanted = () => this.wanted === ask;
+    const take = (packed: Packed): void => {
       this.builder.alive();
       // Unpacked even where it is no longer wanted: the next one counts on what came with it.
       const built = unpacked(packed, this.receiver);
-      if (!isNewest()) return Promise.resolve();
+      if (!isWanted()) return;
       if (built.final) {
         this.wanted = null;
         this.previewer.ready();
       }
       this.onBuilt(built);
-      return Promise.resolve();
     };
     const hear = (step: string, share: number): void => {
       this.builder.alive();
       // Words of progress come by a way of their own: the last of them may be behind what is built.
-      if (this.wanted === ask) this.onProgress(step, share);
+      if (isWanted()) this.onProgress(step, share);
     };
     try {
       await this.builder.call((w) => w.build(ask, proxy(take), proxy(hear)));
     } catch (e) {
       // Where the worker has ended, that is seen to already.
-      if (e instanceof Ended || !isNewest()) return;
+      if (e instanceof Ended || !isWanted()) return;
       this.wanted = null;
       this.onFailed((e as Error).message);
     }

@@ -33,12 +33,12 @@ export interface BenchWork {
   /** @param stop holds the number of the newest build: older ones are given up */
   listen(stop: SharedArrayBuffer | null): void;
   /**
-   * @param take takes what is built: a coarse proof first, where a finer one follows
+   * @param take takes what is built: a coarse proof first, where a finer one follows; from a worker it is awaited
    * @param progress hears how far each step is, 0 to 1
    */
   build(
     ask: BuildAsk,
-    take: (built: Packed) => Promise<void>,
+    take: (built: Packed) => void | Promise<void>,
     progress: (step: string, share: number) => void,
   ): Promise<void>;
   preview(job: BoardJob, part: string): Promise<Previewed>;

@@ -1,5 +1,5 @@
-import { expose } from "comlink";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { delivered, Puppet } from "./puppet.ts";
 import { Ended, helperOf, Watched } from "./watched.ts";
 
 /** What the tests' workers do: work that goes on until the test ends it. */
@@ -8,30 +8,17 @@ interface Work {
 }
 
 /** A worker that does what the test says. */
-class Puppet {
+class WorkPuppet extends Puppet {
   asked = 0;
-  ended = false;
-  onerror: ((e: { message: string; preventDefault(): void }) => void) | null = null;
-  onmessageerror: (() => void) | null = null;
   private readonly answers: ((answer: string) => void)[] = [];
-  private readonly channel = new MessageChannel();
   constructor() {
     const work: Work = { work: () => new Promise((done) => (this.asked++, this.answers.push(done))) };
-    expose(work, this.channel.port2);
-    this.channel.port1.start();
-  }
-  postMessage = (message: unknown): void => this.channel.port1.postMessage(message);
-  addEventListener = (type: string, hear: EventListener): void => this.channel.port1.addEventListener(type, hear);
-  removeEventListener = (type: string, hear: EventListener): void => this.channel.port1.removeEventListener(type, hear);
-  terminate(): void {
-    this.ended = true;
-    this.channel.port1.close();
+    super(work);
   }
   answer = (): void => this.answers.shift()?.("done");
-  fail = (): void => this.onerror?.({ message: "", preventDefault: () => {} });
 }
 
-let puppets: Puppet[];
+let puppets: WorkPuppet[];
 let lost: boolean[];
 let came: unknown[];
 let watched: Watched<Work>;
@@ -42,16 +29,11 @@ const ask = () =>
       (answer) => came.push(answer),
       (e: unknown) => came.push(e),
     );
-/** Messages between page and worker take a few turns of the event loop, which no clock of the test's holds up. */
-const delivered = async () => {
-  for (let k = 0; k < 20; k++) await new Promise((r) => setImmediate(r));
-};
-
 beforeEach(() => {
   vi.useFakeTimers({ toFake: ["setTimeout", "clearTimeout"] });
   [puppets, lost, came] = [[], [], []];
   const start = () => {
-    puppets.push(new Puppet());
+    puppets.push(new WorkPuppet());
     return helperOf<Work>(puppets[puppets.length - 1] as unknown as Worker);
   };
   watched = new Watched<Work>(start, (again) => {

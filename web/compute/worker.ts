@@ -112,7 +112,7 @@ const build: BenchWork["build"] = async (ask, take, progress) => {
     const parts: Transferable[] = [];
     const built = packed(result, { final, findings, took: performance.now() - t0 }, kept, sender, parts);
     await taken.catch(() => {});
-    taken = take(transfer(built, parts));
+    taken = Promise.resolve(take(transfer(built, parts)));
     if (final) break;
     // Let a newer request through before the finer proof.
     await new Promise((r) => setTimeout(r));
@@ -143,12 +143,6 @@ async function filesOf(job: BoardJob, still: () => void = () => {}): Promise<Fil
     solid: (sha) => solids.get(sha)!,
     face: (id) => faces.get(id)!,
   };
-}
-
-async function thumb(side: number): Promise<Uint8Array> {
-  if (!last) throw new Problem("nothing-built", "There is no proof yet to take a picture of.");
-  const png = await pictureOf(last, side);
-  return transfer(png, [png.buffer]);
 }
 
 /** What is asked for, one after another: a build that is no longer wanted stops itself, so that nothing waits long. */
@@ -197,7 +191,11 @@ const work: BenchWork = {
     const pdf = await sheetOf(job, await filesOf(job), writing, programs, { kept, fonts: await sheetFonts() });
     return transfer(pdf, [pdf.buffer]);
   }),
-  thumb: inTurn(thumb),
+  thumb: inTurn(async (side) => {
+    if (!last) throw new Problem("nothing-built", "There is no proof yet to take a picture of.");
+    const png = await thumb(last, side);
+    return transfer(png, [png.buffer]);
+  }),
   choose: inTurn(async (job, target, rack) => {
     const { choices } = chooseAll(job, rack, await filesOf(job), kept, { only: target });
     return choices[0] ?? null;
@@ -215,7 +213,7 @@ expose(work);
 const THUMB_CELLS = 1.3;
 
 /** The lit proof, at most `side` pixels long. */
-async function pictureOf(r: BuildResult, side: number): Promise<Uint8Array> {
+async function thumb(r: BuildResult, side: number): Promise<Uint8Array> {
   const longest = Math.max(r.proof.width, r.proof.height);
   const { width, height, data } = pieceSeen(r, Math.max(1, Math.floor(longest / (THUMB_CELLS * side))));
   const full = new OffscreenCanvas(width, height);

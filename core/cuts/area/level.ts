@@ -1,5 +1,5 @@
 import type { Clearance } from "../../geometry/clearance/clearance.ts";
-import type { Reached } from "./reached.ts";
+import type { Leeway } from "../../geometry/leeway.ts";
 
 /** One depth of an area that is cleared in steps. */
 export interface Level {
@@ -23,8 +23,8 @@ export interface AreaPlan {
   centre: boolean;
   /** whether ring paths go against the usual, climbing way */
   conventional: boolean;
-  /** whether nothing is left to cut at a place with clearance d at this level, as a way: earlier cutters took it */
-  done?: (x: number, y: number, d: number, level: Level) => ReturnType<Reached>;
+  /** whether nothing is left to cut at a place with clearance d at this level: an earlier cutter took it */
+  done?: (x: number, y: number, d: number, level: Level) => Leeway;
 }
 
 /** How a cutter gets down into solid stock. `auto`: a helix where there is room, else along the path. */

@@ -1,12 +1,12 @@
 import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
+import type { Leeway } from "../../geometry/leeway.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 
 /**
- * Whether all that lies within `by` of a place with clearance d is in what cutters have opened of a region, as a way:
- * more than 0 where it is, and so far at least one may go, d staying the same, before it is not; else it is not, and so
- * far at least, with its sign turned, one may go before it is. mm
+ * Whether all that lies within `by` mm of a place is in what cutters have opened of a region; the leeway is that of
+ * places with the same clearance d.
  */
-export type Reached = (x: number, y: number, d: number, by: number) => number;
+export type Reached = (x: number, y: number, d: number, by: number) => Leeway;
 
 /** Places out of reach are told so far ahead at most, mm: looking farther costs more than it saves. */
 const AHEAD = 1;
@@ -22,20 +22,20 @@ export function reachedBy(c: Clearance, cutters: readonly { radius: number; from
     .map((q) => ({ ...q, grid: new SegmentGrid(inset(c, q.from).rings) }));
   if (parts.length === 0) return null;
   return (x, y, d, by) => {
-    let way = -Infinity;
+    let leeway = -Infinity;
     for (const { radius, from, grid } of parts) {
       const within = radius - by;
       if (within <= 0) continue;
-      way = Math.max(way, d >= from ? Infinity : within - grid.distance(x, y, within + AHEAD, within));
-      if (way > 0) break;
+      leeway = Math.max(leeway, d >= from ? Infinity : within - grid.distance(x, y, within + AHEAD, within));
+      if (leeway > 0) break;
     }
-    return way;
+    return leeway;
   };
 }
 
 /** Along a wall both cutters cut the same line: less than this left beside it, mm, is nothing left. */
 const SLIVER = 0.01;
 
-/** Whether a cutter of this radius has nothing left to cut at a place with clearance d: a way like {@link Reached}. */
-export const doneWay = (reached: Reached, radius: number, x: number, y: number, d: number): number =>
+/** Whether a cutter of this radius has nothing left to cut at a place with clearance d. */
+export const isDone = (reached: Reached, radius: number, x: number, y: number, d: number): Leeway =>
   reached(x, y, d, radius - SLIVER);

@@ -5,7 +5,7 @@ import { formatLength } from "../../units.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import { Ground } from "../area/ground.ts";
 import { type AreaPlan, levels } from "../area/level.ts";
-import { doneWay, type Reached, reachedBy } from "../area/reached.ts";
+import { isDone, type Reached, reachedBy } from "../area/reached.ts";
 import { clearRests } from "../area/rests.ts";
 import { clearRings } from "../area/rings.ts";
 import { areaSeconds, type AreaWork } from "../area/seconds.ts";
@@ -57,7 +57,7 @@ function toClear(
     ...(isLater && {
       done(x, y, d, level) {
         const reached = reachedAt(-level.z1);
-        return reached === null ? -Infinity : doneWay(reached, radius, x, y, d);
+        return reached === null ? -Infinity : isDone(reached, radius, x, y, d);
       },
     }),
   };

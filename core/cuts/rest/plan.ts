@@ -6,7 +6,7 @@ import { formatLength } from "../../units.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import { Ground } from "../area/ground.ts";
 import { type AreaPlan, levels } from "../area/level.ts";
-import { doneWay, reachedBy } from "../area/reached.ts";
+import { isDone, reachedBy } from "../area/reached.ts";
 import { clearRests } from "../area/rests.ts";
 import { clearRings } from "../area/rings.ts";
 import { areaSeconds } from "../area/seconds.ts";
@@ -41,7 +41,7 @@ function workOf(inputs: ArtInputs, s: RestSettings, target: Peer, cleared: { lea
     centre: cutter.centreCutting,
     conventional: s.direction === "conventional",
     // Nothing to do where the whole cutter lies in open ground.
-    done: reached ? (x, y, d) => doneWay(reached, radius, x, y, d) : undefined,
+    done: reached ? (x, y, d) => isDone(reached, radius, x, y, d) : undefined,
   };
   return { area, from, before, all: levels(depthOf(inputs), s.stepdown, () => from) };
 }

@@ -2,6 +2,7 @@ import type { Profile } from "../../cutters/profile.ts";
 import { profileOf } from "../../cutters/profile.ts";
 import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
 import { type Rings, ringCount } from "../../geometry/rings.ts";
+import type { Leeway } from "../../geometry/leeway.ts";
 import { type Trail, trailLength, trails } from "../../geometry/trail.ts";
 import { openRuns, type Skip } from "../../toolpath/stretches.ts";
 import { type Reached, reachedBy } from "../area/reached.ts";
@@ -112,7 +113,7 @@ function middles(
   rho: number,
   step: number,
   z: number,
-  skip: ((x: number, y: number, d: number) => number) | null,
+  skip: ((x: number, y: number, d: number) => Leeway) | null,
 ): Trail[] {
   const { axis, kept } = c;
   const a: number[] = [];
