@@ -80,13 +80,6 @@ export async function countOn(page: Page): Promise<void> {
         super.postMessage(message, rest as StructuredSerializeOptions);
       }
     };
-    // What a worker tells while it works comes by ports of its own.
-    const hearPort = MessagePort.prototype.addEventListener as (...args: unknown[]) => void;
-    MessagePort.prototype.addEventListener = function (this: MessagePort, ...args: unknown[]) {
-      const count = (e: MessageEvent) => void (counts.fromWorkers += bytesIn(e.data, new Set()));
-      if (args[0] === "message") hearPort.call(this, "message", count);
-      hearPort.apply(this, args);
-    } as never;
     let drawnAt = -1;
     const count = () => {
       const at = document.timeline.currentTime as number;

@@ -1,16 +1,16 @@
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import { begun } from "@oaken/core/testing/shop";
 import { Desk } from "./desk.ts";
-import type { BenchWork, BuildAsk, DrawnSurface, Packed } from "./messages.ts";
+import type { BenchWork, DrawnSurface, Packed, Progressing } from "./messages.ts";
 import { delivered, Puppet } from "./puppet.ts";
 
+/** A build as the worker sees it: the test answers, first with a coarse proof and then with a fine one. */
 interface Build {
-  ask: BuildAsk;
-  take: Parameters<BenchWork["build"]>[1];
-  progress: Parameters<BenchWork["build"]>[2];
+  seq: number;
+  progress: Progressing;
+  first(built: Packed | null): void;
+  fine(built: Packed | null): void;
 }
-
-/** Every worker of the page: what it is asked to build waits for the test, which plays the worker. */
 let builds: Build[];
 let scrubbed: DrawnSurface | null;
 
@@ -18,7 +18,9 @@ class BenchPuppet extends Puppet {
   constructor() {
     const work: Partial<BenchWork> = {
       listen: () => {},
-      build: (ask, take, progress) => (builds.push({ ask, take, progress }), Promise.resolve()),
+      build: ({ seq }, progress) =>
+        new Promise((first) => builds.push({ seq, progress, first, fine: () => expect.fail("nobody asked for it") })),
+      refine: (seq) => new Promise((fine) => (builds.find((b) => b.seq === seq)!.fine = fine)),
       scrub: () => Promise.resolve(scrubbed),
     };
     super(work);
@@ -36,9 +38,10 @@ beforeEach(() => {
   vi.stubGlobal("Worker", BenchPuppet);
   [builds, scrubbed, heard] = [[], null, []];
   desk = new Desk();
-  desk.onBuilt = (b) => heard.push(b.final ? "final" : "first");
+  desk.onBuilt = (b) => heard.push(b.final ? "fine" : "coarse");
   desk.onProgress = (step) => heard.push(step);
   desk.onSurface = () => heard.push("surface");
+  desk.onFailed = (message) => heard.push(message);
 });
 afterEach(() => {
   desk.close();
@@ -48,16 +51,18 @@ afterEach(() => {
 it("a word of progress behind the build is left out: the page would say for ever that it works", async () => {
   desk.build(job);
   await delivered();
-  const [{ take, progress }] = builds;
+  const [{ progress, first, fine }] = builds;
   progress("outline", 1);
   await delivered();
-  await take(built(false));
+  first(built(false));
+  await delivered();
   progress("carve", 1);
   await delivered();
-  await take(built(true));
+  fine(built(true));
+  await delivered();
   progress("proof", 1);
   await delivered();
-  expect(heard).toEqual(["outline", "first", "carve", "final"]);
+  expect(heard).toEqual(["outline", "coarse", "carve", "fine"]);
 });
 
 it("of an older build nothing is shown, whatever still comes of it", async () => {
@@ -65,12 +70,14 @@ it("of an older build nothing is shown, whatever still comes of it", async () =>
   desk.build(job);
   await delivered();
   const [older, newer] = builds;
-  expect(newer.ask.seq).toBeGreaterThan(older.ask.seq);
+  expect(newer.seq).toBeGreaterThan(older.seq);
   older.progress("outline", 0.5);
-  await older.take(built(false));
-  await newer.take(built(true));
+  older.first(built(false));
   await delivered();
-  expect(heard).toEqual(["final"]);
+  older.fine(null);
+  newer.first(built(true));
+  await delivered();
+  expect(heard).toEqual(["fine"]);
 });
 
 it("a scrub without a build is answered, so that the next one goes out", async () => {

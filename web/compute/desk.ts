@@ -119,8 +119,8 @@ export class Desk {
 
   private async run(ask: BuildAsk): Promise<void> {
     const isWanted = () => this.wanted === ask;
-    const take = (packed: Packed): void => {
-      this.builder.alive();
+    const take = (packed: Packed | null): void => {
+      if (!packed) return;
       // Unpacked even where it is no longer wanted: the next one counts on what came with it.
       const built = unpacked(packed, this.receiver);
       if (!isWanted()) return;
@@ -132,11 +132,16 @@ export class Desk {
     };
     const hear = (step: string, share: number): void => {
       this.builder.alive();
-      // Words of progress come by a way of their own: the last of them may be behind what is built.
+      // Words of progress come by a port of their own: the last of them may be behind what is built.
       if (isWanted()) this.onProgress(step, share);
     };
     try {
-      await this.builder.call((w) => w.build(ask, proxy(take), proxy(hear)));
+      // Both asked for at once: the worker need not wait for the page between them.
+      const passes = [
+        this.builder.call((w) => w.build(ask, proxy(hear))),
+        this.builder.call((w) => w.refine(ask.seq, proxy(hear))),
+      ];
+      await Promise.all(passes.map((pass) => pass.then(take)));
     } catch (e) {
       // Where the worker has ended, that is seen to already.
       if (e instanceof Ended || !isWanted()) return;

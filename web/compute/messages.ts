@@ -28,19 +28,19 @@ export interface Previewed {
   took: number;
 }
 
+export type Progressing = (step: string, share: number) => void;
+
 /** What a bench's worker does for the page: one thing after another, in the order in which it is asked. */
 export interface BenchWork {
   /** @param stop holds the number of the newest build: older ones are given up */
   listen(stop: SharedArrayBuffer | null): void;
   /**
-   * @param take takes what is built: a coarse proof first, where a finer one follows; from a worker it is awaited
+   * The first proof, a coarse one where a finer one follows; null where it was given up.
    * @param progress hears how far each step is, 0 to 1
    */
-  build(
-    ask: BuildAsk,
-    take: (built: Packed) => void | Promise<void>,
-    progress: (step: string, share: number) => void,
-  ): Promise<void>;
+  build(ask: BuildAsk, progress: Progressing): Promise<Packed | null>;
+  /** The finer proof of the last build; null where that is another one, is fine already, or was given up. */
+  refine(seq: number, progress: Progressing): Promise<Packed | null>;
   preview(job: BoardJob, part: string): Promise<Previewed>;
   /** The surface after a move of the last build; null where nothing is built. */
   scrub(cut: number, move: number): Promise<DrawnSurface | null>;

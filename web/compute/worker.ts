@@ -15,7 +15,7 @@ import { Cancelled, Problem } from "@oaken/core/problem";
 import { pieceSeen } from "@oaken/core/job/seen";
 import { loadFace } from "./faces.ts";
 import { HALT } from "./halt.ts";
-import type { BenchWork, BuildAsk } from "./messages.ts";
+import type { BenchWork, BuildAsk, Packed, Progressing } from "./messages.ts";
 import { drawing, pixels, solid } from "./pixels.ts";
 import { Scrubber } from "./scrubber.ts";
 import { packed } from "./drawn.ts";
@@ -27,7 +27,6 @@ import { FINE_CELLS, sheetOf, writtenOf } from "./written.ts";
 
 /** Cells of the first proof, ready at once. */
 const QUICK_CELLS = 200_000;
-const PASSES = [QUICK_CELLS, FINE_CELLS];
 
 const kept = new Kept();
 const sender = new Sender();
@@ -41,14 +40,6 @@ let scrubber: Scrubber | null = null;
 function checkStop(seq: number): void {
   if (stop && Atomics.load(stop, 0) > seq) throw new Cancelled();
 }
-
-/** A first proof at once, and the fine one; nothing coarse where the fine one is there already. */
-function passesOf({ job, quick }: BuildAsk): number[] {
-  if (quick) return [QUICK_CELLS];
-  return keyOf(job) === readyAhead ? [FINE_CELLS] : PASSES;
-}
-
-type Progressing = (step: string, share: number) => void;
 
 /** A build with a proof of about so many cells. */
 const onePass = (job: BoardJob, files: Files, cells: number, progress: Progressing): BuildResult =>
@@ -72,7 +63,7 @@ async function ahead(id: string, halted: () => number): Promise<void> {
     const { document } = (await response.json()) as { document: JobDocument };
     const job = boardJob(document);
     const files = await filesOf(job);
-    for (const cells of PASSES) {
+    for (const cells of [QUICK_CELLS, FINE_CELLS]) {
       if (halted() !== HALT.goOn) return;
       const result = onePass(job, files, cells, progress);
       const about = { final: cells === FINE_CELLS, findings: inspect({ build: result }), took: 0 };
@@ -87,39 +78,53 @@ async function ahead(id: string, halted: () => number): Promise<void> {
 /** How often the page hears how far a step is at most, ms. */
 const SAID_EVERY_MS = 50;
 
-/** Until the page has what was sent last: builds come by ways of their own, and each counts on the one before. */
-let taken = Promise.resolve();
+/** A build under way, and when it was begun, ms. */
+interface Begun {
+  ask: BuildAsk;
+  t0: number;
+}
 
-const build: BenchWork["build"] = async (ask, take, progress) => {
-  const { seq, job } = ask;
-  const t0 = performance.now();
-  const files = await filesOf(job, () => progress("job", 0));
+/** The build whose coarse proof is there and whose fine one is not. */
+let coarse: Begun | null = null;
+
+/** A pass of a build as the page needs it. */
+async function passOf({ ask, t0 }: Begun, cells: number, final: boolean, progress: Progressing): Promise<Packed> {
+  checkStop(ask.seq);
+  const files = await filesOf(ask.job, () => progress("job", 0));
   let said = 0;
   const say: Progressing = (step, share) => {
-    checkStop(seq);
+    checkStop(ask.seq);
     const now = performance.now();
     if (now - said < SAID_EVERY_MS && share < 1) return;
     said = now;
     progress(step, share);
   };
-  const passes = passesOf(ask);
-  for (const cells of passes) {
-    const result = onePass(job, files, cells, say);
-    last = result;
-    scrubber = null;
-    const findings = inspect({ build: result, revision: ask.revision, written: ask.written });
-    const final = cells === passes[passes.length - 1];
-    const parts: Transferable[] = [];
-    const built = packed(result, { final, findings, took: performance.now() - t0 }, kept, sender, parts);
-    await taken.catch(() => {});
-    taken = Promise.resolve(take(transfer(built, parts)));
-    if (final) break;
-    // Let a newer request through before the finer proof.
-    await new Promise((r) => setTimeout(r));
-    checkStop(seq);
-  }
-  await taken;
-};
+  const result = onePass(ask.job, files, cells, say);
+  last = result;
+  scrubber = null;
+  const findings = inspect({ build: result, revision: ask.revision, written: ask.written });
+  const parts: Transferable[] = [];
+  const built = packed(result, { final, findings, took: performance.now() - t0 }, kept, sender, parts);
+  return transfer(built, parts);
+}
+
+/** A first proof at once; nothing coarse where the fine one is there already. */
+async function build(ask: BuildAsk, progress: Progressing): Promise<Packed> {
+  const begun = { ask, t0: performance.now() };
+  coarse = null;
+  const isFine = !ask.quick && keyOf(ask.job) === readyAhead;
+  const final = isFine || ask.quick === true;
+  const built = await passOf(begun, isFine ? FINE_CELLS : QUICK_CELLS, final, progress);
+  if (!final) coarse = begun;
+  return built;
+}
+
+async function refine(seq: number, progress: Progressing): Promise<Packed | null> {
+  if (coarse?.ask.seq !== seq) return null;
+  const begun = coarse;
+  coarse = null;
+  return passOf(begun, FINE_CELLS, true, progress);
+}
 
 /** All files that a job's makings stand for: pictures decoded, drawings as text, solids as they are. */
 async function filesOf(job: BoardJob, still: () => void = () => {}): Promise<Files> {
@@ -153,11 +158,12 @@ function inTurn<A extends unknown[], T>(work: (...asked: A) => T | Promise<T>): 
   return (...asked) => {
     const done = queue.then(() => work(...asked)).catch((e: unknown) => answerTo(e) as T);
     // A failure is told to the one who asked; the next in the queue need not know.
-    queue = done.then(nothing, nothing);
+    queue = done.then(turn, turn);
     return done;
   };
 }
-const nothing = () => {};
+/** A turn of the event loop: what was done is on its way before the next is begun, and what is newer is seen. */
+const turn = () => new Promise<void>((r) => setTimeout(r));
 
 /** @throws Error with what the page shows */
 function answerTo(e: unknown): null {
@@ -175,6 +181,7 @@ const work: BenchWork = {
     stop = shared && new Int32Array(shared);
   },
   build: inTurn(build),
+  refine: inTurn(refine),
   preview: inTurn(async (job, part) => {
     const t0 = performance.now();
     const { rings, tone } = preview(job, await filesOf(job), kept, part);
