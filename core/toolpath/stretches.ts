@@ -4,7 +4,8 @@ import { picked } from "../growing.ts";
 import { hypot } from "../hypot.ts";
 
 /**
- * How finely a ring is looked at for where it may be left out, and how exactly the end of such a stretch is found, mm.
+ * How far along a ring one looks again for where it may be left out, at least, and how exactly the end of such a
+ * stretch is found, mm.
  */
 const LOOK = 0.2;
 const END = 0.01;
@@ -20,13 +21,64 @@ export class Looked {
   constructor(private readonly skip: Skip) {}
 
   isSkipped(x: number, y: number): boolean {
-    // Before the first place x is NaN, and NaN compares false.
-    if (!(hypot(x - this.x, y - this.y) < Math.abs(this.leeway))) {
+    if (!this.isKnown(x, y)) {
       [this.x, this.y] = [x, y];
       this.leeway = this.skip(x, y);
     }
     return this.leeway > 0;
   }
+
+  /** Whether the last answer holds here too. */
+  isKnown(x: number, y: number): boolean {
+    const [dx, dy] = [x - this.x, y - this.y];
+    // Before the first place x is NaN, and NaN compares false.
+    return dx * dx + dy * dy < this.leeway * this.leeway;
+  }
+
+  /** How much farther than a place for which the last answer holds it goes on to hold, mm. */
+  beyond(x: number, y: number): number {
+    return Math.abs(this.leeway) - hypot(x - this.x, y - this.y);
+  }
+}
+
+/** Places round a ring, and whether each is left out; of many left out in a row only the first and the last. */
+class Places {
+  readonly x: number[] = [];
+  readonly y: number[] = [];
+  readonly out: boolean[] = [];
+
+  add(x: number, y: number, out: boolean): void {
+    const n = this.x.length;
+    if (out && n > 1 && this.out[n - 1] && this.out[n - 2]) {
+      this.x[n - 1] = x;
+      this.y[n - 1] = y;
+      return;
+    }
+    this.x.push(x);
+    this.y.push(y);
+    this.out.push(out);
+  }
+}
+
+/** The places of a ring between which nothing changes, but for what is found by halving. */
+function placesRound(xy: Float64Array, start: number, end: number, skip: Skip): Places {
+  const places = new Places();
+  const looked = new Looked(skip);
+  for (let i = start; i < end; i++) {
+    const j = i + 1 < end ? i + 1 : start;
+    const [x0, y0, x1, y1] = [xy[2 * i], xy[2 * i + 1], xy[2 * j], xy[2 * j + 1]];
+    places.add(x0, y0, looked.isSkipped(x0, y0));
+    // The answer holds within a circle, hence all along between two places in it.
+    if (looked.isKnown(x1, y1)) continue;
+    const length = hypot(x1 - x0, y1 - y0);
+    let at = Math.max(LOOK, looked.beyond(x0, y0));
+    while (at < length) {
+      const [x, y] = [x0 + ((x1 - x0) * at) / length, y0 + ((y1 - y0) * at) / length];
+      places.add(x, y, looked.isSkipped(x, y));
+      at += Math.max(LOOK, looked.beyond(x, y));
+    }
+  }
+  return places;
 }
 
 /**
@@ -39,35 +91,22 @@ export function openRuns(
   end: number,
   skip: Skip | null,
 ): { x: Float64Array; y: Float64Array }[] {
-  const px: number[] = [];
-  const py: number[] = [];
-  for (let i = start; i < end; i++) {
-    const j = i + 1 < end ? i + 1 : start;
-    const [dx, dy] = [xy[2 * j] - xy[2 * i], xy[2 * j + 1] - xy[2 * i + 1]];
-    const parts = skip ? Math.max(1, Math.ceil(Math.sqrt(dx * dx + dy * dy) / LOOK)) : 1;
-    for (let q = 0; q < parts; q++) {
-      px.push(xy[2 * i] + (dx * q) / parts);
-      py.push(xy[2 * i + 1] + (dy * q) / parts);
-    }
-  }
+  const { x: px, y: py, out } = placesRound(xy, start, end, skip ?? (() => -Infinity));
   const n = px.length;
-  const out = new Uint8Array(n);
-  const looked = skip && new Looked(skip);
-  if (looked) for (let i = 0; i < n; i++) out[i] = looked.isSkipped(px[i], py[i]) ? 1 : 0;
-  const first = Math.max(0, out.indexOf(1));
+  const first = Math.max(0, out.indexOf(true));
   const runs: { x: Float64Array; y: Float64Array }[] = [];
   let run: number[] = [];
   /** Draws a run's end in the skipped part up to where that begins. */
   const drawn = (x: Float64Array, y: Float64Array, end: number, inside: number) => {
     if (!(skip!(x[end], y[end]) > 0)) return;
     const [dx, dy] = [x[inside] - x[end], y[inside] - y[end]];
-    let [out, open] = [0, 1];
-    while ((open - out) * hypot(dx, dy) > END) {
-      const mid = (out + open) / 2;
-      if (skip!(x[end] + mid * dx, y[end] + mid * dy) > 0) out = mid;
+    let [outside, open] = [0, 1];
+    while ((open - outside) * hypot(dx, dy) > END) {
+      const mid = (outside + open) / 2;
+      if (skip!(x[end] + mid * dx, y[end] + mid * dy) > 0) outside = mid;
       else open = mid;
     }
-    [x[end], y[end]] = [x[end] + out * dx, y[end] + out * dy];
+    [x[end], y[end]] = [x[end] + outside * dx, y[end] + outside * dy];
   };
   const close = () => {
     if (run.length > 1) {

@@ -75,8 +75,8 @@ async function ahead(id: string, halted: () => number): Promise<void> {
   }
 }
 
-/** How often the page hears how far a step is at most, ms. */
-const SAID_EVERY_MS = 50;
+/** How often the page hears how far a build is at most, ms: each word is drawn, which takes from the work itself. */
+const SAID_EVERY_MS = 150;
 
 /** A build under way, and when it was begun, ms. */
 interface Begun {
@@ -91,11 +91,11 @@ let coarse: Begun | null = null;
 async function passOf({ ask, t0 }: Begun, cells: number, final: boolean, progress: Progressing): Promise<Packed> {
   checkStop(ask.seq);
   const files = await filesOf(ask.job, () => progress("job", 0));
-  let said = 0;
+  let said = performance.now();
   const say: Progressing = (step, share) => {
     checkStop(ask.seq);
     const now = performance.now();
-    if (now - said < SAID_EVERY_MS && share < 1) return;
+    if (now - said < SAID_EVERY_MS) return;
     said = now;
     progress(step, share);
   };

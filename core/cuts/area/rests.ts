@@ -67,10 +67,7 @@ function cornersOf(runs: readonly Run[], near: number): Run[][] {
   const groups = new Groups(runs.length);
   const [xs, ys, of] = [[] as number[], [] as number[], [] as number[]];
   runs.forEach((run, i) => {
-    let [x, y] = [Infinity, Infinity];
-    for (let k = 0; k < run.x.length; k++) {
-      if (k < run.x.length - 1 && hypot(run.x[k] - x, run.y[k] - y) < near / 4) continue;
-      [x, y] = [run.x[k], run.y[k]];
+    for (const [x, y] of placesAlong(run, near / 4)) {
       xs.push(x);
       ys.push(y);
       of.push(i);
@@ -90,6 +87,22 @@ function cornersOf(runs: readonly Run[], near: number): Run[][] {
     else corners.set(groups.find(i), [run]);
   });
   return [...corners.values()].map((corner) => corner.sort((a, b) => b.step - a.step));
+}
+
+/** Both ends of a stretch, and places so far apart between them, mm. */
+function placesAlong({ x, y }: Run, apart: number): [number, number][] {
+  const last = x.length - 1;
+  const out: [number, number][] = [[x[0], y[0]]];
+  let since = 0;
+  for (let k = 0; k < last; k++) {
+    const [dx, dy] = [x[k + 1] - x[k], y[k + 1] - y[k]];
+    const length = hypot(dx, dy);
+    let at = apart - since;
+    for (; at < length; at += apart) out.push([x[k] + (dx * at) / length, y[k] + (dy * at) / length]);
+    since = length - (at - apart);
+  }
+  out.push([x[last], y[last]]);
+  return out;
 }
 
 /** Cuts one stretch; a whole ring that no cutter has reached needs a way in like any other. */

@@ -32,6 +32,21 @@ describe("the depth of a carve by itself", () => {
     expect(floorOf(context(22, 30))).toMatchObject({ value: 4.4, reason: "a fifth of the usual stroke, 22 mm wide" });
   });
 
+  it("is as deep as one pass goes, where a fifth of wide strokes is little deeper, and all of it where much", () => {
+    const pass = (c: CutContext) => resolve(vcarve.fields, {}, c).resolved.stepdown.value;
+    // An 8 mm cutter goes 3 mm deep at once in ash, a 12 mm one 4.5 mm.
+    for (const [cutter, width] of [
+      ["v:60:12", 28],
+      ["v:60:8", 20],
+    ] as const) {
+      const c = context(width, 30, cutter);
+      expect(width / 5).toBeGreaterThan(pass(c));
+      expect(floorOf(c)).toMatchObject({ value: pass(c), reason: expect.stringMatching(/one pass/) as string });
+    }
+    expect(floorOf(context(29, 30, "v:60:8")).value).toBe(5.8);
+    expect(floorOf(context(22, 30, "v:60:6")).value).toBe(4.4);
+  });
+
   it("is the usual one for thin strokes, for what is left standing, and before anything is known", () => {
     for (const floor of [
       floorOf(context(1.5, 18)),

@@ -50,8 +50,20 @@ const MOST_FLOOR = 6;
 /** A floor that is so deep as a share of the usual stroke's width reads at its size. */
 const READS = 1 / 5;
 
+/** A floor that one pass does not reach is worth a second one where it is deeper than so many times that pass. */
+const WORTH_A_PASS = 1.5;
+
+/** How deep a carve goes in one pass by itself. */
+export function usualPass({ material, cutter }: CutContext): Reasoned {
+  return {
+    value: Math.round(Math.max(0.2, material.stepdown * cutter.diameter * 0.75) * 100) / 100,
+    reason: `what ${material.name.toLowerCase()} lets a ${formatLength(cutter.diameter)} mm V take at once`,
+  };
+}
+
 /** How deep the floor of a carve usually is: deep enough to read, never past what is safe. */
-function usualFloor({ stock, strokes, cutter }: CutContext, side: string): Reasoned {
+function usualFloor(c: CutContext, side: string): Reasoned {
+  const { stock, strokes, cutter } = c;
   const quarter = Math.round(stock.thickness * USUAL_FLOOR_SHARE * 10) / 10;
   if (quarter < USUAL_FLOOR)
     return { value: Math.max(0.2, quarter), reason: `a quarter of the ${formatLength(stock.thickness)} mm stock` };
@@ -64,6 +76,9 @@ function usualFloor({ stock, strokes, cutter }: CutContext, side: string): Reaso
     return { value: pointed, reason: "nine of ten strokes come to a point, and few are wide enough for a floor" };
   const reads = Math.min(safe, READS * strokes.typical);
   if (reads < USUAL_FLOOR + 0.1) return usual;
+  const pass = usualPass(c).value;
+  if (USUAL_FLOOR <= pass && pass < reads && reads <= WORTH_A_PASS * pass)
+    return { value: Math.floor(10 * pass) / 10, reason: "as deep as one pass goes: deeper would take twice as long" };
   return {
     value: tenths(reads),
     reason: `a fifth of the usual stroke, ${formatLength(tenths(strokes.typical))} mm wide`,

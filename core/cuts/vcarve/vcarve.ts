@@ -4,7 +4,7 @@ import { describeCutter, profileOf } from "../../cutters/profile.ts";
 import { fieldsFor, type SettingsOf } from "../../settings/list.ts";
 import { formatLength } from "../../units.ts";
 import { type CutContext, defineCut } from "../kind.ts";
-import { borderFields, floorFields } from "./floor.ts";
+import { borderFields, floorFields, usualPass } from "./floor.ts";
 import { later } from "../../later.ts";
 
 const biteOf = (c: CutContext, s: { floor: number }) => ({
@@ -30,13 +30,7 @@ const fields = fieldsFor<CutContext>()
     max: 100,
     step: 0.1,
     more: true,
-    auto: (c) => {
-      const deep = Math.round(Math.max(0.2, c.material.stepdown * c.cutter.diameter * 0.75) * 100) / 100;
-      return {
-        value: deep,
-        reason: `what ${c.material.name.toLowerCase()} lets a ${formatLength(c.cutter.diameter)} mm V take at once`,
-      };
-    },
+    auto: (c) => usualPass(c),
   })
   .with(rateFields(biteOf));
 export type VcarveSettings = SettingsOf<typeof fields>;
