@@ -1,5 +1,5 @@
 import { describeCutters, profileOf } from "@oaken/core/cutters/profile";
-import { clearanceOf, withLoss } from "@oaken/core/geometry/clearance/clearance";
+import { clearanceOf, inset, withLoss } from "@oaken/core/geometry/clearance/clearance";
 import { ringArea, ringCount, type Rings } from "@oaken/core/geometry/rings";
 import { SegmentGrid } from "@oaken/core/geometry/segmentgrid";
 import { chooseAll } from "@oaken/core/job/choose";
@@ -27,10 +27,13 @@ const LEAST_LOSS = 0.01;
 /** A floor as deep as this below the wanted one is there, mm. */
 const THERE = 0.01;
 
-/** Machining time of carves against the way that they cannot do without, at their feed, and 2 s for each piece. */
+/**
+ * Machining time of carves against the way that they cannot do without, at their feed, and 2 s for each piece that a
+ * pass carves.
+ */
 export async function benchCarving(): Promise<void> {
   console.log(
-    "\nMachining time of carves against (way needed ÷ feed) + 2 s for each piece of ink, asked 1.5 × at most",
+    "\nMachining time of carves against (way needed ÷ feed) + 2 s for each piece of a pass, asked 1.5 × at most",
   );
   for (const [name, bytes] of await picturesOfCharacters()) {
     const raster = await decodePicture(bytes, `${name}.png`);
@@ -58,9 +61,13 @@ function against(job: BoardJob, cuts: readonly CutResult[], held: number): { rat
   const apart = 2 * profile.r(Number(carve.values.ridge));
   const c = withLoss(clearanceOf(region), Math.max(LEAST_LOSS, held / 2));
   let needed = 0;
-  for (let top = 0; top < floor; top += Number(carve.values.stepdown))
-    needed += neededLength(c, { rho, slope: floor / rho, apart, from: profile.r(top) }, open);
-  const pieces = Array.from({ length: ringCount(region) }, (_, k) => k).filter((k) => ringArea(region, k) > 0).length;
+  let pieces = 0;
+  const deepest = Math.min(floor, profile.h(Math.min(c.widest, profile.radius)));
+  for (let top = 0; top < deepest - THERE; top += Number(carve.values.stepdown)) {
+    const from = profile.r(top);
+    needed += neededLength(c, { rho, slope: floor / rho, apart, from }, open);
+    pieces += outerRings(top === 0 ? region : inset(c, from).rings);
+  }
   const least = (60 * needed) / Number(carve.values.feed) + STROKE_SECONDS * pieces;
   const { toolpath, seconds, figures } = carve;
   const detail =
@@ -68,6 +75,10 @@ function against(job: BoardJob, cuts: readonly CutResult[], held: number): { rat
     `${pieces} pieces, ${plunges(toolpath)} plunges`;
   return { ratio: seconds / least, detail };
 }
+
+/** Pieces of a region. */
+const outerRings = (r: Rings): number =>
+  Array.from({ length: ringCount(r) }, (_, k) => k).filter((k) => ringArea(r, k) > 0).length;
 
 /** What the clearing cutters left of the floor. */
 function openFloor(region: Rings, job: BoardJob, cuts: readonly CutResult[], rho: number, floor: number) {

@@ -7,8 +7,9 @@ import { hypot } from "../hypot.ts";
 export const PATH_TOLERANCE = 0.003;
 
 /**
- * Cuts along a polyline at one depth as few lines and arcs within `tolerance` mm. The cutter is already at point
- * `from` and at depth. Longest runs first by doubling and bisecting, as the outline's fit does.
+ * Cuts along a polyline as few lines and arcs within `tolerance` mm. The cutter is already at point `from` and at its
+ * height. Longest runs first by doubling and bisecting, as the outline's fit does.
+ * @param z the height of all of it, or of each point where it falls evenly along the way; less than a full turn then
  */
 export function cutAlong(
   w: ToolpathWriter,
@@ -16,10 +17,11 @@ export function cutAlong(
   y: Float64Array,
   from: number,
   to: number,
-  z: number,
+  z: number | ArrayLike<number>,
   tolerance = PATH_TOLERANCE,
 ): void {
   const p: Polyline = { px: x, py: y, sx: x, sy: y };
+  const height = (i: number): number => (typeof z === "number" ? z : z[i]);
   let a = from;
   while (a < to) {
     let good = a + 1;
@@ -34,10 +36,10 @@ export function cutAlong(
       if (holds(p, a, mid, tolerance)) good = mid;
       else bad = mid;
     }
-    if (good === a + 1 || lineError(p, a, good, tolerance) <= tolerance) w.to(x[good], y[good], z);
+    if (good === a + 1 || lineError(p, a, good, tolerance) <= tolerance) w.to(x[good], y[good], height(good));
     else {
       const f = fitArc(p, a, good, tolerance)!;
-      w.arc(f.c > 0, f.a, f.b, x[good], y[good], z);
+      w.arc(f.c > 0, f.a, f.b, x[good], y[good], height(good));
     }
     a = good;
   }
@@ -100,28 +102,25 @@ export function rampDown(w: ToolpathWriter, loop: Loop, z0: number, z1: number, 
     w.plunge(z1);
     return 0;
   }
-  const x = [loop.x[0]];
-  const y = [loop.y[0]];
-  const zs = [z0];
   let z = z0;
   let i = 0;
   while (z > z1 + 1e-9) {
-    const j = i + 1;
-    const fall = (loop.s[j] - loop.s[i]) * slope;
-    if (z - fall <= z1) {
-      // Reaches the depth inside this piece: on to its end from there.
-      const f = fall > 0 ? (z - z1) / fall : 1;
-      x.push(loop.x[i] + f * (loop.x[j] - loop.x[i]));
-      y.push(loop.y[i] + f * (loop.y[j] - loop.y[i]));
-      zs.push((z = z1));
-    } else zs.push((z -= fall));
-    if (z > z1) {
-      x.push(loop.x[j]);
-      y.push(loop.y[j]);
-    }
-    i = j % n;
+    // Turn by turn: whether an arc holds points is told of less than a full turn.
+    const x = [loop.x[i]];
+    const y = [loop.y[i]];
+    const zs = [z];
+    do {
+      const fall = (loop.s[i + 1] - loop.s[i]) * slope;
+      const share = z - fall <= z1 && fall > 0 ? (z - z1) / fall : 1;
+      z = Math.max(z1, z - fall);
+      x.push(loop.x[i] + share * (loop.x[i + 1] - loop.x[i]));
+      y.push(loop.y[i] + share * (loop.y[i + 1] - loop.y[i]));
+      zs.push(z);
+      i = (i + 1) % n;
+    } while (i > 0 && z > z1 + 1e-9);
+    cutAlong(w, Float64Array.from(x), Float64Array.from(y), 0, x.length - 1, zs);
   }
-  along3(w, x, y, zs);
+  // The depth is reached somewhere inside a piece: on to its end from there.
   if (w.x !== loop.x[i] || w.y !== loop.y[i]) w.to(loop.x[i], loop.y[i], z1);
   return i;
 }

@@ -2,17 +2,7 @@ import { describe, expect, it } from "vitest";
 import { blob, circle, distanceToRings, seeded, star } from "../testing/random.ts";
 import { ringsFrom } from "../geometry/rings.ts";
 import { cutAlong, PATH_TOLERANCE, rampDown, unroll } from "./loops.ts";
-import {
-  ARC_CCW,
-  ARC_CW,
-  FEED,
-  figures,
-  moveLength,
-  RAPID,
-  sweepOf,
-  type Toolpath,
-  ToolpathWriter,
-} from "./toolpath.ts";
+import { ARC_CCW, ARC_CW, figures, moveLength, RAPID, sweepOf, type Toolpath, ToolpathWriter } from "./toolpath.ts";
 import { between, openRuns } from "./stretches.ts";
 
 /** Points along every cutting move, arcs followed on their circles. */
@@ -75,14 +65,32 @@ describe("cutting along a loop", () => {
     const at = rampDown(w, l, 0, -4, 0.05);
     expect([w.x, w.y, w.z]).toEqual([l.x[at], l.y[at], -4]);
     const t = w.take();
+    let down = 0;
     for (let i = 1; i < t.kind.length; i++) {
-      if (t.kind[i] !== FEED || t.z[i] >= 0) continue;
+      if (t.kind[i] === RAPID || t.z[i] >= 0) continue;
       const fall = t.z[i - 1] - t.z[i];
+      const length = moveLength(t, i);
       expect(fall).toBeGreaterThanOrEqual(-1e-9);
-      expect(fall).toBeLessThanOrEqual(0.0505 * Math.hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1]) + 0.004);
+      expect(fall).toBeLessThanOrEqual(0.0505 * Math.sqrt(length * length - fall * fall) + 0.004);
+      if (fall > 0) down++;
     }
+    for (const [x, y] of along(t)) expect(Math.abs(Math.hypot(x - 20, y - 20) - 3)).toBeLessThan(0.01);
+    // Four turns and a quarter, in arcs of at most three quarters of a turn.
+    expect(down).toBeLessThanOrEqual(10);
     expect(figures(t).cutLength).toBeGreaterThan(4 / 0.05);
   });
+});
+
+it("a helix that sinks steeper than the plunge rate allows slows down", () => {
+  const w = new ToolpathWriter(1000, 100, 5000);
+  w.above(2, 0);
+  w.to(2, 0, 0);
+  w.arc(true, 0, 0, -2, 0, -2);
+  w.arc(true, 0, 0, 2, 0, -2);
+  const t = w.take();
+  const [down, level] = [...t.kind.keys()].filter((i) => t.kind[i] === ARC_CCW);
+  expect((t.feed[down] * 2) / moveLength(t, down)).toBeCloseTo(100, 6);
+  expect(t.feed[level]).toBe(1000);
 });
 
 describe("stretches of a ring", () => {

@@ -91,13 +91,19 @@ export class ToolpathWriter {
   }
   /** A straight cut; sinking steeper than the plunge rate allows slows down. */
   to(x: number, y: number, z: number): void {
-    const len = hypot(x - this.x, y - this.y, z - this.z);
-    const sink = this.z - z;
-    const feed = sink > 0 && len > 0 ? Math.min(this.feedRate, (this.plungeRate * len) / sink) : this.feedRate;
-    this.add(FEED, x, y, z, 0, 0, feed * this.share);
+    this.add(FEED, x, y, z, 0, 0, this.feedFor(hypot(x - this.x, y - this.y, z - this.z), z));
   }
+  /** A round cut; it sinks evenly, and slows down as a straight one does. */
   arc(ccw: boolean, cx: number, cy: number, x: number, y: number, z: number): void {
-    this.add(ccw ? ARC_CCW : ARC_CW, x, y, z, cx, cy, this.feedRate * this.share);
+    const r = hypot(x - cx, y - cy);
+    const way = r * Math.abs(turnAbout(ccw, cx, cy, this.x, this.y, x, y));
+    this.add(ccw ? ARC_CCW : ARC_CW, x, y, z, cx, cy, this.feedFor(hypot(way, z - this.z), z));
+  }
+  /** The feed of a cut so many mm long, down or up to z. */
+  private feedFor(length: number, z: number): number {
+    const sink = this.z - z;
+    const most = sink > 0 && length > 0 ? (this.plungeRate * length) / sink : Infinity;
+    return Math.min(this.feedRate, most) * this.share;
   }
   get count(): number {
     return this.kinds.length;
@@ -165,9 +171,13 @@ export function moveLength(t: Toolpath, i: number): number {
 }
 
 /** Signed angle of arc move i. */
-export function sweepOf(t: Toolpath, i: number): number {
-  let a = Math.atan2(t.y[i] - t.cy[i], t.x[i] - t.cx[i]) - Math.atan2(t.y[i - 1] - t.cy[i], t.x[i - 1] - t.cx[i]);
-  if (t.kind[i] === ARC_CCW) {
+export const sweepOf = (t: Toolpath, i: number): number =>
+  turnAbout(t.kind[i] === ARC_CCW, t.cx[i], t.cy[i], t.x[i - 1], t.y[i - 1], t.x[i], t.y[i]);
+
+/** Signed angle from one place to another about (cx, cy): a full turn where they are the same. */
+function turnAbout(ccw: boolean, cx: number, cy: number, x0: number, y0: number, x1: number, y1: number): number {
+  let a = Math.atan2(y1 - cy, x1 - cx) - Math.atan2(y0 - cy, x0 - cx);
+  if (ccw) {
     if (a <= 1e-9) a += 2 * Math.PI;
   } else if (a >= -1e-9) a -= 2 * Math.PI;
   return a;

@@ -31,6 +31,8 @@ const TRIES = 24;
  */
 export class Ground {
   private level: Level = { z0: 0, z1: 0, from: 0 };
+  /** how near to the edges the level above was opened, mm */
+  private above = 0;
   /** places on paths cut at this level, by the cell of a grid that they lie in */
   private cells = new Map<number, Spot[]>();
   /** moves of the writer that have been looked at */
@@ -46,9 +48,13 @@ export class Ground {
     this.ways = new WaysIn(p.radius, p.centre, p.slope);
   }
 
-  /** From here on the cutter works at this level. */
-  begin(level: Level): void {
+  /**
+   * From here on the cutter works at this level.
+   * @param above how near to the edges the level above has been opened where the cutter now is, mm
+   */
+  begin(level: Level, above = level.from): void {
     this.level = level;
+    this.above = above;
     this.cells.clear();
     this.seen = this.w.count;
   }
@@ -78,11 +84,26 @@ export class Ground {
     if (at >= 0) return at;
     const helix = Math.min(HELIX_SHARE * p.radius, this.room(x[0], y[0]));
     if (p.entry !== "ramp" && helix >= LEAST_HELIX * p.radius) {
+      this.alongFloor(x[0] + helix, y[0]);
       sinkHelix(w, x[0], y[0], helix, z0, z1, p.slope, !p.conventional);
       w.to(x[0], y[0], z1);
       return 0;
     }
+    this.alongFloor(x[0], y[0]);
     return this.ways.sink(w, x, y, closed, z0, z1);
+  }
+
+  /** The point of a ring nearest to the cutter, where it stands on the floor above this level; else the first. */
+  nearest(xy: Float64Array, start: number, end: number): number {
+    const { w } = this;
+    if (w.z !== this.level.z0) return 0;
+    let best = 0;
+    let near = Infinity;
+    for (let i = start; i < end; i++) {
+      const d = hypot(xy[2 * i] - w.x, xy[2 * i + 1] - w.y);
+      if (d < near) [near, best] = [d, i - start];
+    }
+    return best;
   }
 
   /** As {@link enter} for a loop: the loop begun where the cutter now is; null where it is left out. */
@@ -163,9 +184,16 @@ export class Ground {
     return true;
   }
 
+  /** Along the floor of the level above, where the cutter stands on it and nothing is in the way. */
+  private alongFloor(x: number, y: number): void {
+    const { w, above } = this;
+    // Where a place was left out, nobody knows how far round it the floor is closed.
+    if (w.z !== this.level.z0 || w.z >= 0 || this.ways.hasLeftOut) return;
+    if (this.clear(w.x, w.y, x, y, LONGEST_OPEN_WAY, above)) w.to(x, y, w.z);
+  }
+
   /** Whether the cutter may go straight from one place to another at depth. */
-  private clear(x0: number, y0: number, x1: number, y1: number, most: number): boolean {
-    const { from } = this.level;
+  private clear(x0: number, y0: number, x1: number, y1: number, most: number, from = this.level.from): boolean {
     if (!(hypot(x1 - x0, y1 - y0) <= most)) return false;
     return this.edges.isClear(x0, y0, x1, y1, from - SLACK);
   }

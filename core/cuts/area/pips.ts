@@ -39,10 +39,9 @@ export function pipsOf(p: AreaPlan, level: Level): Trail[] {
   return trails(axis.x, axis.y, axis.d, a, b);
 }
 
-/** Cuts along the pips of a level. */
-export function cutPips(g: Ground, level: Level): void {
-  const { w, p } = g;
-  const paths = pipsOf(p, level);
+/** Cuts along pips of a level. */
+export function cutPips(g: Ground, paths: readonly Trail[], level: Level): void {
+  const { w } = g;
   const order = nearestOrder(
     paths.map((t) => ({ x0: t.x[0], y0: t.y[0], x1: t.x[t.x.length - 1], y1: t.y[t.y.length - 1] })),
     w.x,

@@ -1,9 +1,12 @@
-import { inset } from "../../geometry/clearance/clearance.ts";
+import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
 import { boundsOf, type Box, ringCount, type Rings } from "../../geometry/rings.ts";
+import type { Trail } from "../../geometry/trail.ts";
+import { noProgress, type Progress } from "../../problem.ts";
 import { cutAlong, type Loop, unroll } from "../../toolpath/loops.ts";
 import type { Ground } from "./ground.ts";
 import type { AreaPlan, Level } from "./level.ts";
-import { cutPips } from "./pips.ts";
+import { Parts } from "./parts.ts";
+import { cutPips, pipsOf } from "./pips.ts";
 
 /** A ring of one step; rings of the next step farther in lie beside it. */
 interface Ring {
@@ -23,56 +26,142 @@ interface Neighbour {
   d: number;
 }
 
+/** Passes along the walls, nearer to them than the rings, before those of their level or after. */
+export interface WallPasses {
+  from: number;
+  comeFirst: boolean;
+}
+
+/** What is to be cut of one part at one level. */
+interface Share {
+  level: Level;
+  /** the outermost first */
+  rings: Ring[];
+  pips: Trail[];
+  /** rings along its walls */
+  walls: Ring[];
+}
+
 /**
- * Clears one level in rings at even steps from the edge, each after the ones farther in beside it, so that the cutter
+ * Clears an area in rings at even steps from the edge, each after the ones farther in beside it, so that the cutter
  * works outwards into solid stock with at most a step of it to one side. Goes from ring to ring at depth where they are
- * neighbours, and down through ground already open where it can.
+ * neighbours, and down through ground already open where it can. What hangs together is cut down to its last level
+ * before the cutter is lifted to another part.
+ * @param levels the shallowest first, each no nearer to the edges than the one above
  * @returns whether anything was there to clear
  */
-export function clearRings(g: Ground, level: Level): boolean {
-  const { w, p } = g;
-  g.begin(level);
-  const steps = ringSteps(p, level);
-  if (steps.length === 0) return false;
+export function clearRings(
+  g: Ground,
+  levels: readonly Level[],
+  walls: WallPasses | null = null,
+  progress: Progress = noProgress,
+): boolean {
+  const { w } = g;
+  const left = sharesOf(g.p, levels, walls);
+  const count = left.length;
+  let any = false;
+  while (left.length > 0) {
+    const near = Number.isNaN(w.x) ? 0 : nearestOf(left, ([first]) => boxOf(first), w.x, w.y);
+    const [part] = left.splice(near, 1);
+    part.forEach((share, k) => {
+      const above = k > 0 ? part[k - 1].level.from : share.level.from;
+      g.begin(share.level, Math.min(above, walls?.from ?? above));
+      if (walls?.comeFirst) cutWalls(g, share, walls);
+      if (cutShare(g, share)) any = true;
+      if (walls && !walls.comeFirst) cutWalls(g, share, walls);
+    });
+    progress(1 - left.length / count);
+  }
+  return any;
+}
+
+/** The parts of an area, each with what is to be cut of it level by level. */
+function sharesOf(p: AreaPlan, levels: readonly Level[], walls: WallPasses | null): Share[][] {
+  const parts = new Parts(p.c, Math.min(...levels.map((l) => l.from), walls?.from ?? Infinity));
+  const all = new Map<number, Share[]>();
+  for (const level of levels) {
+    const here = new Map<number, Share>();
+    const shareOf = (part: number): Share => {
+      let share = here.get(part);
+      if (share) return share;
+      share = { level, rings: [], pips: [], walls: [] };
+      here.set(part, share);
+      const known = all.get(part);
+      if (known) known.push(share);
+      else all.set(part, [share]);
+      return share;
+    };
+    for (const r of ringSteps(p, level).flat()) shareOf(parts.ofRing(r.rings, r.k)).rings.push(r);
+    for (const t of pipsOf(p, level)) shareOf(parts.at(t.x[0], t.y[0])).pips.push(t);
+    if (walls) for (const r of ringsAt(p.c, walls.from, 0)) shareOf(parts.ofRing(r.rings, r.k)).walls.push(r);
+  }
+  return [...all.values()];
+}
+
+/** Where the outermost of a part lies. */
+const boxOf = ({ rings, walls }: Share): Box | undefined => [...walls, ...rings][0]?.box;
+
+function nearestOf<T>(all: readonly T[], box: (t: T) => Box | undefined, x: number, y: number): number {
+  let best = 0;
+  let near = Infinity;
+  all.forEach((t, i) => {
+    const own = box(t);
+    const d = own ? boxDistance(own, x, y) : Infinity;
+    if (d < near) [near, best] = [d, i];
+  });
+  return best;
+}
+
+/** Cuts the rings of a part at a level, then what they leave between them. @returns whether there were any rings */
+function cutShare(g: Ground, { level, rings, pips }: Share): boolean {
+  const { w } = g;
   let here = 0;
-  const outermost = steps[0].filter((r) => !r.cut);
   // Nearest next among what is left; every ring is reached from the outermost one it lies beside, or is its own start.
+  const outermost = rings.filter((r) => r.step === 0);
   while (outermost.length > 0) {
-    let best = 0;
-    if (!Number.isNaN(w.x)) {
-      let near = Infinity;
-      outermost.forEach((r, i) => {
-        const d = boxDistance(r.box, w.x, w.y);
-        if (d < near) [near, best] = [d, i];
-      });
-    }
+    const best = Number.isNaN(w.x) ? 0 : nearestOf(outermost, (r) => r.box, w.x, w.y);
     here += cutWithInner(g, level, outermost.splice(best, 1)[0]);
   }
-  for (const rings of steps) for (const r of rings) if (!r.cut) here += cutWithInner(g, level, r);
-  cutPips(g, level);
+  for (const r of rings) if (!r.cut) here += cutWithInner(g, level, r);
+  cutPips(g, pips, level);
   return here > 0;
+}
+
+/** Once round every wall of a part. */
+function cutWalls(g: Ground, { level, walls }: Share, { from }: WallPasses): void {
+  g.comesNearer({ ...level, from });
+  for (const { rings, k } of walls) cutRound(g, rings, k, level);
+  g.comesNearer(level);
+}
+
+/** Once round a ring, from wherever there is a way in to it. */
+export function cutRound(g: Ground, { xy, starts }: Rings, k: number, level: Level): void {
+  const loop = g.enterLoop(unroll(xy, starts[k], starts[k + 1], 0, g.p.conventional));
+  if (loop) cutAlong(g.w, loop.x, loop.y, 0, loop.x.length - 1, level.z1);
 }
 
 /** The rings of every step, each knowing its neighbours farther in. */
 function ringSteps(p: AreaPlan, level: Level): Ring[][] {
   const out: Ring[][] = [];
   for (let step = 0; level.from + step * p.stepover < p.c.widest; step++) {
-    const { rings } = inset(p.c, level.from + step * p.stepover);
-    const here: Ring[] = [];
-    for (let k = 0; k < ringCount(rings); k++)
-      here.push({
-        rings,
-        k,
-        step,
-        box: boundsOf(rings.xy, rings.starts[k], rings.starts[k + 1]),
-        inner: [],
-        cut: false,
-      });
+    const here = ringsAt(p.c, level.from + step * p.stepover, step);
     if (step > 0) for (const r of here) beside(r, out[step - 1], linkMost(step) * p.stepover + 1e-6);
     out.push(here);
   }
   return out;
 }
+
+const ringsAt = (c: Clearance, d: number, step: number): Ring[] => {
+  const { rings } = inset(c, d);
+  return Array.from({ length: ringCount(rings) }, (_, k) => ({
+    rings,
+    k,
+    step,
+    box: boundsOf(rings.xy, rings.starts[k], rings.starts[k + 1]),
+    inner: [],
+    cut: false,
+  }));
+};
 
 /** Points of a ring tried when looking for its neighbours. */
 const TRIES = 7;
@@ -145,7 +234,7 @@ function cutRing(g: Ground, level: Level, r: Ring): void {
   if (last && w.z === level.z1 && last.d <= linkMost(r.step + 1) * p.stepover + 1e-6) {
     loop = unroll(xy, s, e, last.i - s, p.conventional);
     w.to(loop.x[0], loop.y[0], level.z1);
-  } else loop = g.enterLoop(unroll(xy, s, e, r.inner[0]?.mine ?? 0, p.conventional));
+  } else loop = g.enterLoop(unroll(xy, s, e, r.inner[0]?.mine ?? g.nearest(xy, s, e), p.conventional));
   if (loop) cutAlong(w, loop.x, loop.y, 0, loop.x.length - 1, level.z1);
 }
 

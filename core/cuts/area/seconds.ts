@@ -1,5 +1,5 @@
 import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
-import { ringCount, ringLength, type Rings, ringsLength } from "../../geometry/rings.ts";
+import { ringCount, ringLength, type Rings } from "../../geometry/rings.ts";
 import type { Trail } from "../../geometry/trail.ts";
 import { cutAlong, type Loop, unroll } from "../../toolpath/loops.ts";
 import { type Ends, nearestOrder } from "../../toolpath/order.ts";
@@ -8,6 +8,7 @@ import { NEAR, RAPID, ToolpathWriter } from "../../toolpath/toolpath.ts";
 import type { CutInputs, Rates } from "../kind.ts";
 import type { AreaPlan, Level } from "./level.ts";
 import { LONGEST_WAY } from "./ground.ts";
+import { Parts } from "./parts.ts";
 import { pipsOf } from "./pips.ts";
 import { restsOf } from "./rests.ts";
 import { leastRamp, wayLength } from "./sink.ts";
@@ -50,15 +51,18 @@ export function areaSeconds(inputs: Inputs, s: Rates, { region, area, levels }: 
   if (area.done) return restSeconds(inputs, s, area, levels, rate);
   if (levels.some(({ from }) => hasNoWayIn(area, from))) return Infinity;
   const survey = surveyIn(inputs, region);
+  const parts = new Parts(c, lowest.from).count;
   let seconds = 0;
-  for (const { from, z0, z1 } of levels) {
+  for (const [k, { from, z0, z1 }] of levels.entries()) {
     let length = 0;
     for (let d = from; d < c.widest; d += stepover) length += survey.length(d);
     const helix = rampLength(area, z0 - z1) + 2 * Math.PI * HELIX * radius;
-    const enter = helix / rate + liftSeconds(machine, -z1, groupTravel(inputs));
+    const groups = survey.groups(from, stepover);
+    // From level to level of a part nothing is lifted.
+    const lifted = k > 0 ? Math.max(0, groups - parts) : groups;
     const lift = (way: number) => liftSeconds(machine, -z1, way) + sinkSeconds(s, { z0, z1 });
     seconds += pipSeconds(pipsOf(area, { from, z0, z1 }), LONGEST_WAY * radius, rate, lift);
-    seconds += (LINKS * length) / rate + survey.groups(from, stepover) * enter;
+    seconds += (LINKS * length + groups * helix) / rate + lifted * liftSeconds(machine, -z1, groupTravel(inputs));
   }
   return seconds;
 }
@@ -85,7 +89,7 @@ function restSeconds(inputs: Inputs, s: Rates, area: AreaPlan, levels: readonly 
 /** Way from one group of rings to the next, mm. */
 const groupTravel = ({ stock }: Inputs): number => TRAVEL * hypot(stock.width, stock.height);
 /** Length of a ramp or helix that goes down so far, mm. */
-const rampLength = ({ slope }: AreaPlan, down: number): number => down / Math.sin(Math.atan(slope));
+export const rampLength = ({ slope }: AreaPlan, down: number): number => down / Math.sin(Math.atan(slope));
 /** Straight down through a level that is open, s. */
 const sinkSeconds = ({ plunge }: Rates, { z0, z1 }: Pick<Level, "z0" | "z1">): number =>
   (60 * (z0 - z1 + NEAR)) / plunge;
@@ -121,12 +125,18 @@ function hasNoWayIn(area: AreaPlan, from: number): boolean {
 }
 
 /** How fast the rings this far inside are run, corners and all, mm/s. */
-export function speedAlong(inputs: Inputs, s: Rates, c: Clearance, from: number): number {
-  const { rings } = inset(c, from);
-  const loops = Array.from({ length: ringCount(rings) }, (_, k) =>
-    unroll(rings.xy, rings.starts[k], rings.starts[k + 1], 0, false),
-  );
-  return ringsLength(rings) / alongSeconds(inputs, s, loops);
+export const speedAlong = (inputs: Inputs, s: Rates, c: Clearance, from: number): number =>
+  speedOf(inputs, s, inset(c, from).rings);
+
+/** How fast rings are run, corners and all, mm/s. @param which of them; all where it is not said */
+export function speedOf(
+  inputs: Pick<Inputs, "machine">,
+  s: Rates,
+  rings: Rings,
+  which: readonly number[] = [...Array(ringCount(rings)).keys()],
+): number {
+  const loops = which.map((k) => unroll(rings.xy, rings.starts[k], rings.starts[k + 1], 0, false));
+  return which.reduce((sum, k) => sum + ringLength(rings, k), 0) / alongSeconds(inputs, s, loops);
 }
 
 /** How long the rounds along closed paths take, without the ways from one to the next, s. */

@@ -1,4 +1,4 @@
-import { along3, loopOf, rampDown } from "../../toolpath/loops.ts";
+import { cutAlong, loopOf, rampDown } from "../../toolpath/loops.ts";
 import { NEAR, type ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import type { Note } from "../kind.ts";
@@ -12,8 +12,12 @@ export const FLAT_SLOPE = Math.tan((3 * Math.PI) / 180);
 const LEAST_RAMP = 0.1;
 const MOST_TURNS = 200;
 
-/** Above a place and down to just over the floor of the level above, which is already open there. */
+/**
+ * Above a place and down to just over the floor of the level above, which is already open there; nothing where the
+ * cutter stands on that floor.
+ */
 export function overFloor(w: ToolpathWriter, x: number, y: number, z0: number): void {
+  if (w.x === x && w.y === y && w.z === z0) return;
   w.above(x, y);
   if (z0 < 0) w.rapidTo(z0 + NEAR);
 }
@@ -83,7 +87,7 @@ export function sinkAlong(
     const zs = [z];
     for (let q = 1; q < x.length; q++) zs.push((z -= fall * hypot(wx[q] - wx[q - 1], wy[q] - wy[q - 1])));
     if (turn === turns - 1) zs[zs.length - 1] = z1;
-    along3(w, wx, wy, zs);
+    cutAlong(w, wx, wy, 0, wx.length - 1, zs);
   }
 }
 
@@ -111,6 +115,10 @@ export class WaysIn {
     private readonly centre: boolean,
     private readonly slope: number,
   ) {}
+
+  get hasLeftOut(): boolean {
+    return this.leftOut.length > 0;
+  }
 
   /** Whether a place nearby had no way in: nothing deeper has one either, since nothing was opened there. */
   isLeftOut(x: number, y: number): boolean {

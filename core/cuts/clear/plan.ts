@@ -101,11 +101,7 @@ export function plan(inputs: CarveInputs, s: ClearSettings): Planned {
   // Where no floor can be reached, ledges above it are not worth a cutter: the V cutter takes them on its way.
   const reachesFloor = to.levels[to.levels.length - 1].from < area.c.widest;
   if (reachesFloor && area.done) any = clearRests(ground, to.levels);
-  else if (reachesFloor)
-    to.levels.forEach((level, k) => {
-      if (level.from < area.c.widest && clearRings(ground, level)) any = true;
-      inputs.progress(0.4 + (0.6 * (k + 1)) / to.levels.length);
-    });
+  else if (reachesFloor) any = clearRings(ground, to.levels, null, (share) => inputs.progress(0.4 + 0.6 * share));
   notes.push(...ground.notes("Clear"));
   if (!any)
     notes.push({

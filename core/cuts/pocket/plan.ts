@@ -1,17 +1,17 @@
 import { upright } from "../../proof/asked.ts";
 import { inset } from "../../geometry/clearance/clearance.ts";
-import { regionArea, ringCount, ringsLength } from "../../geometry/rings.ts";
-import { cutAlong, unroll } from "../../toolpath/loops.ts";
+import { regionArea, ringCount, type Rings, ringsLength } from "../../geometry/rings.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import { clearEven } from "../area/even.ts";
 import { Ground } from "../area/ground.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import { type AreaPlan, type Level, levels } from "../area/level.ts";
+import { Parts } from "../area/parts.ts";
 import { leftIn } from "../area/left.ts";
 import { clearLines } from "../area/lines.ts";
-import { clearRings } from "../area/rings.ts";
-import { areaSeconds, speedAlong } from "../area/seconds.ts";
+import { clearRings, cutRound } from "../area/rings.ts";
+import { areaSeconds, rampLength, speedAlong, speedOf } from "../area/seconds.ts";
 import { liftSeconds } from "../area/survey.ts";
 import { safeStepover, slopeOf } from "../fields.ts";
 import type { ArtInputs, Left, Note, Planned } from "../kind.ts";
@@ -43,11 +43,30 @@ export function estimate(inputs: ArtInputs, s: PocketSettings): number {
   const all = levels(s.depth, s.stepdown, () => wall + s.finish);
   const seconds = WAY_SECONDS[s.way] * areaSeconds(inputs, s, { region, area, levels: all });
   if (s.finish === 0) return seconds;
-  const { rings } = inset(area.c, wall);
-  const round = ringsLength(rings) / speedAlong(inputs, s, area.c, wall);
-  const enter = liftSeconds(inputs.machine, s.depth / 2, 2 * area.radius);
-  return seconds + all.length * (round + ringCount(rings) * enter);
+  return seconds + wallSeconds(inputs, s, area, all);
 }
+
+/** How long the passes along the walls take, s. */
+function wallSeconds(inputs: ArtInputs, s: PocketSettings, area: AreaPlan, all: readonly Level[]): number {
+  const wall = area.radius + s.leave;
+  const { rings } = inset(area.c, wall);
+  const rate = speedAlong(inputs, s, area.c, wall);
+  const lift = liftSeconds(inputs.machine, s.depth / 2, 2 * area.radius);
+  const round = ringsLength(rings) / rate;
+  if (s.way !== "rings") return all.length * (round + ringCount(rings) * lift);
+  const parts = new Parts(area.c, wall);
+  const inner = inset(area.c, wall + s.finish).rings;
+  const cleared = new Set(indices(inner).map((k) => parts.ofRing(inner, k)));
+  // From the outermost of its rings the cutter goes on to a part's wall, and from level to level; round islands it is
+  // lifted. Where nothing is cleared before, the pass is ramped into.
+  const islands = all.length * (ringCount(rings) - parts.count) * lift;
+  const alone = indices(rings).filter((k) => !cleared.has(parts.ofRing(rings, k)));
+  if (alone.length === 0) return all.length * round + islands;
+  const ramp = all.reduce((sum, { z0, z1 }) => sum + rampLength(area, z0 - z1), 0);
+  return all.length * round + islands + alone.length * (lift + ramp / speedOf(inputs, s, rings, alone));
+}
+
+const indices = (r: Rings): number[] => [...Array(ringCount(r)).keys()];
 
 /** As much of a pocket as nobody would take a finer cutter for, as a share of its area. */
 const SPARE = 0.01;
@@ -91,15 +110,18 @@ export function plan(inputs: ArtInputs, s: PocketSettings): Planned {
   // Where the finishing allowance leaves no way in, the wall pass alone does it.
   const all = levels(s.depth, s.stepdown, () => wall + finish);
   const ground = new Ground(w, area, new SegmentGrid(region));
+  const progress = (share: number) => inputs.progress(0.3 + 0.7 * share);
+  const passes = finish > 0 ? { from: wall, comeFirst: s.first === "walls" } : null;
   let crowded = 0;
-  all.forEach((level, k) => {
-    if (finish > 0 && s.first === "walls") walls(ground, { ...level, from: wall }, true);
-    if (s.way === "lines") clearLines(ground, level, (s.angle * Math.PI) / 180);
-    else if (s.way === "even") crowded = Math.max(crowded, clearEven(ground, level) || 0);
-    else clearRings(ground, level);
-    if (finish > 0 && s.first !== "walls") walls(ground, { ...level, from: wall }, false);
-    inputs.progress(0.3 + (0.7 * (k + 1)) / all.length);
-  });
+  if (s.way === "rings") clearRings(ground, all, passes, progress);
+  else
+    all.forEach((level, k) => {
+      if (passes?.comeFirst) walls(ground, { ...level, from: wall }, true);
+      if (s.way === "lines") clearLines(ground, level, (s.angle * Math.PI) / 180);
+      else crowded = Math.max(crowded, clearEven(ground, level) || 0);
+      if (passes && !passes.comeFirst) walls(ground, { ...level, from: wall }, false);
+      progress((k + 1) / all.length);
+    });
   notes.push(...ground.notes("Pocket"));
   if (crowded > 0.5)
     notes.push({
@@ -114,12 +136,8 @@ export function plan(inputs: ArtInputs, s: PocketSettings): Planned {
 
 /** Once round every wall, before the floor between them is cleared or after. */
 function walls(g: Ground, level: Level, first: boolean): void {
-  const { w, p } = g;
   if (first) g.begin(level);
   else g.comesNearer(level);
-  const { rings } = inset(p.c, level.from);
-  for (let k = 0; k < ringCount(rings); k++) {
-    const loop = g.enterLoop(unroll(rings.xy, rings.starts[k], rings.starts[k + 1], 0, p.conventional));
-    if (loop) cutAlong(w, loop.x, loop.y, 0, loop.x.length - 1, level.z1);
-  }
+  const { rings } = inset(g.p.c, level.from);
+  for (let k = 0; k < ringCount(rings); k++) cutRound(g, rings, k, level);
 }

@@ -94,7 +94,7 @@ export function plan(inputs: ArtInputs, s: RestSettings): Planned {
     });
   const ground = new Ground(w, area, new SegmentGrid(region));
   if (area.done) clearRests(ground, all);
-  else for (const level of all) clearRings(ground, level);
+  else clearRings(ground, all);
   notes.push(...ground.notes("Rest"));
   if (w.count === 0 && notes.length === 0)
     notes.push({

@@ -1,0 +1,50 @@
+import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
+import { boundsOf, type Box, insideRing, ringArea, ringCount, type Rings } from "../../geometry/rings.ts";
+import { hypot } from "../../hypot.ts";
+
+/** Less than this from a ring, mm, is on it. */
+const ASIDE = 1e-4;
+
+/**
+ * The parts of an area between which a cutter has to be lifted: what hangs together of the places that lie at least
+ * `from` mm inside a region.
+ */
+export class Parts {
+  private readonly rings: Rings;
+  /** outer rings with their boxes, the smaller first: of those round a place the smallest counts */
+  private readonly outer: { k: number; box: Box }[];
+
+  constructor(c: Clearance, from: number) {
+    this.rings = inset(c, from).rings;
+    this.outer = Array.from({ length: ringCount(this.rings) }, (_, k) => ({ k, area: ringArea(this.rings, k) }))
+      .filter(({ area }) => area > 0)
+      .sort((a, b) => a.area - b.area)
+      .map(({ k }) => ({ k, box: boundsOf(this.rings.xy, this.rings.starts[k], this.rings.starts[k + 1]) }));
+  }
+
+  get count(): number {
+    return this.outer.length;
+  }
+
+  /** The part in which a place far enough inside lies, as a number that is the same all over it; −1 for none. */
+  at(x: number, y: number): number {
+    const round = this.outer.find(
+      ({ k, box }) =>
+        x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY && insideRing(this.rings, k, x, y),
+    );
+    return round ? round.k : -1;
+  }
+
+  /** The part in which a ring lies that is at least as far inside the region; its left side is farther in. */
+  ofRing({ xy, starts }: Rings, k: number): number {
+    for (let i = starts[k]; i + 1 < starts[k + 1]; i++) {
+      const [dx, dy] = [xy[2 * i + 2] - xy[2 * i], xy[2 * i + 3] - xy[2 * i + 1]];
+      const length = hypot(dx, dy);
+      if (length < ASIDE) continue;
+      const x = xy[2 * i] + dx / 2 - (dy / length) * ASIDE;
+      const y = xy[2 * i + 1] + dy / 2 + (dx / length) * ASIDE;
+      return this.at(x, y);
+    }
+    return -1;
+  }
+}
