@@ -33,7 +33,7 @@ describe("the depth of a carve by itself", () => {
   });
 
   it("is as deep as one pass goes, where a fifth of wide strokes is little deeper, and all of it where much", () => {
-    const pass = (c: CutContext) => resolve(vcarve.fields, {}, c).resolved.stepdown.value;
+    const pass = (c: CutContext) => Number(resolve(vcarve.fields, {}, c).resolved.stepdown.value);
     // An 8 mm cutter goes 3 mm deep at once in ash, a 12 mm one 4.5 mm.
     for (const [cutter, width] of [
       ["v:60:12", 28],
