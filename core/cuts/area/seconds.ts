@@ -23,6 +23,8 @@ export interface AreaWork {
   region: Rings;
   area: AreaPlan;
   levels: Level[];
+  /** cleared level by level all over, not part by part: by lines, or with an even load */
+  isByLevels?: boolean;
 }
 
 /** A helix as wide as most are, with the level turn at its end, as a share of the cutter's radius. */
@@ -42,7 +44,7 @@ const START = 0.12;
  * How long clearing would take: the length of its rings at the speed that the outermost ones can be run at, and a way
  * in for each group of rings; of what earlier cutters leave, the stretches that are left and a lift for each corner.
  */
-export function areaSeconds(inputs: Inputs, s: Rates, { region, area, levels }: AreaWork): number {
+export function areaSeconds(inputs: Inputs, s: Rates, { region, area, levels, isByLevels }: AreaWork): number {
   const { c, radius, stepover } = area;
   const { machine } = inputs;
   const lowest = levels[levels.length - 1];
@@ -59,7 +61,7 @@ export function areaSeconds(inputs: Inputs, s: Rates, { region, area, levels }: 
     const helix = rampLength(area, z0 - z1) + 2 * Math.PI * HELIX * radius;
     const groups = survey.groups(from, stepover);
     // From level to level of a part nothing is lifted.
-    const lifted = k > 0 ? Math.max(0, groups - parts) : groups;
+    const lifted = k > 0 && !isByLevels ? Math.max(0, groups - parts) : groups;
     const lift = (way: number) => liftSeconds(machine, -z1, way) + sinkSeconds(s, { z0, z1 });
     seconds += pipSeconds(pipsOf(area, { from, z0, z1 }), LONGEST_WAY * radius, rate, lift);
     seconds += (LINKS * length + groups * helix) / rate + lifted * liftSeconds(machine, -z1, groupTravel(inputs));

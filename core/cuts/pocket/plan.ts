@@ -41,7 +41,8 @@ export function estimate(inputs: ArtInputs, s: PocketSettings): number {
   const wall = area.radius + s.leave;
   if (inputs.cutter.fluteLength < s.depth || area.c.widest <= wall) return Infinity;
   const all = levels(s.depth, s.stepdown, () => wall + s.finish);
-  const seconds = WAY_SECONDS[s.way] * areaSeconds(inputs, s, { region, area, levels: all });
+  const work = { region, area, levels: all, isByLevels: s.way !== "rings" };
+  const seconds = WAY_SECONDS[s.way] * areaSeconds(inputs, s, work);
   if (s.finish === 0) return seconds;
   return seconds + wallSeconds(inputs, s, area, all);
 }
