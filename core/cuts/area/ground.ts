@@ -76,6 +76,7 @@ export class Ground {
     if (this.ways.isLeftOut(x[0], y[0])) return -1;
     if (open && this.overOpen(x[0], y[0])) return 0;
     if (open || (p.entry === "plunge" && p.centre)) {
+      if (!open) this.alongFloor(x[0], y[0]);
       overFloor(w, x[0], y[0], z0);
       w.plunge(z1);
       return 0;
@@ -91,19 +92,6 @@ export class Ground {
     }
     this.alongFloor(x[0], y[0]);
     return this.ways.sink(w, x, y, closed, z0, z1);
-  }
-
-  /** The point of a ring nearest to the cutter, where it stands on the floor above this level; else the first. */
-  nearest(xy: Float64Array, start: number, end: number): number {
-    const { w } = this;
-    if (w.z !== this.level.z0) return 0;
-    let best = 0;
-    let near = Infinity;
-    for (let i = start; i < end; i++) {
-      const d = hypot(xy[2 * i] - w.x, xy[2 * i + 1] - w.y);
-      if (d < near) [near, best] = [d, i - start];
-    }
-    return best;
   }
 
   /** As {@link enter} for a loop: the loop begun where the cutter now is; null where it is left out. */
@@ -144,13 +132,15 @@ export class Ground {
     const n = x.length - 1;
     const tries = closed ? Math.min(TRIES, n) : 1;
     const begin = (q: number): number => Math.floor((q * n) / tries);
-    if (w.z === z1)
-      for (let q = 0; q < tries; q++) {
-        const i = begin(q);
+    if (w.z === z1) {
+      const beginnings = Array.from({ length: tries }, (_, q) => begin(q));
+      if (closed) beginnings.unshift(nearestPoint(x, y, w.x, w.y));
+      for (const i of beginnings) {
         if (!this.clear(w.x, w.y, x[i], y[i], most)) continue;
         w.to(x[i], y[i], z1);
         return i;
       }
+    }
     for (let q = 0; q < tries; q++) {
       const i = begin(q);
       const spot = this.nearestOpen(x[i], y[i], most);
@@ -251,6 +241,17 @@ export class Ground {
     if (list) list.push({ x, y });
     else this.cells.set(key, [{ x, y }]);
   }
+}
+
+/** Which point of a path is nearest to (u, v). */
+export function nearestPoint(x: Float64Array, y: Float64Array, u: number, v: number): number {
+  let best = 0;
+  let near = Infinity;
+  for (let i = 0; i < x.length; i++) {
+    const d = (x[i] - u) ** 2 + (y[i] - v) ** 2;
+    if (d < near) [near, best] = [d, i];
+  }
+  return best;
 }
 
 /** Wider than any board is in cells, to either side of its corner. */

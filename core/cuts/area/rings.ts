@@ -234,7 +234,7 @@ function cutRing(g: Ground, level: Level, r: Ring): void {
   if (last && w.z === level.z1 && last.d <= linkMost(r.step + 1) * p.stepover + 1e-6) {
     loop = unroll(xy, s, e, last.i - s, p.conventional);
     w.to(loop.x[0], loop.y[0], level.z1);
-  } else loop = g.enterLoop(unroll(xy, s, e, r.inner[0]?.mine ?? g.nearest(xy, s, e), p.conventional));
+  } else loop = g.enterLoop(unroll(xy, s, e, r.inner[0]?.mine ?? 0, p.conventional));
   if (loop) cutAlong(w, loop.x, loop.y, 0, loop.x.length - 1, level.z1);
 }
 
