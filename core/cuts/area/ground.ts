@@ -59,9 +59,11 @@ export class Ground {
     this.seen = this.w.count;
   }
 
-  /** The same level, and as near to the edges as this one says. */
-  comesNearer(level: Level): void {
+  /** The same level, and as near to the edges as this one says. @returns as it was before */
+  comesNearer(level: Level): Level {
+    const before = this.level;
     this.level = level;
+    return before;
   }
 
   /**
@@ -134,7 +136,7 @@ export class Ground {
     const begin = (q: number): number => Math.floor((q * n) / tries);
     if (w.z === z1) {
       const beginnings = Array.from({ length: tries }, (_, q) => begin(q));
-      if (closed) beginnings.unshift(nearestPoint(x, y, w.x, w.y));
+      if (closed) beginnings.unshift(nearestOn(x, y, w.x, w.y));
       for (const i of beginnings) {
         if (!this.clear(w.x, w.y, x[i], y[i], most)) continue;
         w.to(x[i], y[i], z1);
@@ -244,7 +246,7 @@ export class Ground {
 }
 
 /** Which point of a path is nearest to (u, v). */
-export function nearestPoint(x: Float64Array, y: Float64Array, u: number, v: number): number {
+function nearestOn(x: Float64Array, y: Float64Array, u: number, v: number): number {
   let best = 0;
   let near = Infinity;
   for (let i = 0; i < x.length; i++) {

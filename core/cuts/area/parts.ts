@@ -35,6 +35,12 @@ export class Parts {
     return round ? round.k : -1;
   }
 
+  /** Round a part; round everything for none. */
+  boxOf(part: number): Box {
+    const known = this.outer.find(({ k }) => k === part);
+    return known?.box ?? { minX: -Infinity, minY: -Infinity, maxX: Infinity, maxY: Infinity };
+  }
+
   /** The part in which a ring lies that is at least as far inside the region; its left side is farther in. */
   ofRing({ xy, starts }: Rings, k: number): number {
     for (let i = starts[k]; i + 1 < starts[k + 1]; i++) {

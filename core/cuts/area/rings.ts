@@ -32,14 +32,20 @@ export interface WallPasses {
   comeFirst: boolean;
 }
 
-/** What is to be cut of one part at one level. */
+/** What is to be cut of one part at every level that keeps as far from the edge. */
 interface Share {
-  level: Level;
   /** the outermost first */
   rings: Ring[];
   pips: Trail[];
   /** rings along its walls */
   walls: Ring[];
+}
+
+/** A part of an area, with what is to be cut of it level by level. */
+interface Part {
+  /** round all of it */
+  box: Box;
+  levels: { level: Level; share: Share }[];
 }
 
 /**
@@ -56,82 +62,83 @@ export function clearRings(
   walls: WallPasses | null = null,
   progress: Progress = noProgress,
 ): boolean {
-  const { w } = g;
-  const left = sharesOf(g.p, levels, walls);
+  const left = partsOf(g.p, levels, walls);
   const count = left.length;
   let any = false;
   while (left.length > 0) {
-    const near = Number.isNaN(w.x) ? 0 : nearestOf(left, ([first]) => boxOf(first), w.x, w.y);
-    const [part] = left.splice(near, 1);
-    part.forEach((share, k) => {
-      const above = k > 0 ? part[k - 1].level.from : share.level.from;
-      g.begin(share.level, Math.min(above, walls?.from ?? above));
-      if (walls?.comeFirst) cutWalls(g, share, walls);
-      if (cutShare(g, share)) any = true;
-      if (walls && !walls.comeFirst) cutWalls(g, share, walls);
-    });
+    const [part] = left.splice(nearest(left, g), 1);
+    let above = part.levels[0].level.from;
+    for (const { level, share } of part.levels) {
+      g.begin(level, Math.min(above, walls?.from ?? above));
+      if (walls?.comeFirst) cutWalls(g, share, { ...level, from: walls.from });
+      if (cutShare(g, share, level)) any = true;
+      if (walls && !walls.comeFirst) cutWalls(g, share, { ...level, from: walls.from });
+      above = level.from;
+    }
     progress(1 - left.length / count);
   }
   return any;
 }
 
-/** The parts of an area, each with what is to be cut of it level by level. */
-function sharesOf(p: AreaPlan, levels: readonly Level[], walls: WallPasses | null): Share[][] {
+function partsOf(p: AreaPlan, levels: readonly Level[], walls: WallPasses | null): Part[] {
   const parts = new Parts(p.c, Math.min(...levels.map((l) => l.from), walls?.from ?? Infinity));
-  const all = new Map<number, Share[]>();
+  const all = new Map<number, Part>();
+  const shares = new Map<number, Map<number, Share>>();
   for (const level of levels) {
-    const here = new Map<number, Share>();
-    const shareOf = (part: number): Share => {
-      let share = here.get(part);
-      if (share) return share;
-      share = { level, rings: [], pips: [], walls: [] };
-      here.set(part, share);
-      const known = all.get(part);
-      if (known) known.push(share);
-      else all.set(part, [share]);
-      return share;
-    };
-    for (const r of ringSteps(p, level).flat()) shareOf(parts.ofRing(r.rings, r.k)).rings.push(r);
-    for (const t of pipsOf(p, level)) shareOf(parts.at(t.x[0], t.y[0])).pips.push(t);
-    if (walls) for (const r of ringsAt(p.c, walls.from, 0)) shareOf(parts.ofRing(r.rings, r.k)).walls.push(r);
+    // Levels between upright walls are alike.
+    const here = shares.get(level.from) ?? sharesAt(p, level, walls, parts);
+    shares.set(level.from, here);
+    for (const [at, share] of here) {
+      const part = all.get(at);
+      if (part) part.levels.push({ level, share });
+      else all.set(at, { box: parts.boxOf(at), levels: [{ level, share }] });
+    }
   }
   return [...all.values()];
 }
 
-/** Where the outermost of a part lies. */
-const boxOf = ({ rings, walls }: Share): Box | undefined => [...walls, ...rings][0]?.box;
+/** What is to be cut at a level, part by part. */
+function sharesAt(p: AreaPlan, level: Level, walls: WallPasses | null, parts: Parts): Map<number, Share> {
+  const shares = new Map<number, Share>();
+  const shareOf = (part: number): Share => {
+    const share = shares.get(part) ?? { rings: [], pips: [], walls: [] };
+    shares.set(part, share);
+    return share;
+  };
+  for (const r of ringSteps(p, level).flat()) shareOf(parts.ofRing(r.rings, r.k)).rings.push(r);
+  for (const t of pipsOf(p, level)) shareOf(parts.at(t.x[0], t.y[0])).pips.push(t);
+  if (walls) for (const r of ringsAt(p.c, walls.from, 0)) shareOf(parts.ofRing(r.rings, r.k)).walls.push(r);
+  return shares;
+}
 
-function nearestOf<T>(all: readonly T[], box: (t: T) => Box | undefined, x: number, y: number): number {
+/** Which of some things is nearest to where the cutter is; the first before it is anywhere. */
+function nearest(all: readonly { box: Box }[], { w }: Ground): number {
   let best = 0;
   let near = Infinity;
-  all.forEach((t, i) => {
-    const own = box(t);
-    const d = own ? boxDistance(own, x, y) : Infinity;
+  all.forEach(({ box }, i) => {
+    const d = boxDistance(box, w.x, w.y);
     if (d < near) [near, best] = [d, i];
   });
   return best;
 }
 
 /** Cuts the rings of a part at a level, then what they leave between them. @returns whether there were any rings */
-function cutShare(g: Ground, { level, rings, pips }: Share): boolean {
-  const { w } = g;
+function cutShare(g: Ground, { rings, pips }: Share, level: Level): boolean {
   let here = 0;
+  for (const r of rings) r.cut = false;
   // Nearest next among what is left; every ring is reached from the outermost one it lies beside, or is its own start.
   const outermost = rings.filter((r) => r.step === 0);
-  while (outermost.length > 0) {
-    const best = Number.isNaN(w.x) ? 0 : nearestOf(outermost, (r) => r.box, w.x, w.y);
-    here += cutWithInner(g, level, outermost.splice(best, 1)[0]);
-  }
+  while (outermost.length > 0) here += cutWithInner(g, level, outermost.splice(nearest(outermost, g), 1)[0]);
   for (const r of rings) if (!r.cut) here += cutWithInner(g, level, r);
   cutPips(g, pips, level);
   return here > 0;
 }
 
-/** Once round every wall of a part. */
-function cutWalls(g: Ground, { level, walls }: Share, { from }: WallPasses): void {
-  g.comesNearer({ ...level, from });
+/** Once round every wall of a part. @param level as near to them as they are */
+function cutWalls(g: Ground, { walls }: Share, level: Level): void {
+  const before = g.comesNearer(level);
   for (const { rings, k } of walls) cutRound(g, rings, k, level);
-  g.comesNearer(level);
+  g.comesNearer(before);
 }
 
 /** Once round a ring, from wherever there is a way in to it. */
