@@ -1,6 +1,7 @@
+import { Parts } from "@oaken/core/cuts/area/parts";
 import { describeCutters, profileOf } from "@oaken/core/cutters/profile";
 import { clearanceOf, inset, withLoss } from "@oaken/core/geometry/clearance/clearance";
-import { ringArea, ringCount, type Rings } from "@oaken/core/geometry/rings";
+import { type Rings } from "@oaken/core/geometry/rings";
 import { SegmentGrid } from "@oaken/core/geometry/segmentgrid";
 import { chooseAll } from "@oaken/core/job/choose";
 import type { BoardJob } from "@oaken/core/job/document";
@@ -66,7 +67,7 @@ function against(job: BoardJob, cuts: readonly CutResult[], held: number): { rat
   for (let top = 0; top < deepest - THERE; top += Number(carve.values.stepdown)) {
     const from = profile.r(top);
     needed += neededLength(c, { rho, slope: floor / rho, apart, from }, open);
-    pieces += outerRings(top === 0 ? region : inset(c, from).rings);
+    pieces += new Parts(top === 0 ? region : inset(c, from).rings).count;
   }
   const least = (60 * needed) / Number(carve.values.feed) + STROKE_SECONDS * pieces;
   const { toolpath, seconds, figures } = carve;
@@ -75,10 +76,6 @@ function against(job: BoardJob, cuts: readonly CutResult[], held: number): { rat
     `${pieces} pieces, ${plunges(toolpath)} plunges`;
   return { ratio: seconds / least, detail };
 }
-
-/** Pieces of a region. */
-const outerRings = (r: Rings): number =>
-  Array.from({ length: ringCount(r) }, (_, k) => k).filter((k) => ringArea(r, k) > 0).length;
 
 /** What the clearing cutters left of the floor. */
 function openFloor(region: Rings, job: BoardJob, cuts: readonly CutResult[], rho: number, floor: number) {

@@ -63,6 +63,9 @@ export function boundsOf(xy: Float64Array, from = 0, to = xy.length / 2): Box {
   return box;
 }
 
+/** The numbers of all rings. */
+export const ringIndices = (r: Rings): number[] => Array.from({ length: ringCount(r) }, (_, k) => k);
+
 /** Whether (x, y) lies inside ring k, by counting crossings of a ray to the right. */
 export function insideRing(r: Rings, k: number, x: number, y: number): boolean {
   const { xy } = r;

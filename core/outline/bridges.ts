@@ -1,7 +1,7 @@
 import Flatbush from "flatbush";
 import { soundOf } from "../geometry/mend.ts";
 import { ringsOf } from "../geometry/morph.ts";
-import { ringArea, ringCount, type Rings } from "../geometry/rings.ts";
+import { ringArea, ringCount, ringIndices, type Rings } from "../geometry/rings.ts";
 import { hypot } from "../hypot.ts";
 
 /** A strip of stock left standing across the ink, from one edge of it to the other; mm. */
@@ -49,7 +49,7 @@ export function bridged(
   // An island is free once its ring is no longer a hole; each cut makes one hole part of what is around it.
   for (let guard = ringCount(ink); guard > 0; guard--) {
     const r = ringsOf(loops);
-    const hole = Array.from({ length: ringCount(r) }, (_, k) => k).find((k) => ringArea(r, k) < 0);
+    const hole = ringIndices(r).find((k) => ringArea(r, k) < 0);
     if (hole === undefined) break;
     const link = shortest(r, hole);
     if (!link) break;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { profileOf } from "../../cutters/profile.ts";
 import { clearanceOf, inset } from "../../geometry/clearance/clearance.ts";
-import { insideRegion, ringCount, type Rings, ringsFrom } from "../../geometry/rings.ts";
+import { insideRegion, ringCount, ringIndices, type Rings, ringsFrom } from "../../geometry/rings.ts";
 import { newSurface } from "../../proof/surface.ts";
 import { sweep } from "../../proof/sweep.ts";
 import { planOn } from "../../testing/cutting.ts";
@@ -34,7 +34,7 @@ describe("parts of an area", () => {
     for (let seed = 1; seed <= 10; seed++) {
       const region = crowd(seed);
       const from = 0.5 + (seed % 4) * 0.7;
-      const parts = new Parts(clearanceOf(region), from);
+      const parts = new Parts(inset(clearanceOf(region), from).rings);
       const d = new Float64Array(side * side);
       for (let k = 0; k < d.length; k++) {
         const [x, y] = [((k % side) + 0.5) * cell, (Math.floor(k / side) + 0.5) * cell];
@@ -68,7 +68,7 @@ describe("parts of an area", () => {
   it("hold every ring farther in, and those that bound them", () => {
     const region = crowd(3);
     const c = clearanceOf(region);
-    const parts = new Parts(c, 1);
+    const parts = new Parts(inset(c, 1).rings);
     for (const d of [1, 1.001, 1.5, 2.6]) {
       const { rings } = inset(c, d);
       for (let k = 0; k < ringCount(rings); k++) expect(parts.ofRing(rings, k), `at ${d}`).toBeGreaterThanOrEqual(0);
@@ -76,7 +76,7 @@ describe("parts of an area", () => {
     // Both sides of the ring round the disc are one part.
     const { rings } = inset(c, 1);
     const at = (x: number, y: number) =>
-      Array.from({ length: ringCount(rings) }, (_, k) => k).find((k) =>
+      ringIndices(rings).find((k) =>
         rings.xy
           .subarray(2 * rings.starts[k], 2 * rings.starts[k + 1])
           .some((_, i, all) => i % 2 === 0 && Math.hypot(all[i] - x, all[i + 1] - y) < 0.5),
@@ -103,7 +103,7 @@ describe("a pocket of several parts", () => {
       expect(r.reachable).toBeGreaterThan(5000);
       expect({ outside: r.outside, deeper: r.deeper, left: r.left }).toEqual({ outside: 0, deeper: 0, left: 0 });
       expect(report.rapids, `rapid at move ${report.rapidAt}`).toBe(0);
-      const parts = new Parts(clearanceOf(region), 1 - 1e-4);
+      const parts = new Parts(inset(clearanceOf(region), 1 - 1e-4).rings);
       const t = plan.toolpath;
       const visited: number[] = [];
       const levels = { gone: 0, liftedTo: 0 };

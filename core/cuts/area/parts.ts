@@ -1,25 +1,24 @@
-import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
-import { boundsOf, type Box, insideRing, ringArea, ringCount, type Rings } from "../../geometry/rings.ts";
+import { boundsOf, type Box, insideRing, ringArea, ringIndices, type Rings } from "../../geometry/rings.ts";
 import { hypot } from "../../hypot.ts";
 
 /** Less than this from a ring, mm, is on it. */
 const ASIDE = 1e-4;
 
 /**
- * The parts of an area between which a cutter has to be lifted: what hangs together of the places that lie at least
- * `from` mm inside a region.
+ * The parts of an area between which a cutter has to be lifted: what hangs together of an inset, inside which it may
+ * be.
  */
 export class Parts {
-  private readonly rings: Rings;
   /** outer rings with their boxes, the smaller first: of those round a place the smallest counts */
   private readonly outer: { k: number; box: Box }[];
 
-  constructor(c: Clearance, from: number) {
-    this.rings = inset(c, from).rings;
-    this.outer = Array.from({ length: ringCount(this.rings) }, (_, k) => ({ k, area: ringArea(this.rings, k) }))
+  /** @param rings of the inset */
+  constructor(private readonly rings: Rings) {
+    this.outer = ringIndices(rings)
+      .map((k) => ({ k, area: ringArea(rings, k) }))
       .filter(({ area }) => area > 0)
       .sort((a, b) => a.area - b.area)
-      .map(({ k }) => ({ k, box: boundsOf(this.rings.xy, this.rings.starts[k], this.rings.starts[k + 1]) }));
+      .map(({ k }) => ({ k, box: boundsOf(rings.xy, rings.starts[k], rings.starts[k + 1]) }));
   }
 
   get count(): number {

@@ -81,7 +81,8 @@ export function clearRings(
 }
 
 function partsOf(p: AreaPlan, levels: readonly Level[], walls: WallPasses | null): Part[] {
-  const parts = new Parts(p.c, Math.min(...levels.map((l) => l.from), walls?.from ?? Infinity));
+  const widest = Math.min(...levels.map((l) => l.from), walls?.from ?? Infinity);
+  const parts = new Parts(inset(p.c, widest).rings);
   const all = new Map<number, Part>();
   const shares = new Map<number, Map<number, Share>>();
   for (const level of levels) {

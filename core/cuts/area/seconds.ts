@@ -1,5 +1,5 @@
-import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
-import { ringCount, ringLength, type Rings } from "../../geometry/rings.ts";
+import { inset } from "../../geometry/clearance/clearance.ts";
+import { ringCount, ringIndices, ringLength, type Rings } from "../../geometry/rings.ts";
 import type { Trail } from "../../geometry/trail.ts";
 import { cutAlong, type Loop, unroll } from "../../toolpath/loops.ts";
 import { type Ends, nearestOrder } from "../../toolpath/order.ts";
@@ -49,21 +49,28 @@ export function areaSeconds(inputs: Inputs, s: Rates, { region, area, levels, is
   const { machine } = inputs;
   const lowest = levels[levels.length - 1];
   if (!(lowest.from < c.widest)) return 0;
-  const rate = speedAlong(inputs, s, c, lowest.from);
+  const { rings } = inset(c, lowest.from);
+  const rate = speedOf(inputs, s, rings);
   if (area.done) return restSeconds(inputs, s, area, levels, rate);
   if (levels.some(({ from }) => hasNoWayIn(area, from))) return Infinity;
   const survey = surveyIn(inputs, region);
-  const parts = new Parts(c, lowest.from).count;
-  let seconds = 0;
-  for (const [k, { from, z0, z1 }] of levels.entries()) {
+  const parts = new Parts(rings).count;
+  const laidFrom = (from: number) => {
     let length = 0;
     for (let d = from; d < c.widest; d += stepover) length += survey.length(d);
+    return { from, length, groups: survey.groups(from, stepover), pips: pipsOf(area, { ...lowest, from }) };
+  };
+  let laid = laidFrom(levels[0].from);
+  let seconds = 0;
+  for (const [k, { from, z0, z1 }] of levels.entries()) {
+    // Levels between upright walls are alike.
+    if (laid.from !== from) laid = laidFrom(from);
+    const { length, groups, pips } = laid;
     const helix = rampLength(area, z0 - z1) + 2 * Math.PI * HELIX * radius;
-    const groups = survey.groups(from, stepover);
     // From level to level of a part nothing is lifted.
     const lifted = k > 0 && !isByLevels ? Math.max(0, groups - parts) : groups;
     const lift = (way: number) => liftSeconds(machine, -z1, way) + sinkSeconds(s, { z0, z1 });
-    seconds += pipSeconds(pipsOf(area, { from, z0, z1 }), LONGEST_WAY * radius, rate, lift);
+    seconds += pipSeconds(pips, LONGEST_WAY * radius, rate, lift);
     seconds += (LINKS * length + groups * helix) / rate + lifted * liftSeconds(machine, -z1, groupTravel(inputs));
   }
   return seconds;
@@ -126,16 +133,12 @@ function hasNoWayIn(area: AreaPlan, from: number): boolean {
   return Array.from({ length: ringCount(rings) }, (_, k) => ringLength(rings, k)).some((l) => l < leastRamp(area));
 }
 
-/** How fast the rings this far inside are run, corners and all, mm/s. */
-export const speedAlong = (inputs: Inputs, s: Rates, c: Clearance, from: number): number =>
-  speedOf(inputs, s, inset(c, from).rings);
-
 /** How fast rings are run, corners and all, mm/s. @param which of them; all where it is not said */
 export function speedOf(
   inputs: Pick<Inputs, "machine">,
   s: Rates,
   rings: Rings,
-  which: readonly number[] = [...Array(ringCount(rings)).keys()],
+  which: readonly number[] = ringIndices(rings),
 ): number {
   const loops = which.map((k) => unroll(rings.xy, rings.starts[k], rings.starts[k + 1], 0, false));
   return which.reduce((sum, k) => sum + ringLength(rings, k), 0) / alongSeconds(inputs, s, loops);

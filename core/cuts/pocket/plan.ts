@@ -1,6 +1,6 @@
 import { upright } from "../../proof/asked.ts";
 import { inset } from "../../geometry/clearance/clearance.ts";
-import { regionArea, ringCount, type Rings, ringsLength } from "../../geometry/rings.ts";
+import { regionArea, ringCount, ringIndices, ringsLength } from "../../geometry/rings.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import { clearEven } from "../area/even.ts";
@@ -11,7 +11,7 @@ import { Parts } from "../area/parts.ts";
 import { leftIn } from "../area/left.ts";
 import { clearLines } from "../area/lines.ts";
 import { clearRings, cutRound } from "../area/rings.ts";
-import { areaSeconds, rampLength, speedAlong, speedOf } from "../area/seconds.ts";
+import { areaSeconds, rampLength, speedOf } from "../area/seconds.ts";
 import { liftSeconds } from "../area/survey.ts";
 import { safeStepover, slopeOf } from "../fields.ts";
 import type { ArtInputs, Left, Note, Planned } from "../kind.ts";
@@ -51,23 +51,20 @@ export function estimate(inputs: ArtInputs, s: PocketSettings): number {
 function wallSeconds(inputs: ArtInputs, s: PocketSettings, area: AreaPlan, all: readonly Level[]): number {
   const wall = area.radius + s.leave;
   const { rings } = inset(area.c, wall);
-  const rate = speedAlong(inputs, s, area.c, wall);
   const lift = liftSeconds(inputs.machine, s.depth / 2, 2 * area.radius);
-  const round = ringsLength(rings) / rate;
+  const round = ringsLength(rings) / speedOf(inputs, s, rings);
   if (s.way !== "rings") return all.length * (round + ringCount(rings) * lift);
-  const parts = new Parts(area.c, wall);
+  const parts = new Parts(rings);
   const inner = inset(area.c, wall + s.finish).rings;
-  const cleared = new Set(indices(inner).map((k) => parts.ofRing(inner, k)));
+  const cleared = new Set(ringIndices(inner).map((k) => parts.ofRing(inner, k)));
   // From the outermost of its rings the cutter goes on to a part's wall, and from level to level; round islands it is
   // lifted. Where nothing is cleared before, the pass is ramped into.
   const islands = all.length * (ringCount(rings) - parts.count) * lift;
-  const alone = indices(rings).filter((k) => !cleared.has(parts.ofRing(rings, k)));
+  const alone = ringIndices(rings).filter((k) => !cleared.has(parts.ofRing(rings, k)));
   if (alone.length === 0) return all.length * round + islands;
   const ramp = all.reduce((sum, { z0, z1 }) => sum + rampLength(area, z0 - z1), 0);
   return all.length * round + islands + alone.length * (lift + ramp / speedOf(inputs, s, rings, alone));
 }
-
-const indices = (r: Rings): number[] => [...Array(ringCount(r)).keys()];
 
 /** As much of a pocket as nobody would take a finer cutter for, as a share of its area. */
 const SPARE = 0.01;
