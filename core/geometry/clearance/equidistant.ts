@@ -21,6 +21,9 @@ export interface Point {
 /** Feet closer than this share a boundary point: they tell nothing about direction. mm */
 const SAME_FOOT = 1e-9;
 
+/** Whether two feet are one and the same point of the boundary. */
+export const isOnePoint = (a: Foot, c: Foot): boolean => Math.abs(a.x - c.x) + Math.abs(a.y - c.y) < SAME_FOOT;
+
 /**
  * Towards the point equally far from the chains near edges e1 and e2, along the line that changes the difference
  * fastest. `to` given, also to that distance: the crossing of the axis with the inset at `to`. Leaves the feet in `a`
@@ -50,7 +53,7 @@ export function settleBetween(
     const dx = gx - hx;
     const dy = gy - hy;
     const g2 = dx * dx + dy * dy;
-    if (g2 < 1e-10 || Math.abs(a.x - c.x) + Math.abs(a.y - c.y) < SAME_FOOT)
+    if (g2 < 1e-10 || isOnePoint(a, c))
       return Math.abs(a.d - c.d) < 1e-6 && (Number.isNaN(to) || Math.abs(p.d - to) < 1e-6);
     const diff = a.d - c.d;
     let sx = (-diff * dx) / g2;

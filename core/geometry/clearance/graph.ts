@@ -1,10 +1,9 @@
 import { GrowingF64, GrowingI32 } from "../../growing.ts";
-import { type Boundary, newFoot, onInside, walkToFoot } from "./boundary.ts";
-import { type Point, settleAmong, settleBetween } from "./equidistant.ts";
-import { Nearest } from "./nearest.ts";
+import { type Boundary, newFoot } from "./boundary.ts";
+import { isOnePoint, type Point, settleBetween } from "./equidistant.ts";
+import { TriangleNodes } from "./nodes.ts";
 import { Samples } from "./samples.ts";
 import { FRAME } from "./triangulation.ts";
-import { hypot } from "../../hypot.ts";
 
 /**
  * The medial axis of a region as a graph: node i lies at x, y with clearance d; edge j joins nodes a and b, and is
@@ -23,14 +22,14 @@ export interface Axis {
 /** How far the straight piece between two nodes may be from the true axis, in position or clearance, mm. */
 export const AXIS_TOLERANCE = 0.001;
 const MAX_HALVINGS = 7;
-/** A node nearer to another piece than to its own by more than this is not on the axis, mm. */
-const DOUBT = 2e-4;
-/** Nearer to the edge than this, which side of it a place is on is rounding, mm. */
-const ON_EDGE = 1e-5;
-/** How often samples are added where nodes were in doubt; each round looks only at what changed. */
-const ROUNDS = 12;
-/** How often the whole graph is drawn again because a point between two nodes was in doubt. */
+/** Shorter ways are not halved, mm. */
+const SHORT = 0.02;
+/**
+ * How often the whole graph is drawn again because a point between two nodes was in doubt, and how often where a way
+ * was left out that seemed to lead through a needle: a branch that ends in the open lets insets run on into the edge.
+ */
 const REDRAWS = 2;
+const MOST_REDRAWS = 8;
 
 /**
  * The medial axis inside some rings of a boundary that bound one connected piece. Every node is moved to exact
@@ -41,152 +40,24 @@ const REDRAWS = 2;
 export function axisOf(b: Boundary, rings: readonly number[]): Axis {
   const s = new Samples(b, rings);
   const nodes = new TriangleNodes(b, s);
+  let drawn: Drawn | null = null;
   for (let redraw = 0; ; redraw++) {
-    nodes.settle();
-    const axis = draw(b, s, nodes, redraw < REDRAWS);
-    if (axis) return axis;
+    // Where every doubt has a sample already, looking again would find the same.
+    const isNew = nodes.settle();
+    if (drawn && !isNew) return drawn.axis;
+    drawn = draw(b, s, nodes);
+    if (nodes.doubts.length === 0 || redraw >= (drawn.isBroken ? MOST_REDRAWS : REDRAWS)) return drawn.axis;
   }
 }
 
-/** The axis's node in each triangle that has one. */
-class TriangleNodes {
-  x = new Float64Array(0);
-  y = new Float64Array(0);
-  d = new Float64Array(0);
-  has = new Uint8Array(0);
-  private near: Nearest;
-  private foot = newFoot();
-  private best = newFoot();
-  private p: Point = { x: 0, y: 0, d: 0 };
-  /** places on the boundary, edge and mm along it, that a node was nearer to than its own pieces */
-  readonly doubts: number[] = [];
-  private size: number;
-
-  constructor(
-    private b: Boundary,
-    private s: Samples,
-  ) {
-    this.near = new Nearest(b, s);
-    let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
-    for (let i = FRAME; i < s.tri.count; i++) {
-      x0 = Math.min(x0, s.tri.xy[2 * i]);
-      x1 = Math.max(x1, s.tri.xy[2 * i]);
-      y0 = Math.min(y0, s.tri.xy[2 * i + 1]);
-      y1 = Math.max(y1, s.tri.xy[2 * i + 1]);
-    }
-    this.size = hypot(x1 - x0, y1 - y0);
-  }
-
-  /** Finds the nodes of all changed triangles, adding samples where one is in doubt until none is. */
-  settle(): void {
-    this.sampleDoubts();
-    for (let round = 0; ; round++) {
-      const dirty = this.s.takeDirty();
-      const n = this.s.tri.triangles;
-      if (this.has.length < n) this.grow(Math.max(n, Math.floor(1.3 * this.has.length)));
-      for (const t of dirty) this.node(t);
-      if (!this.sampleDoubts() || round === ROUNDS) return;
-    }
-  }
-
-  /** Lowers p.d to the true distance where another piece is nearer; @returns whether it was */
-  doubt(p: Point, start: number, l: number, r: number): boolean {
-    this.near.find(start, p.x, p.y, this.best);
-    if (this.best.d > p.d - DOUBT) return false;
-    p.d = this.best.d;
-    for (const e of [this.best.edge, l, r]) {
-      walkToFoot(this.b, e, p.x, p.y, this.foot);
-      this.doubts.push(this.foot.edge, this.foot.t);
-    }
-    return true;
-  }
-
-  private sampleDoubts(): boolean {
-    let added = false;
-    for (let k = 0; k < this.doubts.length; k += 2) if (this.s.add(this.doubts[k], this.doubts[k + 1])) added = true;
-    this.doubts.length = 0;
-    if (added) this.s.refine();
-    return added;
-  }
-
-  private node(t: number): void {
-    const { b, p, foot } = this;
-    const { tri, edge } = this.s;
-    this.has[t] = 0;
-    const i = tri.corner[3 * t];
-    const j = tri.corner[3 * t + 1];
-    const k = tri.corner[3 * t + 2];
-    if (i < FRAME || j < FRAME || k < FRAME) return;
-    const radius = circumcentre(tri.xy, i, j, k, p);
-    if (!(radius < this.size)) return;
-    walkToFoot(b, edge[i], p.x, p.y, foot);
-    if (!onInside(b, foot, p.x, p.y)) return;
-    const cx = p.x;
-    const cy = p.y;
-    if (settleAmong(b, p, edge[i], edge[j], edge[k], Math.max(0.5 * radius, 0.02))) {
-      if (!this.isInsideOf(p, i) || !this.isInsideOf(p, j) || !this.isInsideOf(p, k)) return;
-      this.doubt(p, i, edge[j], edge[k]);
-    } else {
-      // Newton's way led astray: the circle's own centre serves, at its true distance, so that the graph stays whole.
-      this.near.find(i, cx, cy, this.best);
-      if (!onInside(b, this.best, cx, cy) || this.best.d < 0.5 * radius) return;
-      p.x = cx;
-      p.y = cy;
-      p.d = this.best.d;
-    }
-    this.x[t] = p.x;
-    this.y[t] = p.y;
-    this.d[t] = p.d;
-    this.has[t] = 1;
-  }
-
-  /**
-   * Whether a place lies on the region's side of the boundary near a sample. Where two contours all but touch, a place
-   * outside may be as far from the one as from the other and on the inside of one: a node is inside of all its samples.
-   */
-  private isInsideOf(p: Point, sample: number): boolean {
-    const { edge, t } = this.s;
-    // A needle's tip belongs to both its edges, and is seen through it from the one.
-    return this.isInside(p, edge[sample]) || (t[sample] === 0 && this.isInside(p, this.b.prev[edge[sample]]));
-  }
-
-  private isInside(p: Point, edge: number): boolean {
-    walkToFoot(this.b, edge, p.x, p.y, this.foot);
-    return onInside(this.b, this.foot, p.x, p.y);
-  }
-
-  /** Whether a place between two nodes is inside of the samples beside it; where it is not, more are added there. */
-  bothInside(p: Point, left: number, right: number): boolean {
-    const { b, foot } = this;
-    const isIn = (i: number) => this.isInsideOf(p, i) || foot.d < ON_EDGE;
-    if (isIn(left) && isIn(right)) return true;
-    for (const i of [left, right]) {
-      walkToFoot(b, this.s.edge[i], p.x, p.y, foot);
-      this.doubts.push(foot.edge, foot.t);
-    }
-    return false;
-  }
-
-  private grow(n: number): void {
-    const more = (a: Float64Array) => {
-      const next = new Float64Array(n);
-      next.set(a);
-      return next;
-    };
-    this.x = more(this.x);
-    this.y = more(this.y);
-    this.d = more(this.d);
-    const has = new Uint8Array(n);
-    has.set(this.has);
-    this.has = has;
-  }
+/** An axis, and whether ways between its nodes were left out. */
+interface Drawn {
+  axis: Axis;
+  isBroken: boolean;
 }
 
-/**
- * Joins the triangles' nodes across their edges.
- * @returns null where new doubts came up and `strict` asks to look again
- */
-function draw(b: Boundary, s: Samples, nodes: TriangleNodes, strict: boolean): Axis | null {
+/** Joins the triangles' nodes across their edges. */
+function draw(b: Boundary, s: Samples, nodes: TriangleNodes): Drawn {
   const { corner, twin, triangles, leaving } = s.tri;
   const x = new GrowingF64(triangles + 64);
   const y = new GrowingF64(triangles + 64);
@@ -205,30 +76,47 @@ function draw(b: Boundary, s: Samples, nodes: TriangleNodes, strict: boolean): A
   const c = new GrowingI32(triangles + 64);
   const left = new GrowingI32(triangles + 64);
   const right = new GrowingI32(triangles + 64);
+  let isBroken = false;
+  const from = { x: 0, y: 0 };
+  const to = { x: 0, y: 0 };
+  const footLeft = newFoot();
+  const footRight = newFoot();
   const split = (n0: number, n1: number, sl: number, sr: number, depth: number): void => {
-    const l = s.edge[sl];
-    const r = s.edge[sr];
     const dx = x.data[n1] - x.data[n0];
     const dy = y.data[n1] - y.data[n0];
     const len = Math.sqrt(dx * dx + dy * dy);
-    if (depth < MAX_HALVINGS && len > 0.02) {
-      const mx = (x.data[n0] + x.data[n1]) / 2;
-      const my = (y.data[n0] + y.data[n1]) / 2;
-      p.x = mx;
-      p.y = my;
-      const isSettled = settleBetween(b, p, l, r, len);
-      const off = Math.max(Math.sqrt((p.x - mx) ** 2 + (p.y - my) ** 2), Math.abs(p.d - (d.data[n0] + d.data[n1]) / 2));
-      const isNear = isSettled && off < 0.5 * len;
+    from.x = x.data[n0];
+    from.y = y.data[n0];
+    to.x = x.data[n1];
+    to.y = y.data[n1];
+    const l = nodes.seen(from, sl, to);
+    const r = nodes.seen(from, sr, to);
+    const mx = (from.x + to.x) / 2;
+    const my = (from.y + to.y) / 2;
+    p.x = mx;
+    p.y = my;
+    const isLong = depth < MAX_HALVINGS && len > SHORT;
+    let isNear = false;
+    let off = 0;
+    if (isLong) {
+      const isSettled = settleBetween(b, p, l, r, len, NaN, footLeft, footRight);
+      // One and the same point of the boundary on both sides, the tip of a needle: no axis.
+      if (isOnePoint(footLeft, footRight)) return;
+      off = Math.max(Math.sqrt((p.x - mx) ** 2 + (p.y - my) ** 2), Math.abs(p.d - (d.data[n0] + d.data[n1]) / 2));
+      isNear = isSettled && off < 0.5 * len;
       if (!isNear) [p.x, p.y] = [mx, my];
-      // Both ends inside, the way between them through a needle of what is not: they are no neighbours.
-      if (!nodes.bothInside(p, sl, sr)) return;
-      if (isNear && off > AXIS_TOLERANCE) {
-        const deeper = nodes.doubt(p, sl, l, r) ? MAX_HALVINGS : depth + 1;
-        const m = add(p.x, p.y, p.d);
-        split(n0, m, sl, sr, deeper);
-        split(m, n1, sl, sr, deeper);
-        return;
-      }
+    }
+    // Both ends inside, the way between them through a needle of what is not: they are no neighbours.
+    if ((isLong || depth === 0) && !nodes.bothInside(p, sl, sr)) {
+      isBroken = true;
+      return;
+    }
+    if (isNear && off > AXIS_TOLERANCE) {
+      const deeper = nodes.doubt(p, sl, l, r) ? MAX_HALVINGS : depth + 1;
+      const m = add(p.x, p.y, p.d);
+      split(n0, m, sl, sr, deeper);
+      split(m, n1, sl, sr, deeper);
+      return;
     }
     a.push(n0);
     c.push(n1);
@@ -270,23 +158,6 @@ function draw(b: Boundary, s: Samples, nodes: TriangleNodes, strict: boolean): A
       h = twin[h % 3 === 0 ? h + 2 : h - 1];
     } while (h >= 0 && h !== first);
   }
-  if (strict && nodes.doubts.length > 0) return null;
-  return { x: x.take(), y: y.take(), d: d.take(), a: a.take(), b: c.take(), left: left.take(), right: right.take() };
-}
-
-/** Centre into p; @returns the radius, or Infinity for three points in line */
-function circumcentre(xy: Float64Array, i: number, j: number, k: number, p: Point): number {
-  const dx = xy[2 * j] - xy[2 * i];
-  const dy = xy[2 * j + 1] - xy[2 * i + 1];
-  const ex = xy[2 * k] - xy[2 * i];
-  const ey = xy[2 * k + 1] - xy[2 * i + 1];
-  const det = dx * ey - dy * ex;
-  if (Math.abs(det) < 1e-14) return Infinity;
-  const bl = dx * dx + dy * dy;
-  const cl = ex * ex + ey * ey;
-  const ox = (ey * bl - dy * cl) / (2 * det);
-  const oy = (dx * cl - ex * bl) / (2 * det);
-  p.x = xy[2 * i] + ox;
-  p.y = xy[2 * i + 1] + oy;
-  return Math.sqrt(ox * ox + oy * oy);
+  const ways = { a: a.take(), b: c.take(), left: left.take(), right: right.take() };
+  return { axis: { x: x.take(), y: y.take(), d: d.take(), ...ways }, isBroken };
 }

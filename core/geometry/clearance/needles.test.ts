@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { seeded } from "../../testing/random.ts";
+import { seeded, star } from "../../testing/random.ts";
 import { insideRegion, regionArea, type Rings, ringsFrom } from "../rings.ts";
 import { SegmentGrid } from "../segmentgrid.ts";
 import { isSound } from "../sound.ts";
@@ -64,6 +64,41 @@ it("of needles and long edges beside short ones: every node and edge of the axis
       const [i, j] = [a[e], b[e]];
       const length = Math.hypot(x[i] - x[j], y[i] - y[j]);
       check((x[i] + x[j]) / 2, (y[i] + y[j]) / 2, (d[i] + d[j]) / 2, `edge ${e}`, 0.01 + 0.1 * length);
+    }
+  }
+});
+
+it("between thin needles of what is not ground, and stars: insets keep their distance and stay inside", () => {
+  let tried = 0;
+  for (let seed = 1; tried < 80; seed++) {
+    const random = seeded(seed);
+    const holes: [number, number][][] = [];
+    for (let k = 0; k < 3; k++) {
+      const [cx, cy, turn] = [12 + 16 * random(), 12 + 16 * random(), 2 * Math.PI * random()];
+      const [length, width] = [3 + 9 * random(), 10 ** (-3 + 2.6 * random())];
+      const at = (u: number, v: number): [number, number] => [
+        cx + u * Math.cos(turn) - v * Math.sin(turn),
+        cy + u * Math.sin(turn) + v * Math.cos(turn),
+      ];
+      holes.push([at(0, 0), at(length, 0), at(length * (0.9 + 0.1 * random()), width)].reverse());
+      holes.push(star(random, 5 + Math.floor(5 * random()), 1, 4, 8 + 24 * random(), 8 + 24 * random()).reverse());
+    }
+    const region = ringsFrom([
+      [
+        [0, 0],
+        [40, 0],
+        [40, 40],
+        [0, 40],
+      ],
+      ...holes,
+    ]);
+    if (!isSound(region)) continue;
+    tried++;
+    const check = checker(region, seed);
+    const c = clearanceOf(region);
+    for (let rho = 0.1; rho < 5; rho += 0.23) {
+      const { rings } = inset(c, rho);
+      for (let i = 0; i < rings.xy.length; i += 2) check(rings.xy[i], rings.xy[i + 1], rho, `${rho} mm in`, 0.006);
     }
   }
 });
