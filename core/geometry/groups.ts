@@ -5,7 +5,8 @@
 export class Groups {
   private readonly of: Int32Array;
   constructor(count: number) {
-    this.of = Int32Array.from({ length: count }, (_, i) => i);
+    this.of = new Int32Array(count);
+    for (let i = 0; i < count; i++) this.of[i] = i;
   }
   /** The thing that stands for the group that i is in. */
   find(i: number): number {

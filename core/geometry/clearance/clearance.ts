@@ -103,10 +103,36 @@ function joinAxes(parts: readonly Axis[]): Axis {
 /** Chords of inset arcs stay this close to the arc, mm. */
 export const INSET_TOLERANCE = 0.002;
 
+/** Curves at a distance inside a region, and a boundary ring that each follows. */
+export interface Inset {
+  rings: Rings;
+  follows: Int32Array;
+}
+
+/** Insets that were read lately, of each axis: choosing, clearing and finishing ask for the same ones. */
+const lately = new WeakMap<Axis, Map<string, Inset>>();
+/** How many of them, and how many points, are held at most for an axis. */
+const MOST_INSETS = 64;
+const MOST_POINTS = 500_000;
+
 /**
  * The curves at distance `rho` inside the region, the region beyond on their left; `follows` names a boundary ring of
- * each.
+ * each. Not to be changed: the next who asks is given the same.
  */
-export function inset(c: Clearance, rho: number, tolerance = INSET_TOLERANCE): { rings: Rings; follows: Int32Array } {
-  return insetRings(c.boundary, c.axis, c.widestAt, rho, tolerance);
+export function inset(c: Clearance, rho: number, tolerance = INSET_TOLERANCE): Inset {
+  let held = lately.get(c.axis);
+  if (!held) lately.set(c.axis, (held = new Map()));
+  const key = `${rho} ${tolerance}`;
+  const found = held.get(key) ?? insetRings(c.boundary, c.axis, c.widestAt, rho, tolerance);
+  // The newest last.
+  held.delete(key);
+  held.set(key, found);
+  let points = 0;
+  for (const { rings } of held.values()) points += rings.xy.length / 2;
+  for (const [oldest, { rings }] of held) {
+    if ((points <= MOST_POINTS && held.size <= MOST_INSETS) || held.size === 1) break;
+    held.delete(oldest);
+    points -= rings.xy.length / 2;
+  }
+  return found;
 }

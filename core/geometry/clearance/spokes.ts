@@ -1,0 +1,129 @@
+import Flatbush from "flatbush";
+import { hypot } from "../../hypot.ts";
+import { type Boundary, type Foot, newFoot, walkToFoot } from "./boundary.ts";
+
+/** All round, radians. */
+export const TURN = 2 * Math.PI;
+/** Feet that are one may seem to stand so much the other way round. */
+const ROUNDING = 1e-3;
+
+/** A straight way along the axis, and the boundary's edges that lie on its left and on its right. */
+export interface Way {
+  left: number;
+  right: number;
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+}
+
+/** Straight ways from places on the axis to their feet on the boundary, and what lies between them. */
+export class Spokes {
+  private readonly from = newFoot();
+  private readonly to = newFoot();
+  constructor(private readonly boundary: Boundary) {}
+
+  /** Between a way along the axis and its feet on both sides, mm². */
+  area({ left, right, x0, y0, x1, y1 }: Way): number {
+    return this.onLeft(left, x0, y0, x1, y1) + this.onLeft(right, x1, y1, x0, y0);
+  }
+
+  /** What of that no disc covers, looked at along spokes so far apart, mm². */
+  uncovered({ left, right, x0, y0, x1, y1 }: Way, discs: Discs, apart: number): number {
+    const steps = Math.max(1, Math.ceil(hypot(x1 - x0, y1 - y0) / apart));
+    const at = (k: number): [number, number] => [x0 + ((x1 - x0) * k) / steps, y0 + ((y1 - y0) * k) / steps];
+    let area = 0;
+    for (let k = 0; k < steps; k++) {
+      const [p, q, m] = [at(k), at(k + 1), at(k + 0.5)];
+      for (const [edge, [px, py], [qx, qy]] of [
+        [left, p, q],
+        [right, q, p],
+      ] as const) {
+        const whole = this.onLeft(edge, px, py, qx, qy);
+        walkToFoot(this.boundary, edge, ...m, this.to);
+        const [ux, uy] = [this.to.x - m[0], this.to.y - m[1]];
+        const long = hypot(ux, uy);
+        // How wide it is at the axis; what is left of the whole lies at the foot.
+        const wide = long > 0 ? Math.abs((qx - px) * uy - (qy - py) * ux) / long : 0;
+        const atAxis = Math.min(1, (wide * long) / (2 * whole || 1));
+        area += whole * discs.open(...m, this.to.x, this.to.y, atAxis);
+      }
+    }
+    return area;
+  }
+
+  /** A place's foot near an edge; good until the next is asked for. */
+  foot(edge: number, x: number, y: number): Readonly<Foot> {
+    walkToFoot(this.boundary, edge, x, y, this.to);
+    return this.to;
+  }
+
+  /** From a place's foot on one edge anticlockwise to its foot on another. */
+  angle(one: number, other: number, x: number, y: number): number {
+    const { from, to, boundary } = this;
+    walkToFoot(boundary, one, x, y, from);
+    walkToFoot(boundary, other, x, y, to);
+    const turn = Math.atan2(to.y - y, to.x - x) - Math.atan2(from.y - y, from.x - x);
+    const angle = ((turn % TURN) + TURN) % TURN;
+    return angle > TURN - ROUNDING ? 0 : angle;
+  }
+
+  private onLeft(edge: number, x0: number, y0: number, x1: number, y1: number): number {
+    const { from, to, boundary } = this;
+    walkToFoot(boundary, edge, x0, y0, from);
+    walkToFoot(boundary, edge, x1, y1, to);
+    // The quadrangle's diagonals.
+    return ((to.x - x0) * (from.y - y1) - (to.y - y0) * (from.x - x1)) / 2;
+  }
+}
+
+/** Discs of one radius. */
+export class Discs {
+  private readonly index: Flatbush;
+  constructor(
+    private readonly centres: readonly { x0: number; y0: number }[],
+    private readonly radius: number,
+  ) {
+    this.index = new Flatbush(centres.length);
+    for (const { x0, y0 } of centres) this.index.add(x0 - radius, y0 - radius, x0 + radius, y0 + radius);
+    this.index.finish();
+  }
+
+  /** Whether any of them may cover something that is no farther from a way than `reach`. */
+  areNear({ x0, y0, x1, y1 }: Way, reach: number): boolean {
+    const [left, right] = [Math.min(x0, x1) - reach, Math.max(x0, x1) + reach];
+    const [low, high] = [Math.min(y0, y1) - reach, Math.max(y0, y1) + reach];
+    return this.index.search(left, low, right, high).length > 0;
+  }
+
+  /**
+   * The share of a strip along a straight line that no disc covers.
+   * @param atStart its width at the beginning, as a share of the width there and at the end together
+   */
+  open(x0: number, y0: number, x1: number, y1: number, atStart: number): number {
+    const [dx, dy] = [x1 - x0, y1 - y0];
+    const square = dx * dx + dy * dy;
+    const covered: [number, number][] = [];
+    const near = this.index.search(Math.min(x0, x1), Math.min(y0, y1), Math.max(x0, x1), Math.max(y0, y1));
+    for (const i of near) {
+      const [cx, cy] = [this.centres[i].x0 - x0, this.centres[i].y0 - y0];
+      // Where the line passes the middle of the disc, and how far before and after that it is inside, in its lengths.
+      const middle = square > 0 ? (cx * dx + cy * dy) / square : 0;
+      const off = (cx - middle * dx) ** 2 + (cy - middle * dy) ** 2;
+      if (off >= this.radius ** 2) continue;
+      const half = square > 0 ? Math.sqrt((this.radius ** 2 - off) / square) : Infinity;
+      covered.push([middle - half, middle + half]);
+    }
+    covered.sort((p, q) => p[0] - q[0]);
+    // From the beginning up to f, as a share of the whole.
+    const upTo = (f: number) => 2 * atStart * f + (1 - 2 * atStart) * f * f;
+    let open = 0;
+    let at = 0;
+    for (const [low, high] of covered) {
+      if (low >= 1) break;
+      if (low > at) open += upTo(low) - upTo(at);
+      at = Math.max(at, Math.min(1, high));
+    }
+    return open + upTo(1) - upTo(at);
+  }
+}

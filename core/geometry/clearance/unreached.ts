@@ -1,0 +1,129 @@
+import { Groups } from "../groups.ts";
+import type { Clearance } from "./clearance.ts";
+import type { Axis } from "./graph.ts";
+import { Discs, Spokes, TURN, type Way } from "./spokes.ts";
+
+/** Where discs may cover the same, ways from the axis to the boundary are looked along, so far apart, in radii. */
+const APART = 0.1;
+
+/**
+ * The area of a region that a round cutter does not reach: what its opening leaves of the region (J. Serra, "Image
+ * Analysis and Mathematical Morphology", 1982). Where the axis is nearer to the edge than the radius the cutter's
+ * centre does not come; what lies between the axis and its feet there is left, less what discs cover that stand where
+ * the axis passes the radius.
+ * @param radius mm
+ * @returns mm²
+ */
+export function unreachedArea(clearance: Clearance, radius: number): number {
+  const { axis, boundary } = clearance;
+  const { x, y, d } = axis;
+  const { beside, round, near } = areasOf(clearance);
+  const spokes = new Spokes(boundary);
+  let area = 0;
+  for (const { edges, ends, nodes } of narrowPieces(axis, radius)) {
+    const stumps = ends.map((e) => stumpOf(axis, e, radius));
+    if (stumps.length <= 1) {
+      const whole =
+        edges.reduce((sum, e) => sum + beside[e], 0) +
+        nodes.reduce((sum, i) => sum + round[i], 0) +
+        stumps.reduce((sum, s) => sum + spokes.area(s), 0);
+      const covered = stumps.reduce((sum, s) => sum + spokes.angle(s.right, s.left, s.x0, s.y0), 0);
+      area += Math.max(0, whole - (radius * radius * covered) / 2);
+      continue;
+    }
+    const discs = new Discs(stumps, radius);
+    for (const e of edges) {
+      const way = wayOf(axis, e);
+      const isNear = discs.areNear(way, Math.max(d[axis.a[e]], d[axis.b[e]]));
+      area += isNear ? spokes.uncovered(way, discs, APART * radius) : beside[e];
+    }
+    for (const stump of stumps) area += spokes.uncovered(stump, discs, APART * radius);
+    for (const i of nodes)
+      if (round[i] > 0) {
+        // As much of it as in the direction of one of the feet beside it, from the node on wider and wider.
+        const { x: fx, y: fy } = spokes.foot(near[i], x[i], y[i]);
+        area += round[i] * discs.open(x[i], y[i], fx, fy, 0);
+      }
+  }
+  return area;
+}
+
+/** What is connected of an axis where it is nearer to the boundary than a radius. */
+interface Narrow {
+  nodes: number[];
+  /** edges of it that lie there */
+  edges: number[];
+  /** those that lead out of it */
+  ends: number[];
+}
+
+function narrowPieces({ a, b, d }: Axis, radius: number): Iterable<Narrow> {
+  const groups = new Groups(d.length);
+  for (let e = 0; e < a.length; e++) if (d[a[e]] < radius && d[b[e]] < radius) groups.join(a[e], b[e]);
+  // By the node that stands for each.
+  const pieces = new Map<number, Narrow>();
+  const pieceAt = (node: number): Narrow => {
+    const key = groups.find(node);
+    let piece = pieces.get(key);
+    if (!piece) pieces.set(key, (piece = { nodes: [], edges: [], ends: [] }));
+    return piece;
+  };
+  for (let i = 0; i < d.length; i++) if (d[i] < radius) pieceAt(i).nodes.push(i);
+  for (let e = 0; e < a.length; e++) {
+    const [isIn, isToIn] = [d[a[e]] < radius, d[b[e]] < radius];
+    if (isIn && isToIn) pieceAt(a[e]).edges.push(e);
+    else if (isIn || isToIn) pieceAt(isIn ? a[e] : b[e]).ends.push(e);
+  }
+  return pieces.values();
+}
+
+const wayOf = ({ x, y, a, b, left, right }: Axis, e: number): Way => ({
+  left: left[e],
+  right: right[e],
+  x0: x[a[e]],
+  y0: y[a[e]],
+  x1: x[b[e]],
+  y1: y[b[e]],
+});
+
+/** The part of an edge that leads out of a narrow piece which lies in it, from its outer end. */
+function stumpOf(axis: Axis, e: number, radius: number): Way {
+  const { a, b, d } = axis;
+  const { left, right, x0, y0, x1, y1 } = wayOf(axis, e);
+  const f = (radius - d[a[e]]) / (d[b[e]] - d[a[e]]);
+  const [x, y] = [x0 + f * (x1 - x0), y0 + f * (y1 - y0)];
+  if (d[b[e]] < radius) return { left, right, x0: x, y0: y, x1, y1 };
+  return { left: right, right: left, x0: x, y0: y, x1: x0, y1: y0 };
+}
+
+/** Areas between an axis and the boundary, mm². */
+interface Areas {
+  /** between each edge of the axis and its feet on both sides */
+  beside: Float64Array;
+  /** round each node where no edge of the axis leads: in round ends, and in blunt corners */
+  round: Float64Array;
+  /** an edge of the boundary that each node is beside */
+  near: Int32Array;
+}
+
+const held = new WeakMap<Axis, Areas>();
+
+function areasOf({ axis, boundary }: Clearance): Areas {
+  const known = held.get(axis);
+  if (known) return known;
+  const { x, y, d, a, b, left, right } = axis;
+  const spokes = new Spokes(boundary);
+  const beside = Float64Array.from(a, (_, e) => spokes.area(wayOf(axis, e)));
+  // What of a turn no edge of the axis leads through: those between its feet on the right and on the left do.
+  const rest = new Float64Array(d.length).fill(TURN);
+  const near = new Int32Array(d.length);
+  for (let e = 0; e < a.length; e++) {
+    rest[a[e]] -= spokes.angle(right[e], left[e], x[a[e]], y[a[e]]);
+    rest[b[e]] -= spokes.angle(left[e], right[e], x[b[e]], y[b[e]]);
+    near[a[e]] = near[b[e]] = left[e];
+  }
+  const round = rest.map((angle, i) => (angle < TURN ? (d[i] * d[i] * Math.max(0, angle)) / 2 : 0));
+  const areas = { beside, round, near };
+  held.set(axis, areas);
+  return areas;
+}
