@@ -197,6 +197,11 @@ export interface CutKind<S = Settings, R extends Takes = Takes> {
    * where only planning tells.
    */
   estimate?(inputs: CutInputs<R>, settings: S): number;
+  /**
+   * What that comes to at least after the cuts before it, told in no time, s: sets of cutters that are too slow by this
+   * alone are looked at no further.
+   */
+  atLeast?(inputs: CutInputs<R>, settings: S): number;
   /** What it leaves of what it is to take, after the cuts that help it: cutters are chosen by this and by time. */
   left?(inputs: CutInputs<R>, settings: S): Left;
 }

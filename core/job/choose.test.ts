@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { cutterIn } from "../cutters/rack.ts";
-import type { Cutter } from "../cutters/profile.ts";
+import { type Cutter, describeCutters } from "../cutters/profile.ts";
 import { Kept } from "../kept.ts";
-import { estimateWith, secondsWith, setsOfFlats, toPlan } from "../testing/choosing.ts";
+import { estimateWith, lastOf, secondsWith, setsOfFlats, toPlan } from "../testing/choosing.ts";
 import { begun, SHOP } from "../testing/shop.ts";
 import { seeded } from "../testing/random.ts";
 import type { Raster } from "../picture/raster.ts";
@@ -67,6 +67,21 @@ describe("clearing cutters by themselves", () => {
       // One cutter for everything would often take much longer.
       expect(others).toBeGreaterThan(outcome === "raised" ? 4 : 0);
     });
+
+  it("takes no less time for the second of two than is told before anything is planned", () => {
+    let said = 0;
+    for (const outcome of ["sign", "raised", "pocket"])
+      for (let seed = 1; seed <= 4; seed++) {
+        const { job, planning } = toPlan(outcome, picture(100 * seed + outcome.length), STOCK);
+        for (const set of setsOfFlats().filter((s) => s.length === 2)) {
+          const { least, taken } = lastOf(job, planning, set);
+          expect(least, `${outcome}, seed ${seed}, ${describeCutters(set)}`).toBeLessThan(taken + 0.01);
+          if (least > 0.2 * taken) said++;
+        }
+      }
+    // It says something.
+    expect(said).toBeGreaterThan(20);
+  });
 
   it("are none where there are none in the rack, and leave a job without a carve as it is", () => {
     const raster = picture(5);

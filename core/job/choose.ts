@@ -11,7 +11,7 @@ import type { BoardJob, JobCut } from "./document.ts";
 import { takeCutters } from "./edit.ts";
 import type { Made } from "./graph.ts";
 import { isMore, leavesMore } from "./leaves.ts";
-import { estimateCut, leftByCut, planCuts, type Planning } from "./plan.ts";
+import { estimateCut, leastOfCut, leftByCut, planCuts, type Planning } from "./plan.ts";
 import { withChanges } from "./prove.ts";
 import type { Files } from "./tools.ts";
 
@@ -59,11 +59,10 @@ export interface Choosing {
 /** Cutters of a rack that are tried at most: more, and they are taken evenly by their size. */
 const MOST_CUTTERS = 10;
 /**
- * The set that is estimated best is planned, and further ones, so many at most, while their estimate is below this
- * share of the fastest planned time. Estimates of what comes before one and the same cut err alike: a further set has
- * to promise more than a change of cutters is worth. Those of a cut's own cutter do not: a close second may be faster.
+ * The set that is estimated best is planned, and further ones, so many at most, whose estimates are within this of its
+ * own: those of what comes before one and the same cut err alike, those of a cut's own cutter less so.
  */
-const NEAR = { helpers: 0.97, own: 1.05 };
+const NEAR = { helpers: 1.02, own: 1.03 };
 const MOST_PLANNED = 5;
 /** A set with fewer cutters is taken where it takes no longer than this share: each change is one more to get wrong. */
 const WORTH_A_CHANGE = 1.03;
@@ -202,7 +201,9 @@ function planned(sets: Sets, possible: readonly Tried[], near: number): Tried[] 
   const done = new Map<Tried, Tried>();
   for (const t of possible) {
     const fastest = Math.min(...[...done.values()].map((p) => p.seconds));
-    if (Number.isFinite(fastest) && (t.seconds > near * fastest || done.size >= MOST_PLANNED)) break;
+    if (Number.isFinite(fastest) && (t.seconds > near * possible[0].seconds || done.size >= MOST_PLANNED)) break;
+    // More cutters that promise no less time than fewer.
+    if ([...done.keys()].some((p) => p.cutters.length < t.cutters.length)) continue;
     done.set(t, sets.planned(t));
   }
   const all = possible.map((t) => done.get(t) ?? t).filter((t) => Number.isFinite(t.seconds));
@@ -260,17 +261,19 @@ class Sets {
     return { cutters, seconds: isStopped ? Infinity : this.total(parts), left, isPlanned: true };
   }
 
-  /** What two cutters come to without what the second one itself takes, s. */
+  /** What two cutters come to with no more of the second one than it has to do at least, s. */
   atLeast(first: Cutter, next: Cutter): number {
-    const seconds = (cutters: Cutter[], is: (c: JobCut) => boolean) => {
+    const seconds = (tell: typeof estimateCut, cutters: Cutter[], is: (c: JobCut) => boolean) => {
       const job = this.withCutters(cutters);
-      return estimateCut(job, this.ours(job).find(is)!.id, this.planning) ?? 0;
+      return tell(job, this.ours(job).find(is)!.id, this.planning) ?? 0;
     };
+    const isNext = (c: JobCut) => c.id !== this.cut.id && sameCutter(c.cutter, next);
     const parts = [
-      { cutter: first, seconds: seconds([first], (c) => sameCutter(c.cutter, first)) },
-      { cutter: next, seconds: LEAST_SECOND },
+      { cutter: first, seconds: seconds(estimateCut, [first], (c) => sameCutter(c.cutter, first)) },
+      { cutter: next, seconds: Math.max(LEAST_SECOND, seconds(leastOfCut, [first, next], isNext)) },
     ];
-    if (!this.way.own) parts.push({ cutter: this.cut.cutter, seconds: seconds([next], (c) => c.id === this.cut.id) });
+    if (!this.way.own)
+      parts.push({ cutter: this.cut.cutter, seconds: seconds(estimateCut, [next], (c) => c.id === this.cut.id) });
     return this.total(parts);
   }
 

@@ -145,12 +145,21 @@ export function planCuts(
 export const estimateCut = (job: BoardJob, id: string, planning: Planning): number | null =>
   asked(job, id, planning, "estimate");
 
+/** How long a cut would take at least, s; null where its kind cannot tell or nothing is to be cut. */
+export const leastOfCut = (job: BoardJob, id: string, planning: Planning): number | null =>
+  asked(job, id, planning, "atLeast");
+
 /** What a cut would leave, found without planning it; null where its kind cannot tell or nothing is to be cut. */
 export const leftByCut = (job: BoardJob, id: string, planning: Planning): Left | null =>
   asked(job, id, planning, "left");
 
 /** What a kind of cut tells without planning, kept. */
-function asked<K extends "estimate" | "left">(job: BoardJob, id: string, { makings, kept }: Planning, what: K) {
+function asked<K extends "estimate" | "atLeast" | "left">(
+  job: BoardJob,
+  id: string,
+  { makings, kept }: Planning,
+  what: K,
+) {
   const cut = job.cuts.find((c) => c.id === id)!;
   const kind = cutKind(cut.kind);
   const { context, values } = contexts(job, strokesIn({ makings, kept })).get(id)!;

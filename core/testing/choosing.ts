@@ -5,7 +5,7 @@ import { choosable } from "../cuts/register.ts";
 import type { BoardJob, JobCut, StockSettings } from "../job/document.ts";
 import { takeCutters } from "../job/edit.ts";
 import type { Made } from "../job/graph.ts";
-import { estimateCut, planCuts, type Planning } from "../job/plan.ts";
+import { estimateCut, leastOfCut, planCuts, type Planning } from "../job/plan.ts";
 import { totalSeconds, withChanges } from "../job/prove.ts";
 import { onePicture } from "../job/tools.ts";
 import { Kept } from "../kept.ts";
@@ -70,4 +70,12 @@ export function estimateWith(job: BoardJob, planning: Planning, cutters: readonl
     own.machine,
     parts.filter((p) => p.seconds > 0),
   );
+}
+
+/** What the last of some cutters takes at least, and what it takes planned, s. */
+export function lastOf(job: BoardJob, planning: Planning, cutters: Cutter[]): { least: number; taken: number } {
+  const own = withCutters(job, cutters);
+  const { id } = own.cuts.findLast((c) => c.target)!;
+  const [{ seconds }] = planCuts(own, planning, (c) => c.id === id);
+  return { least: leastOfCut(own, id, planning)!, taken: seconds };
 }

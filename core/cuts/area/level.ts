@@ -1,5 +1,6 @@
 import type { Clearance } from "../../geometry/clearance/clearance.ts";
 import type { Leeway } from "../../geometry/leeway.ts";
+import type { Reach } from "./reached.ts";
 
 /** One depth of an area that is cleared in steps. */
 export interface Level {
@@ -23,6 +24,8 @@ export interface AreaPlan {
   centre: boolean;
   /** whether ring paths go against the usual, climbing way */
   conventional: boolean;
+  /** earlier cutters, and how far they keep from the walls at the floor */
+  before?: readonly Reach[];
   /** whether nothing is left to cut at a place with clearance d at this level: an earlier cutter took it */
   done?: (x: number, y: number, d: number, level: Level) => Leeway;
 }

@@ -8,6 +8,12 @@ import { SegmentGrid } from "../../geometry/segmentgrid.ts";
  */
 export type Reached = (x: number, y: number, d: number, by: number) => Leeway;
 
+/** A cutter, and how far its centre keeps from the walls, mm. */
+export interface Reach {
+  radius: number;
+  from: number;
+}
+
 /** Places out of reach are told so far ahead at most, mm: looking farther costs more than it saves. */
 const AHEAD = 1;
 
@@ -16,17 +22,18 @@ const AHEAD = 1;
  * the radius.
  * @returns null when none reaches anything
  */
-export function reachedBy(c: Clearance, cutters: readonly { radius: number; from: number }[]): Reached | null {
-  const parts = cutters
-    .filter((q) => q.from < c.widest)
-    .map((q) => ({ ...q, grid: new SegmentGrid(inset(c, q.from).rings) }));
+export function reachedBy(c: Clearance, cutters: readonly Reach[]): Reached | null {
+  const parts = cutters.filter((q) => q.from < c.widest).map((q) => ({ ...q, grid: null as SegmentGrid | null }));
   if (parts.length === 0) return null;
   return (x, y, d, by) => {
     let leeway = -Infinity;
-    for (const { radius, from, grid } of parts) {
-      const within = radius - by;
+    for (const part of parts) {
+      const within = part.radius - by;
       if (within <= 0) continue;
-      leeway = Math.max(leeway, d >= from ? Infinity : within - grid.distance(x, y, within + AHEAD, within));
+      // Far inside nobody asks how far away the centre's edge is.
+      if (d >= part.from) return Infinity;
+      part.grid ??= new SegmentGrid(inset(c, part.from).rings);
+      leeway = Math.max(leeway, within - part.grid.distance(x, y, within + AHEAD, within));
       if (leeway > 0) break;
     }
     return leeway;
@@ -34,7 +41,7 @@ export function reachedBy(c: Clearance, cutters: readonly { radius: number; from
 }
 
 /** Along a wall both cutters cut the same line: less than this left beside it, mm, is nothing left. */
-const SLIVER = 0.01;
+export const SLIVER = 0.01;
 
 /** Whether a cutter of this radius has nothing left to cut at a place with clearance d. */
 export const isDone = (reached: Reached, radius: number, x: number, y: number, d: number): Leeway =>

@@ -5,6 +5,7 @@ import { ringCount } from "../../geometry/rings.ts";
 import { cutAlong, loopOf, rotate } from "../../toolpath/loops.ts";
 import { nearestOrder } from "../../toolpath/order.ts";
 import { openRuns } from "../../toolpath/stretches.ts";
+import type { Kept } from "../../kept.ts";
 import type { Ground } from "./ground.ts";
 import type { AreaPlan, Level } from "./level.ts";
 import { pipsOf } from "./pips.ts";
@@ -30,8 +31,8 @@ const TOGETHER = 1.5;
  * @param levels all of them as far from the edge as the last
  * @returns whether anything was left
  */
-export function clearRests(g: Ground, levels: readonly Level[]): boolean {
-  const corners = restsOf(g.p, levels[levels.length - 1]);
+export function clearRests(g: Ground, levels: readonly Level[], kept: Kept): boolean {
+  const corners = restsOf(g.p, levels[levels.length - 1], kept);
   const starts = corners.map(([r]) => ({ x0: r.x[0], y0: r.y[0], x1: r.x[0], y1: r.y[0] }));
   for (const { index } of nearestOrder(starts, g.w.x, g.w.y))
     for (const level of levels) {
@@ -41,15 +42,28 @@ export function clearRests(g: Ground, levels: readonly Level[]): boolean {
   return corners.length > 0;
 }
 
-/** What is left on the floor, by the corners that it lies in, each in the order in which it is cut. */
-export const restsOf = (p: AreaPlan, floor: Level): Run[][] =>
-  p.done ? cornersOf(runsOf(p, floor), TOGETHER * p.stepover) : [];
+/** Pairs of cutters of which it is kept what the second takes: choosing tries no more than a few. */
+const RESTS = 8;
+
+/**
+ * What is left on the floor, by the corners that it lies in, each in the order in which it is cut; kept: telling how
+ * long it takes and planning it ask for the same.
+ */
+export const restsOf = (p: AreaPlan, floor: Level, kept: Kept): readonly Run[][] =>
+  kept.of<readonly unknown[], readonly Run[][]>(
+    "rests",
+    [p.c, p.radius, p.stepover, p.before, floor],
+    () => (p.done ? cornersOf(runsOf(p, floor), TOGETHER * p.stepover) : []),
+    RESTS,
+  );
 
 /** Every stretch that is left on the floor. */
 function runsOf(p: AreaPlan, floor: Level): Run[] {
   const out: Run[] = [];
   for (let step = 0; floor.from + step * p.stepover < p.c.widest; step++) {
     const d = floor.from + step * p.stepover;
+    // Told by the clearance alone: so far inside earlier cutters were everywhere.
+    if (p.done!(p.c.axis.x[0], p.c.axis.y[0], d, floor) === Infinity) break;
     const { rings } = inset(p.c, d);
     for (let k = 0; k < ringCount(rings); k++)
       for (const { x, y } of openRuns(rings.xy, rings.starts[k], rings.starts[k + 1], (u, v) =>

@@ -7,12 +7,13 @@ import { moveSeconds } from "../../toolpath/time.ts";
 import { NEAR, RAPID, ToolpathWriter } from "../../toolpath/toolpath.ts";
 import type { CutInputs, Rates } from "../kind.ts";
 import type { AreaPlan, Level } from "./level.ts";
+import { SLIVER } from "./reached.ts";
 import { LONGEST_WAY } from "./ground.ts";
 import { Parts } from "./parts.ts";
 import { pipsOf } from "./pips.ts";
 import { restsOf } from "./rests.ts";
 import { leastRamp, wayLength } from "./sink.ts";
-import { liftSeconds, surveyIn } from "./survey.ts";
+import { liftSeconds, type Survey, surveyIn } from "./survey.ts";
 import { hypot } from "../../hypot.ts";
 
 /** What telling the time of an area looks at. */
@@ -37,6 +38,8 @@ const LINKS = 1.05;
 const PIP_TRAVEL = 3;
 /** Of the stretches of a corner after its first, level by level, this share is lifted to; the others are gone to. */
 const LIFTS_WITHIN = 0.5;
+/** Rests are run round bends and begin and end at rest: so much longer than straight on, at least. */
+const ROUND = 1.2;
 /** A short stretch begins and ends at rest: it costs so much more, s. */
 const START = 0.12;
 
@@ -79,7 +82,7 @@ export function areaSeconds(inputs: Inputs, s: Rates, { region, area, levels, is
 /** How long it takes to cut what earlier cutters leave, s. */
 function restSeconds(inputs: Inputs, s: Rates, area: AreaPlan, levels: readonly Level[], rate: number): number {
   const lowest = levels[levels.length - 1];
-  const corners = restsOf(area, lowest);
+  const corners = restsOf(area, lowest, inputs.kept);
   const runs = corners.flat();
   const along = runs.reduce((sum, run) => sum + wayLength(run.x, run.y) / rate + START, 0);
   const within = LIFTS_WITHIN * (levels.length * runs.length - corners.length);
@@ -93,6 +96,31 @@ function restSeconds(inputs: Inputs, s: Rates, area: AreaPlan, levels: readonly 
     within * lift(PIP_TRAVEL * area.radius) +
     (solid.length * ramps) / rate
   );
+}
+
+/**
+ * How long it takes at least to cut what earlier cutters leave, s: where its centre has something left to cut,
+ * a stepover apart at full feed, and a lift to every corner that it goes farther into. What a cutter has done for a
+ * narrower one is where its own centre went and what they differ by about that (J. Steiner, "Über parallele Flächen",
+ * 1840).
+ */
+export function restAtLeast(inputs: Inputs, s: Rates, { region, area, levels }: AreaWork): number {
+  const survey = surveyIn(inputs, region);
+  const lowest = levels[levels.length - 1];
+  const dones = (area.before ?? []).map(({ radius, from }) => {
+    const by = radius - area.radius;
+    return survey.area(from) + by * survey.length(from) + Math.PI * by * by * survey.pieces(from);
+  });
+  const left = Math.max(0, survey.area(lowest.from) - Math.max(0, ...dones));
+  const along = (60 * ROUND * left) / (area.stepover * s.feed);
+  return levels.length * along + cornersLeft(survey, area) * liftSeconds(inputs.machine, -lowest.z1, 0);
+}
+
+/** Corners that a cutter goes farther into than those before it. */
+function cornersLeft(survey: Survey, { before = [], radius }: AreaPlan): number {
+  const [nearest] = [...before].sort((p, q) => p.from - q.from);
+  // Where the clearance falls by f along the axis the centre goes farther by (1 / f − 1) of what it is narrower.
+  return nearest ? survey.corners(nearest.from, 1 / (1 + SLIVER / (nearest.radius - radius))) : 0;
 }
 
 /** Way from one group of rings to the next, mm. */

@@ -16,8 +16,14 @@ import { hypot } from "../../hypot.ts";
 export interface Survey {
   /** length of the curves this far inside the region, mm */
   length(d: number): number;
+  /** of what lies this far inside the region, mm² */
+  area(d: number): number;
   /** how many curves there are this far inside the region, islands' left out */
   curves(d: number): number;
+  /** pieces that lie this far inside the region, less the islands in them: its Euler characteristic */
+  pieces(d: number): number;
+  /** ways along the axis that lead outwards at this distance, where it falls by less than `steepest` along them */
+  corners(d: number, steepest: number): number;
   /** groups of rings that begin in solid stock: rings a step apart from a distance inwards, each group round one top */
   groups(from: number, step: number): number;
 }
@@ -32,14 +38,30 @@ export const surveyIn = (inputs: Pick<CutInputs, "kept" | "clearance">, region: 
 function surveyOf(c: Clearance): Survey {
   const at = Float64Array.from({ length: MEASURED + 1 }, (_, k) => c.widest * (k / MEASURED) ** 1.5);
   const lengths = insetLengths(c, at.subarray(0, MEASURED));
+  // From each distance inwards, the curves' lengths added up.
+  const areas = new Float64Array(MEASURED + 1);
+  for (let k = MEASURED - 1; k >= 0; k--)
+    areas[k] = areas[k + 1] + ((at[k + 1] - at[k]) * (lengths[k] + (lengths[k + 1] ?? 0))) / 2;
   const tops = topsOf(c);
+  /** The last distance measured before d, and the share of the way on to the next one. */
+  const placeOf = (d: number): { k: number; f: number } => {
+    const k = Math.min(MEASURED - 1, Math.floor(MEASURED * (Math.max(0, d) / c.widest) ** (2 / 3)));
+    return { k, f: Math.min(1, Math.max(0, (d - at[k]) / (at[k + 1] - at[k]))) };
+  };
+  const length = (d: number): number => {
+    if (!(d < c.widest)) return 0;
+    const { k, f } = placeOf(d);
+    return lengths[k] + f * ((lengths[k + 1] ?? 0) - lengths[k]);
+  };
   return {
-    length(d) {
+    length,
+    area(d) {
       if (!(d < c.widest)) return 0;
-      const k = Math.min(MEASURED - 1, Math.floor(MEASURED * (Math.max(0, d) / c.widest) ** (2 / 3)));
-      const f = Math.min(1, Math.max(0, (d - at[k]) / (at[k + 1] - at[k])));
-      return lengths[k] + f * ((lengths[k + 1] ?? 0) - lengths[k]);
+      const { k } = placeOf(d);
+      return areas[k + 1] + ((at[k + 1] - d) * (length(d) + (lengths[k + 1] ?? 0))) / 2;
     },
+    pieces: (d) => piecesOf(c, d),
+    corners: (d, steepest) => cornersOf(c, d, steepest),
     curves: (d) => tops.filter((t) => t.top > d && t.saddle <= d).length,
     groups(from, step) {
       const ring = (d: number) => Math.floor((d - from) / step);
@@ -73,6 +95,26 @@ function topsOf({ axis }: Clearance): Top[] {
   }
   for (let i = 0; i < n; i++) if (groups.find(i) === i) tops.push({ top: axis.d[i], saddle: 0 });
   return tops;
+}
+
+/** The axis has the shape of what lies about it: as many pieces, with as many ways round. */
+function piecesOf({ axis }: Clearance, at: number): number {
+  const { a, b, d } = axis;
+  let count = 0;
+  for (const there of d) if (there >= at) count++;
+  for (let e = 0; e < a.length; e++) if (d[a[e]] >= at && d[b[e]] >= at) count--;
+  return count;
+}
+
+function cornersOf({ axis, kept }: Clearance, at: number, steepest: number): number {
+  const { x, y, d, a, b } = axis;
+  let count = 0;
+  for (let e = 0; e < a.length; e++) {
+    if (!kept[e] || d[a[e]] < at === d[b[e]] < at) continue;
+    const fall = Math.abs(d[a[e]] - d[b[e]]);
+    if (fall < steepest * hypot(x[a[e]] - x[b[e]], y[a[e]] - y[b[e]])) count++;
+  }
+  return count;
 }
 
 /** Stretches of the curves this far inside a region: how much of them is left, by places looked at along them. */

@@ -80,5 +80,6 @@ export const clear = defineCut({
   intent: (_s, c) => ({ depth: targetFloor(c), through: false }),
   sample: { cutter: "flat:3", helps: { kind: "vcarve", cutter: "v:60:12" } },
   estimate: work("estimate"),
+  atLeast: work("atLeast"),
   plan: work("plan"),
 });

@@ -4,11 +4,11 @@ import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import { Ground } from "../area/ground.ts";
-import { type AreaPlan, levels } from "../area/level.ts";
-import { isDone, type Reached, reachedBy } from "../area/reached.ts";
+import { type AreaPlan, levels as levelsTo } from "../area/level.ts";
+import { isDone, type Reach, type Reached, reachedBy } from "../area/reached.ts";
 import { clearRests } from "../area/rests.ts";
 import { clearRings } from "../area/rings.ts";
-import { areaSeconds, type AreaWork } from "../area/seconds.ts";
+import { areaSeconds, type AreaWork, restAtLeast } from "../area/seconds.ts";
 import { safeStepover, slopeOf } from "../fields.ts";
 import { settingsOf, type Note, type Planned } from "../kind.ts";
 import { carveRegion } from "../vcarve/border.ts";
@@ -32,14 +32,12 @@ function toClear(
     return own ? [{ radius: profileOf(e.cutter).radius, stepdown: own.stepdown, leave: own.leave }] : [];
   });
   // The wall slopes, so that each depth has its own reach.
-  const openedAt = (depth: number) =>
-    reachedBy(
-      c,
-      before.map((q) => ({
-        radius: q.radius,
-        from: carve.r(levelBelow(floor, q.stepdown, depth)) + q.radius + q.leave,
-      })),
-    );
+  const reachesAt = (depth: number): Reach[] =>
+    before.map((q) => ({
+      radius: q.radius,
+      from: carve.r(levelBelow(floor, q.stepdown, depth)) + q.radius + q.leave,
+    }));
+  const openedAt = (depth: number) => reachedBy(c, reachesAt(depth));
   const opened = new Map<number, Reached | null>();
   const reachedAt = (depth: number): Reached | null => {
     if (!opened.has(depth)) opened.set(depth, openedAt(depth));
@@ -55,6 +53,7 @@ function toClear(
     centre: inputs.cutter.centreCutting,
     conventional: s.direction === "conventional",
     ...(isLater && {
+      before: reachesAt(floor),
       done(x, y, d, level) {
         const reached = reachedAt(-level.z1);
         return reached === null ? -Infinity : isDone(reached, radius, x, y, d);
@@ -64,7 +63,7 @@ function toClear(
   // The first cutter goes farther out where it is shallower. What later ones did there the V cutter would do again on
   // its way along the wall: they keep to the floor that is left.
   const from = (depth: number) => carve.r(isLater ? floor : depth) + radius + s.leave;
-  return { region, area, levels: levels(floor, s.stepdown, from) };
+  return { region, area, levels: levelsTo(floor, s.stepdown, from) };
 }
 
 /** How long it would take, without planning it, s. */
@@ -74,6 +73,13 @@ export function estimate(inputs: CarveInputs, s: ClearSettings): number {
   if (carved && inputs.cutter.fluteLength < carved.floor) return Infinity;
   const ground = carved && toClear(inputs, s, carved, []);
   return ground ? areaSeconds(inputs, s, ground) : 0;
+}
+
+/** How long it would take at least, s. */
+export function atLeast(inputs: CarveInputs, s: ClearSettings): number {
+  const carved = carvedBy(inputs);
+  const ground = carved && toClear(inputs, s, carved, []);
+  return ground ? restAtLeast(inputs, s, ground) : 0;
 }
 
 export function plan(inputs: CarveInputs, s: ClearSettings): Planned {
@@ -95,13 +101,13 @@ export function plan(inputs: CarveInputs, s: ClearSettings): Planned {
   const to = toClear(inputs, s, carved, notes);
   if (!to) return { toolpath: w.take(), notes, facts: {} };
   inputs.progress(0.4);
-  const { region, area } = to;
+  const { region, area, levels } = to;
   const ground = new Ground(w, area, new SegmentGrid(region));
   let any = false;
   // Where no floor can be reached, ledges above it are not worth a cutter: the V cutter takes them on its way.
-  const reachesFloor = to.levels[to.levels.length - 1].from < area.c.widest;
-  if (reachesFloor && area.done) any = clearRests(ground, to.levels);
-  else if (reachesFloor) any = clearRings(ground, to.levels, null, (share) => inputs.progress(0.4 + 0.6 * share));
+  const reachesFloor = levels[levels.length - 1].from < area.c.widest;
+  if (reachesFloor && area.done) any = clearRests(ground, levels, inputs.kept);
+  else if (reachesFloor) any = clearRings(ground, levels, null, (share) => inputs.progress(0.4 + 0.6 * share));
   notes.push(...ground.notes("Clear"));
   if (!any)
     notes.push({

@@ -9,7 +9,7 @@ import { type AreaPlan, levels } from "../area/level.ts";
 import { isDone, reachedBy } from "../area/reached.ts";
 import { clearRests } from "../area/rests.ts";
 import { clearRings } from "../area/rings.ts";
-import { areaSeconds } from "../area/seconds.ts";
+import { areaSeconds, restAtLeast } from "../area/seconds.ts";
 import { safeStepover, slopeOf } from "../fields.ts";
 import { type ArtInputs, type Note, type Peer, type Planned, settingsOf } from "../kind.ts";
 import { type RestSettings, depthOf } from "./rest.ts";
@@ -40,6 +40,7 @@ function workOf(inputs: ArtInputs, s: RestSettings, target: Peer, cleared: { lea
     entry: s.entry,
     centre: cutter.centreCutting,
     conventional: s.direction === "conventional",
+    before,
     // Nothing to do where the whole cutter lies in open ground.
     done: reached ? (x, y, d) => isDone(reached, radius, x, y, d) : undefined,
   };
@@ -54,6 +55,15 @@ export function estimate(inputs: ArtInputs, s: RestSettings): number {
   const { area, from, all } = workOf(inputs, s, inputs.target, cleared, []);
   if (inputs.cutter.fluteLength < depthOf(inputs) || from >= area.c.widest) return Infinity;
   return areaSeconds(inputs, s, { region, area, levels: all });
+}
+
+/** How long it would take at least, s. */
+export function atLeast(inputs: ArtInputs, s: RestSettings): number {
+  const region = inputs.reads.art.ink;
+  const cleared = settingsOf(pocket, inputs.target);
+  if (!inputs.target || !cleared || ringCount(region) === 0) return 0;
+  const { area, all } = workOf(inputs, s, inputs.target, cleared, []);
+  return restAtLeast(inputs, s, { region, area, levels: all });
 }
 
 export function plan(inputs: ArtInputs, s: RestSettings): Planned {
@@ -93,7 +103,7 @@ export function plan(inputs: ArtInputs, s: RestSettings): Planned {
       message: `The ${formatLength(cutter.diameter)} mm cutter fits nowhere in the pocket. Use a smaller one.`,
     });
   const ground = new Ground(w, area, new SegmentGrid(region));
-  if (area.done) clearRests(ground, all);
+  if (area.done) clearRests(ground, all, inputs.kept);
   else clearRings(ground, all);
   notes.push(...ground.notes("Rest"));
   if (w.count === 0 && notes.length === 0)

@@ -51,5 +51,6 @@ export const rest = defineCut({
   intent: (_s, c) => ({ depth: depthOf(c), through: false }),
   sample: { cutter: "flat:1", helps: { kind: "pocket", cutter: "flat:3" } },
   estimate: work("estimate"),
+  atLeast: work("atLeast"),
   plan: work("plan"),
 });

@@ -5,7 +5,7 @@ import { type Rings, ringCount } from "../../geometry/rings.ts";
 import type { Leeway } from "../../geometry/leeway.ts";
 import { type Trail, trailLength, trails } from "../../geometry/trail.ts";
 import { openRuns, type Skip } from "../../toolpath/stretches.ts";
-import { type Reached, reachedBy } from "../area/reached.ts";
+import { type Reach, type Reached, reachedBy } from "../area/reached.ts";
 import { type CutContext, settingsOf } from "../kind.ts";
 import type { CarveInputs } from "./reads.ts";
 import { CLEAR } from "./clearing.ts";
@@ -62,14 +62,8 @@ export function floorStep(s: { ridge: number }, p: Profile): number {
   return Math.max(0.01, 2 * p.r(s.ridge) - 2 * FLOOR_TOLERANCE);
 }
 
-/** A clearing cutter, and the clearance at which its centre keeps from the walls of a floor, mm. */
-export interface Opener {
-  radius: number;
-  from: number;
-}
-
 /** The clearing cutters of a carve whose floor begins at clearance rho, mm. */
-export const openersOf = ({ helpers }: CutContext, rho: number): Opener[] =>
+export const openersOf = ({ helpers }: CutContext, rho: number): Reach[] =>
   helpers.flatMap((h) => {
     const clearing = settingsOf(CLEAR, h);
     const { radius } = profileOf(h.cutter);
@@ -78,7 +72,7 @@ export const openersOf = ({ helpers }: CutContext, rho: number): Opener[] =>
 
 /** What all clearing cutters together have opened of the floor, and how near to the walls the nearest of them came. */
 export function clearedBy(
-  openers: readonly Opener[],
+  openers: readonly Reach[],
   c: Clearance,
   rho: number,
 ): { cleared: Reached | null; radius: number } {

@@ -3,9 +3,10 @@ import type { Machine } from "../../cutters/machine.ts";
 import type { Trail } from "../../geometry/trail.ts";
 import { moveSeconds } from "../../toolpath/time.ts";
 import { RAPID, ToolpathWriter } from "../../toolpath/toolpath.ts";
+import type { Reach } from "../area/reached.ts";
 import { type Left, leftAt, liftSeconds, surveyIn } from "../area/survey.ts";
 import type { CarveInputs } from "./reads.ts";
-import { clearedBy, floorStep, type Opener, openersOf } from "./rest.ts";
+import { clearedBy, floorStep, openersOf } from "./rest.ts";
 import { partsIn, type Pass, passesOf, type Strokes, trailsOf } from "./strokes.ts";
 import { carveAlone } from "./trails.ts";
 import type { VcarveSettings } from "./vcarve.ts";
@@ -71,7 +72,7 @@ function floorLeft(inputs: CarveInputs, s: VcarveSettings, strokes: Strokes): Le
 }
 
 /** What is left of the floor between the walls and where a clearing cutter came, from some of the rings over it. */
-function leftBeside({ c, rho }: Strokes, step: number, opener: Opener): Left {
+function leftBeside({ c, rho }: Strokes, step: number, opener: Reach): Left {
   const { cleared, radius } = clearedBy([opener], c, rho);
   const rings = Math.floor((Math.min(c.widest, rho + radius) - rho) / step);
   const looked = Math.min(rings, LOOKED_AT);

@@ -21,11 +21,22 @@ export interface Way {
 export class Spokes {
   private readonly from = newFoot();
   private readonly to = newFoot();
+  private readonly back = newFoot();
+  private readonly on = newFoot();
   constructor(private readonly boundary: Boundary) {}
 
-  /** Between a way along the axis and its feet on both sides, mm². */
-  area({ left, right, x0, y0, x1, y1 }: Way): number {
-    return this.onLeft(left, x0, y0, x1, y1) + this.onLeft(right, x1, y1, x0, y0);
+  /**
+   * Of a way along the axis: the area between it and its feet on both sides, mm², and at its beginning and its end the
+   * angle between the two feet on the side that it leads to.
+   */
+  beside({ left, right, x0, y0, x1, y1 }: Way): { area: number; first: number; last: number } {
+    const { boundary, from, to, back, on } = this;
+    walkToFoot(boundary, left, x0, y0, from);
+    walkToFoot(boundary, left, x1, y1, to);
+    walkToFoot(boundary, right, x1, y1, back);
+    walkToFoot(boundary, right, x0, y0, on);
+    const area = quadrangle(x0, y0, x1, y1, from, to) + quadrangle(x1, y1, x0, y0, back, on);
+    return { area, first: turnOf(x0, y0, on, from), last: turnOf(x1, y1, to, back) };
   }
 
   /** What of that no disc covers, looked at along spokes so far apart, mm². */
@@ -58,23 +69,24 @@ export class Spokes {
     return this.to;
   }
 
-  /** From a place's foot on one edge anticlockwise to its foot on another. */
-  angle(one: number, other: number, x: number, y: number): number {
-    const { from, to, boundary } = this;
-    walkToFoot(boundary, one, x, y, from);
-    walkToFoot(boundary, other, x, y, to);
-    const turn = Math.atan2(to.y - y, to.x - x) - Math.atan2(from.y - y, from.x - x);
-    const angle = ((turn % TURN) + TURN) % TURN;
-    return angle > TURN - ROUNDING ? 0 : angle;
-  }
-
   private onLeft(edge: number, x0: number, y0: number, x1: number, y1: number): number {
     const { from, to, boundary } = this;
     walkToFoot(boundary, edge, x0, y0, from);
     walkToFoot(boundary, edge, x1, y1, to);
-    // The quadrangle's diagonals.
-    return ((to.x - x0) * (from.y - y1) - (to.y - y0) * (from.x - x1)) / 2;
+    return quadrangle(x0, y0, x1, y1, from, to);
   }
+}
+
+/** The area of the quadrangle from two places on to the feet of the second and of the first, by its diagonals. */
+const quadrangle = (x0: number, y0: number, x1: number, y1: number, first: Foot, second: Foot): number =>
+  ((second.x - x0) * (first.y - y1) - (second.y - y0) * (first.x - x1)) / 2;
+
+/** How far it is from one of a place's feet round to another, anticlockwise. */
+function turnOf(x: number, y: number, one: Foot, other: Foot): number {
+  const [ax, ay, bx, by] = [one.x - x, one.y - y, other.x - x, other.y - y];
+  const turn = Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
+  if (turn >= 0) return turn;
+  return turn > -ROUNDING ? 0 : turn + TURN;
 }
 
 /** Discs of one radius. */

@@ -23,12 +23,12 @@ export function unreachedArea(clearance: Clearance, radius: number): number {
   for (const { edges, ends, nodes } of narrowPieces(axis, radius)) {
     const stumps = ends.map((e) => stumpOf(axis, e, radius));
     if (stumps.length <= 1) {
-      const whole =
-        edges.reduce((sum, e) => sum + beside[e], 0) +
-        nodes.reduce((sum, i) => sum + round[i], 0) +
-        stumps.reduce((sum, s) => sum + spokes.area(s), 0);
-      const covered = stumps.reduce((sum, s) => sum + spokes.angle(s.right, s.left, s.x0, s.y0), 0);
-      area += Math.max(0, whole - (radius * radius * covered) / 2);
+      let left = edges.reduce((sum, e) => sum + beside[e], 0) + nodes.reduce((sum, i) => sum + round[i], 0);
+      for (const stump of stumps) {
+        const end = spokes.beside(stump);
+        left += end.area - (radius * radius * end.first) / 2;
+      }
+      area += Math.max(0, left);
       continue;
     }
     const discs = new Discs(stumps, radius);
@@ -111,15 +111,17 @@ const held = new WeakMap<Axis, Areas>();
 function areasOf({ axis, boundary }: Clearance): Areas {
   const known = held.get(axis);
   if (known) return known;
-  const { x, y, d, a, b, left, right } = axis;
+  const { d, a, b, left } = axis;
   const spokes = new Spokes(boundary);
-  const beside = Float64Array.from(a, (_, e) => spokes.area(wayOf(axis, e)));
+  const beside = new Float64Array(a.length);
   // What of a turn no edge of the axis leads through: those between its feet on the right and on the left do.
   const rest = new Float64Array(d.length).fill(TURN);
   const near = new Int32Array(d.length);
   for (let e = 0; e < a.length; e++) {
-    rest[a[e]] -= spokes.angle(right[e], left[e], x[a[e]], y[a[e]]);
-    rest[b[e]] -= spokes.angle(left[e], right[e], x[b[e]], y[b[e]]);
+    const { area, first, last } = spokes.beside(wayOf(axis, e));
+    beside[e] = area;
+    rest[a[e]] -= first;
+    rest[b[e]] -= last;
     near[a[e]] = near[b[e]] = left[e];
   }
   const round = rest.map((angle, i) => (angle < TURN ? (d[i] * d[i] * Math.max(0, angle)) / 2 : 0));
