@@ -84,7 +84,7 @@ export async function benchPage(): Promise<void> {
     await settled(page);
     await benchEdits(page);
     await page.context().close();
-    row("JavaScript of the jobs and the bench, compressed", `${Math.round(bytes / 1000)} kB`, "(under 450)");
+    row("JavaScript of the jobs and the bench, compressed", `${(bytes / 1000).toFixed(1)} kB`, "(under 450)");
   } finally {
     await browser.close();
     await server.kill("SIGTERM");
