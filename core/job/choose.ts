@@ -64,6 +64,8 @@ const MOST_CUTTERS = 10;
  */
 const NEAR = { helpers: 1.02, own: 1.03 };
 const MOST_PLANNED = 5;
+/** A planned time within this of its estimate shows that the estimates can be compared. */
+const WELL_TOLD = 1.15;
 /** A set with fewer cutters is taken where it takes no longer than this share: each change is one more to get wrong. */
 const WORTH_A_CHANGE = 1.03;
 
@@ -201,9 +203,13 @@ function planned(sets: Sets, possible: readonly Tried[], near: number): Tried[] 
   const done = new Map<Tried, Tried>();
   for (const t of possible) {
     const fastest = Math.min(...[...done.values()].map((p) => p.seconds));
-    if (Number.isFinite(fastest) && (t.seconds > near * possible[0].seconds || done.size >= MOST_PLANNED)) break;
-    // More cutters that promise no less time than fewer.
-    if ([...done.keys()].some((p) => p.cutters.length < t.cutters.length)) continue;
+    // Where the first estimate was no good the others may be as good as the plan is bad.
+    const isTold = fastest <= WELL_TOLD * possible[0].seconds;
+    const promises = t.seconds <= (isTold ? near * possible[0].seconds : fastest / WORTH_A_CHANGE);
+    if (Number.isFinite(fastest) && (!promises || done.size >= MOST_PLANNED)) break;
+    // More cutters that promise no less time than fewer take.
+    const fewer = [...done.values()].filter((p) => p.cutters.length < t.cutters.length);
+    if (fewer.some((p) => p.seconds <= WORTH_A_CHANGE * t.seconds)) continue;
     done.set(t, sets.planned(t));
   }
   const all = possible.map((t) => done.get(t) ?? t).filter((t) => Number.isFinite(t.seconds));
