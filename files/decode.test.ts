@@ -89,3 +89,23 @@ it("a drawing has enough pixels to trace, in whatever unit its size is given", a
     expect([alpha(0.495), alpha(0.505)], size).toEqual([255, 0]);
   }
 });
+
+it("a drawing may name its own words in its document type, as older drawing programs do", async () => {
+  const own = 'xmlns="http://www.w3.org/2000/svg"';
+  const drawn = (head: string, inside: string) =>
+    Buffer.from(
+      `<?xml version="1.0"?>\n<!-- drawn long ago -->\n${head}\n<svg ${inside} width="30" height="20"><rect width="9" height="9"/></svg>`,
+    );
+  const heads: [head: string, inside: string][] = [
+    [
+      '<!DOCTYPE svg PUBLIC "-//W3C//DTD SVG 1.1//EN" "svg11.dtd" [\n<!ENTITY here "http://www.w3.org/2000/svg">\n]>',
+      'xmlns="&here;"',
+    ],
+    ['<!DOCTYPE svg [ <!ATTLIST svg xmlns:xlink CDATA #FIXED "http://www.w3.org/1999/xlink"> ]>', own],
+    ["<!DOCTYPE svg>", own],
+  ];
+  for (const [head, inside] of heads)
+    expect((await decodePicture(drawn(head, inside), "old.svg")).width, head).toBe(3000);
+  const other = decodePicture(Buffer.from("<!DOCTYPE html [ <!ENTITY a 'b'> ]><html><svg/></html>"), "page.svg");
+  await expect(other).rejects.toThrow(/not a picture/);
+});
