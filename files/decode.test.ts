@@ -94,7 +94,8 @@ it("a drawing may name its own words in its document type, as older drawing prog
   const own = 'xmlns="http://www.w3.org/2000/svg"';
   const drawn = (head: string, inside: string) =>
     Buffer.from(
-      `<?xml version="1.0"?>\n<!-- drawn long ago -->\n${head}\n<svg ${inside} width="30" height="20"><rect width="9" height="9"/></svg>`,
+      `<?xml version="1.0"?>\n<!-- drawn long ago -->\n${head}\n` +
+        `<svg ${inside} width="30" height="20"><rect width="9" height="9"/></svg>`,
     );
   const heads: [head: string, inside: string][] = [
     [

@@ -20,7 +20,7 @@ const KINDS: [string, (b: Uint8Array) => boolean][] = [
 const starts = (b: Uint8Array, head: number[]) => head.every((v, i) => b[i] === v);
 const ascii = (b: Uint8Array, at: number, text: string) => [...text].every((c, i) => b[at + i] === c.charCodeAt(0));
 
-/** An SVG drawing begins with its element, after an XML head, comments or a document type, perhaps with its entities. */
+/** An SVG drawing begins with its element, after an XML head, comments or a document type with its entities. */
 const isSvg = (b: Uint8Array) =>
   /^\ufeff?\s*(<\?xml[^>]*>\s*)?(<!--[\s\S]*?-->\s*|<!DOCTYPE[^>[]*(\[[\s\S]*?\]\s*)?>\s*)*<svg[\s>]/i.test(
     new TextDecoder().decode(b.subarray(0, KIND_BYTES)),
