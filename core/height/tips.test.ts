@@ -19,12 +19,27 @@ function terrain(random: () => number, width: number, height: number, cell: numb
   return { x0: -3, y0: 7, cell, width, height, z };
 }
 
+/** Greys of a photograph as they come: level parts with a little grain, and edges as high as the whole within a sample. */
+function cliffs(random: () => number, width: number, height: number, cell: number, depth: number): HeightField {
+  const parts = Array.from({ length: 12 }, () => ({ x: width * random(), y: height * random(), z: -depth * random() }));
+  const z = new Float32Array(width * height);
+  for (let k = 0; k < z.length; k++) {
+    const [i, j] = [k % width, Math.floor(k / width)];
+    const far = parts.map((p) => Math.hypot(p.x - i, p.y - j));
+    z[k] = Math.min(0, parts[far.indexOf(Math.min(...far))].z + 0.15 * (random() - 0.5));
+  }
+  return { x0: 2, y0: -1, cell, width, height, z };
+}
+
 /** The definition, every sample under the cutter looked at. */
 function lowest(t: HeightField, h: (r: number) => number, radius: number, x: number, y: number): number {
   let best = -Infinity;
-  for (let j = 0; j < t.height; j++)
-    for (let i = 0; i < t.width; i++) {
-      const d = Math.hypot(t.x0 + (i + 0.5) * t.cell - x, t.y0 + (j + 0.5) * t.cell - y);
+  const from = (low: number, at: number) => Math.max(0, Math.floor((at - radius - low) / t.cell) - 1);
+  const to = (low: number, at: number, samples: number) =>
+    Math.min(samples - 1, Math.ceil((at + radius - low) / t.cell));
+  for (let j = from(t.y0, y); j <= to(t.y0, y, t.height); j++)
+    for (let i = from(t.x0, x); i <= to(t.x0, x, t.width); i++) {
+      const d = Math.sqrt((t.x0 + (i + 0.5) * t.cell - x) ** 2 + (t.y0 + (j + 0.5) * t.cell - y) ** 2);
       if (d <= radius) best = Math.max(best, t.z[j * t.width + i] - h(d));
     }
   return best;
@@ -104,7 +119,7 @@ describe("the lowest tip over a terrain", () => {
         const t = terrain(random, 47, 38, cell);
         const fine = cell / FINER;
         const most = within(cell);
-        const tips = new Tips(t, tipSurface(t, p), p);
+        const tips = new Tips(t, p);
         for (let k = 0; k < 40; k++) {
           const x = t.x0 + (0.5 + random() * (t.width - 1)) * cell;
           const y = t.y0 + (0.5 + random() * (t.height - 1)) * cell;
@@ -124,6 +139,23 @@ describe("the lowest tip over a terrain", () => {
         }
       }
     });
+
+  it("it stands on every sample under it of cliffs as high as the whole, wherever it stands", () => {
+    for (const spec of ["flat:2", "ball:2", "taper:0.5:5:3"])
+      for (let seed = 1; seed <= 10; seed++) {
+        const random = seeded(seed);
+        const t = cliffs(random, 80, 70, 0.04 + 0.04 * random(), 3);
+        const p = profileOf(cutterOf(spec));
+        const tips = new Tips(t, p);
+        const most = within(t.cell);
+        for (let k = 0; k < 1500; k++) {
+          const x = t.x0 + (0.5 + random() * (t.width - 1)) * t.cell;
+          const y = t.y0 + (0.5 + random() * (t.height - 1)) * t.cell;
+          const wanted = lowest(t, (r) => p.h(Math.min(p.radius, r + most)), p.radius - most, x, y);
+          expect(tips.at(x, y), `${spec}, seed ${seed}, ${x}, ${y}`).toBeGreaterThan(wanted - most);
+        }
+      }
+  });
 
   it("what is left by a cutter that was everywhere lies nowhere below the surface, and is it where it is flat", () => {
     const p = profileOf(cutterOf("ball:2"));

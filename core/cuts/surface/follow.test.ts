@@ -1,8 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { profileOf } from "../../cutters/profile.ts";
 import type { HeightField } from "../../height/field.ts";
-import { tipSurface } from "../../height/surface.ts";
-import { Tips } from "../../height/tips.ts";
 import { seeded } from "../../testing/random.ts";
 import { cutterOf } from "../../testing/shop.ts";
 import { FEED, PLUNGE, RAPID, type Toolpath, ToolpathWriter } from "../../toolpath/toolpath.ts";
@@ -17,7 +15,7 @@ import {
   rampInto,
   wayInFarther,
 } from "./follow.ts";
-import { type Ground, passedOver } from "./ground.ts";
+import { Ground, passedOver } from "./ground.ts";
 import { ringsOver, type Row, rowsOver } from "./rows.ts";
 import { inOrder, runsOf } from "./runs.ts";
 
@@ -40,9 +38,8 @@ function groundAt(seed: number): Ground {
   }
   const surface: HeightField = { x0: -2, y0: -2, cell: CELL, width, height, z };
   const p = profileOf(cutterOf("ball:2"));
-  const over = tipSurface(surface, p);
   const field = { ...surface, x0: 0, y0: 0, width: BOARD.width / CELL, height: BOARD.height / CELL };
-  return { surface, over, tips: new Tips(surface, over, p), passed: passedOver(field, BOARD, 0) };
+  return new Ground(surface, p, passedOver(field, BOARD, 0));
 }
 const drop: (w: ToolpathWriter) => Enter = (w) => (_, x, y, z) => {
   w.above(x, y);

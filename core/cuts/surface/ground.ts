@@ -1,6 +1,6 @@
 import { type Cutter, type Profile, profileOf } from "../../cutters/profile.ts";
 import { heightAt, type HeightField } from "../../height/field.ts";
-import { tipSurface, type TipSurface } from "../../height/surface.ts";
+import { tipSurface } from "../../height/surface.ts";
 import { Tips } from "../../height/tips.ts";
 import type { HeightsProduct } from "../../makings/product.ts";
 import type { CutInputs } from "../kind.ts";
@@ -123,11 +123,24 @@ function sidesOf(f: HeightField, board: BoardSize): Passed {
 const KEPT = 2;
 
 /** A surface on a board with the lowest tips of a cutter over it. */
-export interface Ground {
-  surface: HeightField;
-  over: TipSurface;
-  tips: Tips;
-  passed: Passed;
+export class Ground {
+  readonly tips: Tips;
+  private found: HeightField | null = null;
+
+  /** @param isFine whether the surface is looked at between its samples too */
+  constructor(
+    readonly surface: HeightField,
+    private readonly cutter: Profile,
+    readonly passed: Passed,
+    isFine = true,
+  ) {
+    this.tips = new Tips(surface, cutter, isFine ? undefined : Infinity);
+  }
+
+  /** The lowest tips over all samples, found when they are first asked for. */
+  get over(): HeightField {
+    return (this.found ??= tipSurface(this.surface, this.cutter));
+  }
 }
 
 /**
@@ -135,7 +148,7 @@ export interface Ground {
  * @param overrun how far past the board's edge the cutter goes, mm; its radius when not given
  */
 export function groundFor(
-  { kept, stock, grain, progress }: Pick<CutInputs, "kept" | "stock" | "grain" | "progress">,
+  { kept, stock, grain }: Pick<CutInputs, "kept" | "stock" | "grain">,
   art: HeightsProduct,
   cutter: Cutter,
   overrun: number | null = null,
@@ -147,11 +160,8 @@ export function groundFor(
     (a, c, board, g, run): Ground => {
       const p = profileOf(c);
       const passed = passedOver(a.field, board, run ?? p.radius);
-      const surface = groundOf(a.field, board, p, g, passed);
-      const over = tipSurface(surface, p, progress);
       // A first look's samples are the highest of several: no need to look between them.
-      const unknown = g === null ? undefined : Infinity;
-      return { surface, over, tips: new Tips(surface, over, p, unknown), passed };
+      return new Ground(groundOf(a.field, board, p, g, passed), p, passed, g === null);
     },
     KEPT,
   );

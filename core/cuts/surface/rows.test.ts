@@ -1,11 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { profileOf } from "../../cutters/profile.ts";
 import type { HeightField } from "../../height/field.ts";
-import { tipSurface } from "../../height/surface.ts";
-import { Tips } from "../../height/tips.ts";
 import { seeded } from "../../testing/random.ts";
 import { cutterOf } from "../../testing/shop.ts";
-import { type Ground, groundOf, passedOver } from "./ground.ts";
+import { Ground, groundOf, passedOver } from "./ground.ts";
 import { placeOn, type Row, ringsOver, rowsOver, spiralOver } from "./rows.ts";
 import { inOrder, type Run, runsOf } from "./runs.ts";
 
@@ -28,8 +26,7 @@ function groundAt(seed: number): Ground {
   };
   const p = profileOf(cutterOf("ball:2"));
   const surface = groundOf(field, BOARD, p, null);
-  const over = tipSurface(surface, p);
-  return { surface, over, tips: new Tips(surface, over, p), passed: passedOver(field, BOARD, p.radius) };
+  return new Ground(surface, p, passedOver(field, BOARD, p.radius));
 }
 
 const APART = 0.7;
@@ -68,7 +65,7 @@ describe("rows over a surface", () => {
           const y = g.passed.y0 + APART + random() * (g.passed.y1 - g.passed.y0 - 2 * APART);
           const nearest = Math.min(...places.map((p) => Math.hypot(p.x - x, p.y - y)));
           // Half the distance of the rows, half a step along them, and what a round row's sides lie inside its circle.
-          expect(nearest, `${x}, ${y}`).toBeLessThan(Math.hypot(APART / 2 + 0.02, g.over.cell));
+          expect(nearest, `${x}, ${y}`).toBeLessThan(Math.hypot(APART / 2 + 0.02, g.surface.cell));
         }
       }
     });

@@ -26,9 +26,9 @@ export function placeOn({ x, y, each }: Pick<Row, "x" | "y" | "each">, i: number
 }
 
 /** Rows at an angle over the ground of a cut, so many mm apart, each clipped to where the cutter may pass. */
-export function rowsOver({ passed, over, tips }: Ground, apart: number, degrees: number): Row[] {
+export function rowsOver({ passed, surface, tips }: Ground, apart: number, degrees: number): Row[] {
   const { dx, dy, first, pitch, count } = rowsAcross(passed, apart, degrees);
-  const step = over.cell;
+  const step = surface.cell;
   const rows: Row[] = [];
   for (let k = 0; k <= count; k++) {
     const v = first + k * pitch;
@@ -56,9 +56,9 @@ function rowsAcross(passed: Passed, apart: number, degrees: number) {
 }
 
 /** Whether a sample of a ground lies on one of the rows over it: no other is nearer to the row there. */
-export function onRows({ passed, over }: Ground, apart: number, degrees: number): (x: number, y: number) => boolean {
+export function onRows({ passed, surface }: Ground, apart: number, degrees: number): (x: number, y: number) => boolean {
   const { dx, dy, first, pitch } = rowsAcross(passed, apart, degrees);
-  const near = (over.cell / 2) * (Math.abs(dx) + Math.abs(dy));
+  const near = (surface.cell / 2) * (Math.abs(dx) + Math.abs(dy));
   return (x, y) => {
     const v = y * dx - x * dy - first;
     return Math.abs(v - pitch * Math.round(v / pitch)) <= near;
@@ -66,7 +66,7 @@ export function onRows({ passed, over }: Ground, apart: number, degrees: number)
 }
 
 /** Rings about the middle of where a cutter may pass, from the innermost outward, so many mm apart. */
-export function ringsOver({ passed, over, tips }: Ground, apart: number): Row[] {
+export function ringsOver({ passed, surface, tips }: Ground, apart: number): Row[] {
   const { middle, reach } = roundOf(passed);
   const rows: Row[] = [];
   for (let r = apart / 2; r < reach + apart; r += apart) {
@@ -74,16 +74,16 @@ export function ringsOver({ passed, over, tips }: Ground, apart: number): Row[] 
     const turn = (k: number) => (2 * Math.PI * k) / sides;
     const x = Float64Array.from({ length: sides + 1 }, (_, k) => middle.x + r * Math.cos(turn(k)));
     const y = Float64Array.from({ length: sides + 1 }, (_, k) => middle.y + r * Math.sin(turn(k)));
-    const each = Math.max(1, Math.ceil((2 * r * Math.sin(Math.PI / sides)) / over.cell));
+    const each = Math.max(1, Math.ceil((2 * r * Math.sin(Math.PI / sides)) / surface.cell));
     // Alongside by their angle, as far apart as on the outermost.
-    const row = { x, y, each, step: over.cell, u: 0, du: (2 * Math.PI * reach) / (sides * each) };
+    const row = { x, y, each, step: surface.cell, u: 0, du: (2 * Math.PI * reach) / (sides * each) };
     rows.push(withTips(row, tips, passed));
   }
   return rows;
 }
 
 /** One row from the middle of where a cutter may pass outward, gaining `apart` mm with each turn. */
-export function spiralOver({ passed, over, tips }: Ground, apart: number): Row[] {
+export function spiralOver({ passed, surface, tips }: Ground, apart: number): Row[] {
   const { middle, reach } = roundOf(passed);
   const [xs, ys]: number[][] = [[], []];
   for (let turn = 0; ;) {
@@ -94,8 +94,8 @@ export function spiralOver({ passed, over, tips }: Ground, apart: number): Row[]
     turn += Math.min((2 * Math.PI) / LEAST_SIDES, sideFor(r) / Math.max(r, apart));
   }
   // The outermost side, which lies up to a turn farther out, is the longest.
-  const each = Math.max(1, Math.ceil(sideFor(reach + 2 * apart) / over.cell));
-  const row = { x: Float64Array.from(xs), y: Float64Array.from(ys), each, step: over.cell, u: 0, du: over.cell };
+  const each = Math.max(1, Math.ceil(sideFor(reach + 2 * apart) / surface.cell));
+  const row = { x: Float64Array.from(xs), y: Float64Array.from(ys), each, step: surface.cell, u: 0, du: surface.cell };
   return [withTips(row, tips, passed)];
 }
 

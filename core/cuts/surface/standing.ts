@@ -1,7 +1,7 @@
 import type { Cutter } from "../../cutters/profile.ts";
 import { profileOf } from "../../cutters/profile.ts";
 import { between, type HeightField } from "../../height/field.ts";
-import { leftBy, tipSurface } from "../../height/surface.ts";
+import { leftBy } from "../../height/surface.ts";
 import { Tips } from "../../height/tips.ts";
 import type { CutInputs, HEIGHT_ART } from "../kind.ts";
 import { type Ground, groundFor } from "./ground.ts";
@@ -36,7 +36,7 @@ export function tipsOverLeft(inputs: CutInputs<typeof HEIGHT_ART>, been: readonl
   const standing: HeightField = { ...surface, z };
   const p = profileOf(inputs.cutter);
   // A first look needs no look between samples.
-  return new Tips(standing, tipSurface(standing, p), p, inputs.grain === null ? undefined : Infinity);
+  return new Tips(standing, p, inputs.grain === null ? undefined : Infinity);
 }
 
 /** What a cutter leaves standing; beside its rows it has not been. */
