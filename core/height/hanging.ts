@@ -51,11 +51,6 @@ export class Hanging {
     return most - this.height(r0);
   }
 
-  /** The same for both. */
-  most(r0: number, r1: number): number {
-    return Math.max(this.inner(r0, r1), this.near(r0, r1));
-  }
-
   /**
    * The same near the rim, above the highest of the sample and those round it. What lies between four samples is told
    * by that of them which is nearest to the axis: hardly anything there is nearer.

@@ -19,7 +19,7 @@ function terrain(random: () => number, width: number, height: number, cell: numb
   return { x0: -3, y0: 7, cell, width, height, z };
 }
 
-/** Greys of a photograph as they come: level parts with a little grain, and edges as high as the whole within a sample. */
+/** Greys of a photograph as they come: level parts with some grain, and edges as high as all of it within a sample. */
 function cliffs(random: () => number, width: number, height: number, cell: number, depth: number): HeightField {
   const parts = Array.from({ length: 12 }, () => ({ x: width * random(), y: height * random(), z: -depth * random() }));
   const z = new Float32Array(width * height);
