@@ -47,7 +47,7 @@ export function plan(inputs: CutInputs<typeof HEIGHT_ART>, s: RoughSettings): Pl
   const { art } = inputs.reads;
   const p = profileOf(inputs.cutter);
   const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
-  const ground = groundFor(inputs, art, inputs.cutter);
+  const ground = groundFor(inputs, art, inputs.cutter, null, true);
   const { tips } = ground;
   const rows = rowsOver(ground, apartOf(inputs.cutter, s), s.angle);
   const standing = standingBefore(inputs);

@@ -1,9 +1,12 @@
 import { describe, expect, it } from "vitest";
 import { profileOf } from "../../cutters/profile.ts";
 import { between, type HeightField, heightAt } from "../../height/field.ts";
+import { Tips } from "../../height/tips.ts";
+import { Kept } from "../../kept.ts";
+import { heightsOf } from "../../testing/cutting.ts";
 import { seeded } from "../../testing/random.ts";
 import { cutterOf } from "../../testing/shop.ts";
-import { groundOf, passedOver } from "./ground.ts";
+import { groundFor, groundOf, passedOver } from "./ground.ts";
 
 const BOARD = { width: 30, height: 20 };
 
@@ -65,4 +68,39 @@ describe("the surface as a cutter meets it", () => {
     const inside = fieldAt(4, 8, 6, 0.5, 20, 10);
     expect(passedOver(inside, BOARD, 2)).toEqual({ x0: 8, y0: 6, x1: 18, y1: 11 });
   });
+});
+
+describe("the surface as a roughing cutter meets it", () => {
+  for (const spec of ["flat:4", "ball:5", "v:90:4"])
+    it(`${spec}: fine samples are taken together, and the cutter stands nowhere lower, nor much higher, for it`, () => {
+      const cutter = cutterOf(spec);
+      for (let seed = 1; seed <= 4; seed++) {
+        const random = seeded(seed);
+        // Level parts of every height beside each other.
+        const [cell, part] = [0.03, 4 + Math.floor(20 * random())];
+        const f = fieldAt(seed, 1 + random(), 1 + random(), cell, 300, 260);
+        f.z.forEach((_, k) => {
+          const [i, j] = [k % f.width, Math.floor(k / f.width)];
+          f.z[k] = f.z[Math.floor(j / part) * f.width + Math.floor(i / part)];
+        });
+        const inputs = { kept: new Kept(), stock: { ...BOARD, thickness: 18 }, grain: null } as never;
+        const fine = groundFor(inputs, heightsOf(f), cutter);
+        const rough = groundFor(inputs, heightsOf(f), cutter, null, true);
+        expect(rough.surface.cell).toBeGreaterThan(1.9 * cell);
+        const past = rough.surface.cell * Math.SQRT1_2 + cell;
+        // As far away as what coarse samples stand for, and the cutter's widening, may lie.
+        const p = profileOf(cutter);
+        const wider = new Tips(
+          fine.surface,
+          { ...p, radius: p.radius + 2 * past, h: (r) => p.h(Math.max(0, r - 2 * past)) },
+          Infinity,
+        );
+        for (let k = 0; k < 400; k++) {
+          const [x, y] = [f.x0 + 9 * random(), f.y0 + 7.8 * random()];
+          const [low, own, high] = [fine.tips.at(x, y), rough.tips.at(x, y), wider.at(x, y)];
+          expect(own, `seed ${seed}, ${x}, ${y}`).toBeGreaterThan(low - 1e-4);
+          expect(own, `seed ${seed}, ${x}, ${y}`).toBeLessThan(high + 1e-4);
+        }
+      }
+    });
 });

@@ -119,6 +119,24 @@ function sidesOf(f: HeightField, board: BoardSize): Passed {
   };
 }
 
+/** Roughing needs no finer samples than so many from a cutter's axis to its rim. */
+const ROUGH_ACROSS = 24;
+
+/** The samples that roughing takes of a surface, mm, each the highest of several; 0 where it takes the field's own. */
+function roughCell(f: HeightField, p: Profile, grain: number | null): number {
+  const several = Math.floor(p.radius / ROUGH_ACROSS / f.cell);
+  const cell = several * f.cell;
+  return several >= 2 && cell > (grain ?? 0) ? cell : 0;
+}
+
+/** A cutter that is wider all round by so much, mm, and so stands clear of all that samples stand for. */
+const widened = (p: Profile, by: number): Profile => ({
+  ...p,
+  radius: p.radius + by,
+  h: (r) => p.h(Math.max(0, r - by)),
+  r: (h) => p.r(h) + by,
+});
+
 /** Grounds that are kept: each holds three numbers for each of its samples. */
 const KEPT = 2;
 
@@ -146,22 +164,28 @@ export class Ground {
 /**
  * The ground of a cut, kept: several cuts ask for the same.
  * @param overrun how far past the board's edge the cutter goes, mm; its radius when not given
+ * @param isRough whether the cutter keeps off the surface anyway, so that coarser samples do
  */
 export function groundFor(
   { kept, stock, grain }: Pick<CutInputs, "kept" | "stock" | "grain">,
   art: HeightsProduct,
   cutter: Cutter,
   overrun: number | null = null,
+  isRough = false,
 ): Ground {
   const { width, height } = stock;
   return kept.of(
     "ground",
-    [art, cutter, { width, height }, grain, overrun],
-    (a, c, board, g, run): Ground => {
+    [art, cutter, { width, height }, grain, overrun, isRough],
+    (a, c, board, g, run, rough): Ground => {
       const p = profileOf(c);
       const passed = passedOver(a.field, board, run ?? p.radius);
+      const coarse = rough ? roughCell(a.field, p, g) : 0;
+      const surface = groundOf(a.field, board, p, coarse || g, passed);
+      // What a coarse sample stands for lies up to half its diagonal beside it, and a field's own sample farther.
+      if (coarse > 0) return new Ground(surface, widened(p, coarse * Math.SQRT1_2 + a.field.cell), passed, false);
       // A first look's samples are the highest of several: no need to look between them.
-      return new Ground(groundOf(a.field, board, p, g, passed), p, passed, g === null);
+      return new Ground(surface, p, passed, g === null);
     },
     KEPT,
   );

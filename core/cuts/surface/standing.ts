@@ -21,10 +21,11 @@ export interface Been {
  */
 export function tipsOverLeft(inputs: CutInputs<typeof HEIGHT_ART>, been: readonly Been[], isSure = false): Tips {
   const { art } = inputs.reads;
-  const { surface } = groundFor(inputs, art, inputs.cutter);
+  const isRough = been.every((b) => b.rows !== undefined);
+  const { surface } = groundFor(inputs, art, inputs.cutter, null, isRough);
   const z = new Float32Array(surface.z.length);
   for (const b of been) {
-    const left = leftOf(groundFor(inputs, art, b.cutter), b, isSure);
+    const left = leftOf(groundFor(inputs, art, b.cutter, null, b.rows !== undefined), b, isSure);
     const [u0, v0] = [(surface.x0 - left.x0) / left.cell - 0.5, (surface.y0 - left.y0) / left.cell - 0.5];
     const scale = surface.cell / left.cell;
     for (let k = 0; k < z.length; k++) {
