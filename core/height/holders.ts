@@ -1,6 +1,6 @@
 import type { HeightField } from "./field.ts";
 import type { Hanging } from "./hanging.ts";
-import { type Peaks, peaksOf, SMALLEST, topsOf } from "./peaks.ts";
+import { type Peaks, peaksOf, SMALLEST, highestRound } from "./peaks.ts";
 
 /** Steps of the table of how high samples may hold the tip. */
 const REACHES = 2048;
@@ -43,7 +43,7 @@ export class Holders {
     private readonly hanging: Hanging,
     private readonly unknown: number,
   ) {
-    this.tops = topsOf(t);
+    this.tops = highestRound(t);
     this.peaks = peaksOf(t, this.tops, LARGEST * hanging.end);
     this.scale = REACHES / hanging.end ** 2;
     const most = (Math.ceil(hanging.end / SMALLEST) * 2 + 3) ** 2;
@@ -78,7 +78,8 @@ export class Holders {
     return most;
   }
 
-  private heldBy(i: number, j: number, u: number, v: number): number {
+  /** The tip over (u, v), in samples, by one sample alone, mm; −∞ beyond the cutter's rim. */
+  heldBy(i: number, j: number, u: number, v: number): number {
     return this.t.z[j * this.t.width + i] - this.hanging.height(Math.sqrt((i - u) ** 2 + (j - v) ** 2));
   }
 

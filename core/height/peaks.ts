@@ -41,8 +41,8 @@ function peaksAt(size: number, finer: Omit<Peaks, "size">, each: number): Peaks 
   return { size, width, height, own, round };
 }
 
-/** The highest of each sample and the eight round it. */
-export function topsOf({ z, width, height }: HeightField): Float32Array {
+/** The highest of each sample and the eight round it, mm. */
+export function highestRound({ z, width, height }: Pick<HeightField, "z" | "width" | "height">): Float32Array {
   const across = new Float32Array(z.length);
   for (let j = 0; j < height; j++)
     for (let i = 0, k = j * width; i < width; i++, k++)

@@ -1,5 +1,4 @@
 import type { Profile } from "../cutters/profile.ts";
-import { noProgress, type Progress } from "../problem.ts";
 import { type HeightField, rangeOf } from "./field.ts";
 import {
   type Around,
@@ -25,7 +24,7 @@ export interface TipSurface extends HeightField {
  * from below; whole squares of samples that cannot reach that bound, were their highest the nearest, are left out at
  * once, then single samples; the rest are tried at all places of the square.
  */
-export function tipSurface(t: HeightField, cutter: Profile, progress: Progress = noProgress): TipSurface {
+export function tipSurface(t: HeightField, cutter: Profile): TipSurface {
   const p = used(cutter, t);
   const over = overSamples(p, t.cell);
   const tops = topsOf(t);
@@ -55,7 +54,6 @@ export function tipSurface(t: HeightField, cutter: Profile, progress: Progress =
         }
       }
     }
-    progress(j / t.height);
   }
   return { ...t, z, right, away };
 }

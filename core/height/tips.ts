@@ -12,6 +12,7 @@ const UNKNOWN = 0.002;
 const GENTLE = 0.008;
 /** Lines looked along on both sides of a sample, in cells. */
 const LINES = [-1, -0.75, -0.5, -0.25, 0, 0.25, 0.5, 0.75, 1];
+
 /**
  * The lowest tips of a cutter at any place over a surface, by the samples that hold it up there and by the surface
  * beside them. How much higher than a sample that holds the cutter depends on how much rounder than the surface it is
@@ -37,10 +38,9 @@ export class Tips {
 
   /** @returns the lowest tip at (x, y), mm */
   at(x: number, y: number): number {
-    const { t } = this;
+    const { t, holders, unknown } = this;
     const u = (x - t.x0) / t.cell - 0.5;
     const v = (y - t.y0) / t.cell - 0.5;
-    const { holders, unknown } = this;
     // No tip goes below the surface itself.
     holders.find(u, v, between(t, u, v));
     const { near, held } = holders;
@@ -86,7 +86,7 @@ export class Tips {
   private heldBy(i: number, j: number, u: number, v: number): number {
     const { t } = this;
     if (i < 0 || j < 0 || i >= t.width || j >= t.height) return -Infinity;
-    return t.z[j * t.width + i] - this.above(i - u, j - v);
+    return this.holders.heldBy(i, j, u, v);
   }
 
   /**
@@ -170,8 +170,7 @@ export class Tips {
 
   /** The cutter's height so far along and across from its axis, in cells; Infinity beyond its rim, mm. */
   private above(along: number, across: number): number {
-    const r = Math.sqrt(along * along + across * across) * this.t.cell;
-    return r > this.p.radius * RIM ? Infinity : this.p.h(Math.min(this.p.radius, r));
+    return this.hanging.height(Math.sqrt(along * along + across * across));
   }
 
   /**

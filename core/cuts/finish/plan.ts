@@ -8,7 +8,7 @@ import { coarseSeconds, coarsely } from "../surface/coarse.ts";
 import { stockNotes } from "../surface/notes.ts";
 import { groundFor } from "../surface/ground.ts";
 import { tipsOverLeft } from "../surface/standing.ts";
-import { apartFor, cutRows } from "../surface/passes.ts";
+import { apartFor, cutRows, cutting, finding } from "../surface/passes.ts";
 import { type Row, ringsOver, rowsOver, spiralOver, tipsAlong } from "../surface/rows.ts";
 import type { FinishSettings } from "./finish.ts";
 
@@ -64,7 +64,7 @@ export function plan(inputs: CutInputs<typeof HEIGHT_ART>, s: FinishSettings): P
   const sets = rowsFor(inputs, s, apart);
   const isCut = (row: Row) => (i: number) => row.lowest[i] < -TOUCH;
   sets.forEach((rows, k) => {
-    cutRows(w, inputs, { ...s, apart, rows, isCut }, (share) => inputs.progress((k + share) / sets.length));
+    cutRows(w, inputs, { ...s, apart, rows, isCut }, (share) => cutting(inputs)((k + share) / sets.length));
   });
   const region = regionOf(art.field, inputs.stock);
   return {
@@ -89,14 +89,15 @@ const intoSolid = (deep: number, stepdown: number): Note => ({
 /** Sets of rows, one cut after the other. */
 function rowsFor(inputs: CutInputs<typeof HEIGHT_ART>, s: FinishSettings, apart: number): Row[][] {
   const ground = groundFor(inputs, inputs.reads.art, inputs.cutter, s.overrun);
+  const told = finding(inputs);
   switch (s.way) {
     case "rings":
-      return [ringsOver(ground, apart)];
+      return [ringsOver(ground, apart, told)];
     case "spiral":
-      return [spiralOver(ground, apart)];
+      return [spiralOver(ground, apart, told)];
     case "crossed":
-      return [rowsOver(ground, apart, s.angle), rowsOver(ground, apart, s.second)];
+      return [s.angle, s.second].map((angle, k) => rowsOver(ground, apart, angle, (share) => told((k + share) / 2)));
     case "lines":
-      return [rowsOver(ground, apart, s.angle)];
+      return [rowsOver(ground, apart, s.angle, told)];
   }
 }

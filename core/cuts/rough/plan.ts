@@ -18,6 +18,7 @@ import {
   wayInFarther,
 } from "../surface/follow.ts";
 import { stockNotes } from "../surface/notes.ts";
+import { cutting, finding } from "../surface/passes.ts";
 import { inOrder, runsOf } from "../surface/runs.ts";
 import { groundFor } from "../surface/ground.ts";
 import { tipsOverLeft } from "../surface/standing.ts";
@@ -49,7 +50,7 @@ export function plan(inputs: CutInputs<typeof HEIGHT_ART>, s: RoughSettings): Pl
   const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
   const ground = groundFor(inputs, art, inputs.cutter, null, true);
   const { tips } = ground;
-  const rows = rowsOver(ground, apartOf(inputs.cutter, s), s.angle);
+  const rows = rowsOver(ground, apartOf(inputs.cutter, s), s.angle, finding(inputs));
   const standing = standingBefore(inputs);
   const before = rows.map((row) => standing && tipsAlong(standing.likely, row, row.lowest.length));
   const ways = new WaysIn(p.radius, inputs.cutter.centreCutting, slopeOf(s));
@@ -81,7 +82,7 @@ export function plan(inputs: CutInputs<typeof HEIGHT_ART>, s: RoughSettings): Pl
     for (const run of inOrder(runs, JOINED * s.stepover, false))
       // A run that would join one without a way in has to be entered by itself.
       isOpen = follow(w, { ...run, joined: run.joined && isOpen }, following, enter);
-    inputs.progress(level / levels);
+    cutting(inputs)(level / levels);
   }
   return {
     toolpath: w.take(),

@@ -137,7 +137,7 @@ const widened = (p: Profile, by: number): Profile => ({
   r: (h) => p.r(h) + by,
 });
 
-/** Grounds that are kept: each holds three numbers for each of its samples. */
+/** Grounds that are kept: each holds three numbers for each of its samples, four with the tips over them. */
 const KEPT = 2;
 
 /** A surface on a board with the lowest tips of a cutter over it. */
@@ -157,7 +157,7 @@ export class Ground {
 
   /** The lowest tips over all samples, found when they are first asked for. */
   get over(): HeightField {
-    return (this.found ??= tipSurface(this.surface, this.cutter));
+    return (this.found ??= { ...this.surface, z: tipSurface(this.surface, this.cutter).z });
   }
 }
 
@@ -174,13 +174,13 @@ export function groundFor(
   isRough = false,
 ): Ground {
   const { width, height } = stock;
+  const cell = isRough ? roughCell(art.field, profileOf(cutter), grain) : 0;
   return kept.of(
     "ground",
-    [art, cutter, { width, height }, grain, overrun, isRough],
-    (a, c, board, g, run, rough): Ground => {
+    [art, cutter, { width, height }, grain, overrun, cell],
+    (a, c, board, g, run, coarse): Ground => {
       const p = profileOf(c);
       const passed = passedOver(a.field, board, run ?? p.radius);
-      const coarse = rough ? roughCell(a.field, p, g) : 0;
       const surface = groundOf(a.field, board, p, coarse || g, passed);
       // What a coarse sample stands for lies up to half its diagonal beside it, and a field's own sample farther.
       if (coarse > 0) return new Ground(surface, widened(p, coarse * Math.SQRT1_2 + a.field.cell), passed, false);

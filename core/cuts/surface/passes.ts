@@ -1,3 +1,4 @@
+import type { Progress } from "../../problem.ts";
 import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import type { CutInputs, HEIGHT_ART } from "../kind.ts";
 import { follow, type Following } from "./follow.ts";
@@ -11,6 +12,19 @@ const GRAINS_APART = 2;
 /** How far apart rows are cut, mm: as asked, or for a first look farther. */
 export const apartFor = ({ grain }: Pick<CutInputs, "grain">, { stepover }: { stepover: number }): number =>
   Math.max(stepover, GRAINS_APART * (grain ?? 0));
+
+/** Finding the lowest tips along rows is so much of the work; cutting along them is the rest. */
+const FOUND = 0.8;
+
+/** How far a cut is whose rows are found so far, and one that is cut along them so far. */
+export const finding =
+  ({ progress }: Pick<CutInputs, "progress">): Progress =>
+  (share) =>
+    progress(FOUND * share);
+export const cutting =
+  ({ progress }: Pick<CutInputs, "progress">): Progress =>
+  (share) =>
+    progress(FOUND + (1 - FOUND) * share);
 
 /** Rows to be cut, and how. */
 export interface Passes {
@@ -32,7 +46,7 @@ export function cutRows(
   w: ToolpathWriter,
   inputs: CutInputs<typeof HEIGHT_ART>,
   { rows, apart, overrun, direction, tolerance, isCut }: Passes,
-  progress: (share: number) => void,
+  progress: Progress,
 ): void {
   const { tips } = groundFor(inputs, inputs.reads.art, inputs.cutter, overrun);
   const runs = rows.map((row) => runsOf(row, isCut(row)));

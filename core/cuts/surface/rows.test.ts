@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { profileOf } from "../../cutters/profile.ts";
 import type { HeightField } from "../../height/field.ts";
+import type { Progress } from "../../problem.ts";
 import { seeded } from "../../testing/random.ts";
 import { cutterOf } from "../../testing/shop.ts";
 import { Ground, groundOf, passedOver } from "./ground.ts";
@@ -39,6 +40,23 @@ const WAYS: [string, (g: Ground) => Row[]][] = [
 ];
 const isInside = ({ passed }: Ground, x: number, y: number): boolean =>
   x >= passed.x0 - 1e-6 && x <= passed.x1 + 1e-6 && y >= passed.y0 - 1e-6 && y <= passed.y1 + 1e-6;
+
+it("rows tell how far they are while they are found: that is most of the work of a finishing", () => {
+  const g = groundAt(2);
+  for (const rowsOf of [
+    (told: Progress) => rowsOver(g, 0.3, 20, told),
+    (told: Progress) => ringsOver(g, 0.3, told),
+    (told: Progress) => spiralOver(g, 0.05, told),
+  ]) {
+    const shares: number[] = [];
+    const rows = rowsOf((share) => void shares.push(share));
+    const places = rows.reduce((sum, row) => sum + row.lowest.length, 0);
+    expect(shares.length, `${places} places`).toBeGreaterThan(places / 5000);
+    expect(shares).toEqual([...shares].sort((a, b) => a - b));
+    expect(shares[shares.length - 1]).toBeGreaterThan(0.5);
+    expect(Math.max(...shares)).toBeLessThan(1);
+  }
+});
 
 describe("rows over a surface", () => {
   for (const [name, rowsOf] of WAYS)

@@ -1,4 +1,5 @@
 import type { Tips } from "../../height/tips.ts";
+import { noProgress, type Progress } from "../../problem.ts";
 import type { Ground, Passed } from "./ground.ts";
 import { hypot } from "../../hypot.ts";
 
@@ -26,11 +27,17 @@ export function placeOn({ x, y, each }: Pick<Row, "x" | "y" | "each">, i: number
 }
 
 /** Rows at an angle over the ground of a cut, so many mm apart, each clipped to where the cutter may pass. */
-export function rowsOver({ passed, surface, tips }: Ground, apart: number, degrees: number): Row[] {
+export function rowsOver(
+  { passed, surface, tips }: Ground,
+  apart: number,
+  degrees: number,
+  progress: Progress = noProgress,
+): Row[] {
   const { dx, dy, first, pitch, count } = rowsAcross(passed, apart, degrees);
   const step = surface.cell;
   const rows: Row[] = [];
   for (let k = 0; k <= count; k++) {
+    progress(k / (count + 1));
     const v = first + k * pitch;
     const clipped = clip(passed, { x: -v * dy, y: v * dx }, { dx, dy });
     if (!clipped) continue;
@@ -66,10 +73,11 @@ export function onRows({ passed, surface }: Ground, apart: number, degrees: numb
 }
 
 /** Rings about the middle of where a cutter may pass, from the innermost outward, so many mm apart. */
-export function ringsOver({ passed, surface, tips }: Ground, apart: number): Row[] {
+export function ringsOver({ passed, surface, tips }: Ground, apart: number, progress: Progress = noProgress): Row[] {
   const { middle, reach } = roundOf(passed);
   const rows: Row[] = [];
   for (let r = apart / 2; r < reach + apart; r += apart) {
+    progress(r / (reach + apart));
     const sides = Math.max(LEAST_SIDES, Math.ceil((2 * Math.PI * r) / sideFor(r)));
     const turn = (k: number) => (2 * Math.PI * k) / sides;
     const x = Float64Array.from({ length: sides + 1 }, (_, k) => middle.x + r * Math.cos(turn(k)));
@@ -83,7 +91,7 @@ export function ringsOver({ passed, surface, tips }: Ground, apart: number): Row
 }
 
 /** One row from the middle of where a cutter may pass outward, gaining `apart` mm with each turn. */
-export function spiralOver({ passed, surface, tips }: Ground, apart: number): Row[] {
+export function spiralOver({ passed, surface, tips }: Ground, apart: number, progress: Progress = noProgress): Row[] {
   const { middle, reach } = roundOf(passed);
   const [xs, ys]: number[][] = [[], []];
   for (let turn = 0; ;) {
@@ -96,7 +104,7 @@ export function spiralOver({ passed, surface, tips }: Ground, apart: number): Ro
   // The outermost side, which lies up to a turn farther out, is the longest.
   const each = Math.max(1, Math.ceil(sideFor(reach + 2 * apart) / surface.cell));
   const row = { x: Float64Array.from(xs), y: Float64Array.from(ys), each, step: surface.cell, u: 0, du: surface.cell };
-  return [withTips(row, tips, passed)];
+  return [withTips(row, tips, passed, progress)];
 }
 
 /** A round row is drawn by straight sides that lie no farther inside it than this, mm. */
@@ -112,10 +120,13 @@ const roundOf = (b: Passed) => ({
 });
 
 /** A row with the lowest tips along it. @param passed where the cutter may pass; null for a row of one place */
-function withTips(row: Omit<Row, "lowest">, tips: Tips, passed: Passed | null): Row {
+function withTips(row: Omit<Row, "lowest">, tips: Tips, passed: Passed | null, progress?: Progress): Row {
   const places = passed ? (row.x.length - 1) * row.each + 1 : 1;
-  return { ...row, lowest: tipsAlong(tips, row, places, passed) };
+  return { ...row, lowest: tipsAlong(tips, row, places, passed, progress) };
 }
+
+/** After so many places of a row it is told how far it is. */
+const PLACES_TOLD = 4096;
 
 /** Beyond where the cutter may pass by no more than this is rounding, mm. */
 const NEARLY = 1e-6;
@@ -126,12 +137,14 @@ export function tipsAlong(
   row: Pick<Row, "x" | "y" | "each">,
   places: number,
   passed: Passed | null = null,
+  progress: Progress = noProgress,
 ): Float32Array {
   const out = new Float32Array(places);
   for (let i = 0; i < places; i++) {
     const { x, y } = placeOn(row, i);
     const isBeyond = passed !== null && Math.max(passed.x0 - x, x - passed.x1, passed.y0 - y, y - passed.y1) > NEARLY;
     out[i] = isBeyond ? Infinity : tips.at(x, y);
+    if (i % PLACES_TOLD === 0) progress(i / places);
   }
   return out;
 }

@@ -1,6 +1,7 @@
 import type { Cutter } from "../../cutters/profile.ts";
 import { profileOf } from "../../cutters/profile.ts";
 import { between, type HeightField } from "../../height/field.ts";
+import { highestRound } from "../../height/peaks.ts";
 import { leftBy } from "../../height/surface.ts";
 import { Tips } from "../../height/tips.ts";
 import type { CutInputs, HEIGHT_ART } from "../kind.ts";
@@ -46,21 +47,12 @@ function leftOf(ground: Ground, { cutter, leave, rows }: Been, isSure: boolean):
   const tips = over.z.map((low) => Math.min(0, low + leave));
   const isOn = rows ? onRows(ground, rows.apart, rows.angle) : () => true;
   const { width, cell } = over;
-  const z = tips.map((tip, k) => {
+  const z = (isSure ? highestRound({ ...over, z: tips }) : tips).map((tip, k) => {
     const [i, j] = [k % width, Math.floor(k / width)];
-    if (!isOn(over.x0 + (i + 0.5) * cell, over.y0 + (j + 0.5) * cell)) return 0;
-    return isSure ? highestNear(tips, over, i, j) : tip;
+    return isOn(over.x0 + (i + 0.5) * cell, over.y0 + (j + 0.5) * cell) ? tip : 0;
   });
   // A row passes up to half a sample beside the samples that stand for it.
   const isThinner = isSure && cutter.kind !== "taper";
   const diameter = isThinner ? Math.max(cutter.diameter / 2, cutter.diameter - cell) : cutter.diameter;
   return leftBy({ ...over, z }, profileOf({ ...cutter, diameter }));
-}
-
-/** The highest of a sample and those round it. */
-function highestNear(z: Float32Array, { width, height }: HeightField, i: number, j: number): number {
-  let top = -Infinity;
-  for (let b = Math.max(0, j - 1); b <= Math.min(height - 1, j + 1); b++)
-    for (let a = Math.max(0, i - 1); a <= Math.min(width - 1, i + 1); a++) top = Math.max(top, z[b * width + a]);
-  return top;
 }
