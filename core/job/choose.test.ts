@@ -210,6 +210,20 @@ describe("roughing cutters by themselves", () => {
     expect(least).toBeLessThan(without.left.area / 5);
   });
 
+  it("are none that have nothing to do, and none promises to be faster without having been planned", () => {
+    // Slots 4 mm wide, which the wider cutters cannot enter.
+    const slots = drawn((x, y) => (x + 0.3 * y) % 12 < 4);
+    const { job, planning } = toPlan("relief", slots, STOCK);
+    job.makings.find((m) => m.kind === "height")!.settings = { depth: 6 };
+    const [{ tried }] = chooseAll(job, SHOP.cutters, onePicture(slots), planning.kept).choices;
+    const [taken, ...others] = tried;
+    expect(taken.cutters.length).toBeGreaterThan(0);
+    for (const { cutters } of tried) for (const c of cutters) expect(c.diameter).toBeLessThan(4);
+    const rivals = others.filter((t) => !t.isPlanned && t.left.area <= taken.left.area);
+    // Fewer cutters are taken where they take up to 3 % longer, and more are planned where they promise 3 % less.
+    for (const { seconds } of rivals) expect(1.07 * seconds).toBeGreaterThan(taken.seconds);
+  });
+
   it("are none before a shallow one", () => {
     const { job, planning } = toPlan("relief", steps, STOCK);
     job.makings.find((m) => m.kind === "height")!.settings = { depth: 0.5 };

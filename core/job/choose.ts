@@ -1,31 +1,16 @@
-import { copyOf } from "../copy.ts";
-import { type Cutter, describeCutters, sameCutter } from "../cutters/profile.ts";
-import type { Left } from "../cuts/kind.ts";
+import { type Cutter, describeCutters } from "../cutters/profile.ts";
 import { type Choosable, choosable, cutKind } from "../cuts/register.ts";
 import type { Kept } from "../kept.ts";
 import { noProgress, Problem } from "../problem.ts";
 import { isOwned } from "../shop/shop.ts";
 import { formatTime } from "../units.ts";
 import { graphOf } from "./build.ts";
-import type { BoardJob, JobCut } from "./document.ts";
-import { takeCutters } from "./edit.ts";
+import type { BoardJob } from "./document.ts";
 import type { Made } from "./graph.ts";
 import { isMore, leavesMore } from "./leaves.ts";
-import { estimateCut, leastOfCut, leftByCut, planCuts, type Planning } from "./plan.ts";
-import { withChanges } from "./prove.ts";
+import { estimateCut, type Planning } from "./plan.ts";
+import { Sets, type Tried } from "./sets.ts";
 import type { Files } from "./tools.ts";
-
-/** A set of cutters for a cut, and what it comes to. */
-export interface Tried {
-  /** in the order in which they would come; none where the cut does it all with a cutter that is not chosen */
-  cutters: Cutter[];
-  /** of the cut and those that help it, with tool changes, s */
-  seconds: number;
-  /** what they leave of what they were to take */
-  left: Left;
-  /** planned, so that its time is what the programs take, but for how long finishing a surface takes; else estimated */
-  isPlanned: boolean;
-}
 
 /** Cutters that were tried against each other for one cut. */
 export interface Choice {
@@ -72,8 +57,8 @@ const WORTH_A_CHANGE = 1.03;
 /**
  * Tries the cutters of a rack for a cut: for those that come before it none, each, and every two of them, the larger
  * first; for its own and those that come after it each and every two. Of the sets that leave no more than can be had
- * the fastest is taken. Times are estimated from areas, lengths and clearance, and the nearest to the best are planned;
- * of a surface they are estimated from coarse plans, and the best is planned to see that it can be cut.
+ * the fastest is taken. Times are estimated from areas, lengths and clearance, those of a surface from coarse plans;
+ * the nearest to the best are planned.
  * @returns null where that cannot be told of its kind, or there is nothing to cut
  */
 export function chooseCutters(
@@ -98,9 +83,10 @@ export function chooseCutters(
   const [enough, less] = [possible.filter(isEnough), possible.filter((t) => !isEnough(t))].map((l) =>
     l.sort((a, b) => a.seconds - b.seconds),
   );
-  const all = cutKind(cut.kind).isGrainy
-    ? firstPossible(sets, enough, isQuick)
-    : planned(sets, enough, way.own ? NEAR.own : NEAR.helpers);
+  const isGrainy = cutKind(cut.kind).isGrainy;
+  // Estimates for a surface are coarse plans, which err each in their own way: a shorter one tells nothing.
+  const near = isGrainy ? null : NEAR[way.own ? "own" : "helpers"];
+  const all = isGrainy && isQuick ? [...enough] : planned(sets, enough, near);
   const fewest = all.filter((t) => t.isPlanned === all[0].isPlanned && t.seconds <= WORTH_A_CHANGE * all[0].seconds);
   const best = fewest.reduce((a, b) => (b.cutters.length < a.cutters.length ? b : a));
   all.splice(all.indexOf(best), 1);
@@ -184,27 +170,15 @@ function leavesEnough(tried: readonly Tried[]): (t: Tried) => boolean {
 }
 
 /**
- * Sets for a surface, whose estimates are plans already, if coarse ones: the best first of which a plan shows that it
- * can be cut, that one with its time.
+ * Sets with the nearest to the best planned, those first; what was only estimated does not come before them.
+ * @param near estimates within this of the best are planned too; null: those that promise less than what is planned
  */
-function firstPossible(sets: Sets, possible: readonly Tried[], isQuick: boolean): Tried[] {
-  const left = [...possible];
-  while (!isQuick && left.length > 0) {
-    const first = sets.planned(left[0]);
-    if (Number.isFinite(first.seconds)) return [first, ...left.slice(1)];
-    left.shift();
-  }
-  // Where none can be cut, it is for the findings to say why.
-  return left.length > 0 ? left : [...possible];
-}
-
-/** Sets with the nearest to the best planned, those first; what was only estimated does not come before them. */
-function planned(sets: Sets, possible: readonly Tried[], near: number): Tried[] {
+function planned(sets: Sets, possible: readonly Tried[], near: number | null): Tried[] {
   const done = new Map<Tried, Tried>();
   for (const t of possible) {
     const fastest = Math.min(...[...done.values()].map((p) => p.seconds));
     // Where the first estimate was no good the others may be as good as the plan is bad.
-    const isTold = fastest <= WELL_TOLD * possible[0].seconds;
+    const isTold = near !== null && fastest <= WELL_TOLD * possible[0].seconds;
     const promises = t.seconds <= (isTold ? near * possible[0].seconds : fastest / WORTH_A_CHANGE);
     if (Number.isFinite(fastest) && (!promises || done.size >= MOST_PLANNED)) break;
     // More cutters that promise no less time than fewer take.
@@ -217,87 +191,6 @@ function planned(sets: Sets, possible: readonly Tried[], near: number): Tried[] 
   if (all.length === 0) return [...possible];
   return all.sort((a, b) => Number(b.isPlanned) - Number(a.isPlanned) || a.seconds - b.seconds);
 }
-
-/** Sets of cutters for one cut of a job. */
-class Sets {
-  /** the kind of cutter that is tried: the usual one */
-  readonly tries: Cutter["kind"];
-  private readonly kind: string | null;
-
-  constructor(
-    private readonly job: BoardJob,
-    private readonly cut: JobCut,
-    private readonly way: Choosable,
-    private readonly planning: Planning,
-  ) {
-    this.kind = way.help?.kind ?? null;
-    this.tries = (way.own ? cutKind(cut.kind) : way.help!).cutters[0];
-  }
-
-  withCutters(cutters: readonly Cutter[]): BoardJob {
-    const job = copyOf(this.job);
-    const target = job.cuts.find((c) => c.id === this.cut.id)!;
-    takeCutters(job, target, { own: this.way.own, kind: this.kind }, cutters);
-    return job;
-  }
-
-  estimated(cutters: Cutter[]): Tried {
-    const job = this.withCutters(cutters);
-    const parts = this.ours(job).map((c) => ({
-      cutter: c.cutter,
-      seconds: estimateCut(job, c.id, this.planning) ?? 0,
-    }));
-    const seconds = this.total(parts);
-    const left = Number.isFinite(seconds) ? leftByCut(job, this.cut.id, this.planning) : null;
-    return { cutters, seconds, left: left ?? { area: 0, missing: 0, spare: 0 }, isPlanned: false };
-  }
-
-  /** With its helping cuts planned, and the cut itself, but for a surface: how long that takes no helper changes. */
-  planned({ cutters, left }: Tried): Tried {
-    const job = this.withCutters(cutters);
-    const isGrainy = cutKind(this.cut.kind).isGrainy;
-    const ids = new Set(this.ours(job).map((c) => c.id));
-    if (isGrainy) ids.delete(this.cut.id);
-    const cuts = planCuts(job, this.planning, (c) => ids.has(c.id));
-    // What stops the cut itself, whatever helps it, stops every set alike.
-    const isOurs = (id: string) => this.way.own || id !== this.cut.id;
-    const isStopped = cuts.some((c) => isOurs(c.id) && c.notes.some((n) => n.severity === "stop"));
-    const parts = cuts.map((c) => ({ cutter: c.cut.cutter, seconds: c.seconds }));
-    if (isGrainy) parts.push({ cutter: this.cut.cutter, seconds: estimateCut(job, this.cut.id, this.planning) ?? 0 });
-    return { cutters, seconds: isStopped ? Infinity : this.total(parts), left, isPlanned: true };
-  }
-
-  /** What two cutters come to with no more of the second one than it has to do at least, s. */
-  atLeast(first: Cutter, next: Cutter): number {
-    const seconds = (tell: typeof estimateCut, cutters: Cutter[], is: (c: JobCut) => boolean) => {
-      const job = this.withCutters(cutters);
-      return tell(job, this.ours(job).find(is)!.id, this.planning) ?? 0;
-    };
-    const isNext = (c: JobCut) => c.id !== this.cut.id && sameCutter(c.cutter, next);
-    const parts = [
-      { cutter: first, seconds: seconds(estimateCut, [first], (c) => sameCutter(c.cutter, first)) },
-      { cutter: next, seconds: Math.max(LEAST_SECOND, seconds(leastOfCut, [first, next], isNext)) },
-    ];
-    if (!this.way.own)
-      parts.push({ cutter: this.cut.cutter, seconds: seconds(estimateCut, [next], (c) => c.id === this.cut.id) });
-    return this.total(parts);
-  }
-
-  /** The cut with its helpers of the kind at hand, in order. */
-  private ours(job: BoardJob): JobCut[] {
-    return job.cuts.filter((c) => c.id === this.cut.id || (c.target === this.cut.id && c.kind === this.kind && c.on));
-  }
-
-  private total(parts: readonly { cutter: Cutter; seconds: number }[]): number {
-    return withChanges(
-      this.job.machine,
-      parts.filter((p) => p.seconds > 0),
-    );
-  }
-}
-
-/** A second cutter that has anything to do takes at least as long as this, s. */
-const LEAST_SECOND = 1;
 
 /** The cutters of a kind, largest first, no two alike. */
 function candidates(rack: readonly Cutter[], kind: Cutter["kind"]): Cutter[] {

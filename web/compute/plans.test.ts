@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import type { Choice, Tried } from "@oaken/core/job/choose";
+import type { Choice } from "@oaken/core/job/choose";
+import type { Tried } from "@oaken/core/job/sets";
 import { begun, cutterOf } from "@oaken/core/testing/shop";
 import { plansOf } from "./plans.ts";
 

@@ -1,6 +1,7 @@
 import { copyOf } from "@oaken/core/copy";
 import { describeCutters } from "@oaken/core/cutters/profile";
-import type { Choice, Tried } from "@oaken/core/job/choose";
+import type { Choice } from "@oaken/core/job/choose";
+import type { Tried } from "@oaken/core/job/sets";
 import type { BoardJob } from "@oaken/core/job/document";
 import { takeCutters } from "@oaken/core/job/edit";
 import type { BegunPlan } from "./begin-messages.ts";
