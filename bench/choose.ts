@@ -12,7 +12,7 @@ import { picturesOfCharacters } from "./pictures.ts";
 
 const STOCK = { width: 300, height: 200, thickness: 18 };
 /** How often choosing and planning are timed. */
-const TURNS = 3;
+const TURNS = 5;
 
 /**
  * Cutters chosen by themselves against every set of up to two that leaves as little, fully planned: how much slower,

@@ -81,7 +81,7 @@ function cornersOf(runs: readonly Run[], near: number): Run[][] {
   const groups = new Groups(runs.length);
   const [xs, ys, of] = [[] as number[], [] as number[], [] as number[]];
   runs.forEach((run, i) => {
-    for (const [x, y] of placesAlong(run, near / 4)) {
+    for (const [x, y] of placesAlong(run, near / 2)) {
       xs.push(x);
       ys.push(y);
       of.push(i);
