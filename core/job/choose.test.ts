@@ -224,6 +224,19 @@ describe("roughing cutters by themselves", () => {
     for (const { seconds } of rivals) expect(1.07 * seconds).toBeGreaterThan(taken.seconds);
   });
 
+  it("have a way in wherever they cut, for a first look as for the programs", () => {
+    // Bowls that a 10 mm cutter fits into, though not down a ramp; it does not cut at its centre.
+    const bowls = drawn((x, y) => Math.max(0, 1 - (Math.hypot((x % 32) - 16, (y % 32) - 16) / 15) ** 2));
+    for (const grain of [null, 0.8]) {
+      const { job, planning } = toPlan("relief", bowls, STOCK);
+      job.makings.find((m) => m.kind === "height")!.settings = { depth: 8 };
+      const { job: chosen, choices } = chooseAll(job, SHOP.cutters, onePicture(bowls), planning.kept, { grain });
+      expect(choices[0].tried[0].cutters.length).toBeGreaterThan(0);
+      const notes = planCuts(chosen, { ...planning, grain }).flatMap((c) => c.notes);
+      expect(notes.filter((n) => n.severity === "stop")).toEqual([]);
+    }
+  });
+
   it("are none before a shallow one", () => {
     const { job, planning } = toPlan("relief", steps, STOCK);
     job.makings.find((m) => m.kind === "height")!.settings = { depth: 0.5 };
@@ -232,11 +245,11 @@ describe("roughing cutters by themselves", () => {
   });
 });
 
-/** A picture of 600 by 400 pixels as wide as STOCK: dark where it is asked for, by mm from its left and top. */
-function drawn(isInk: (x: number, y: number) => boolean): Raster {
+/** A picture of 600 by 400 pixels as wide as STOCK: as dark as is asked for, 0 to 1, by mm from its left and top. */
+function drawn(ink: (x: number, y: number) => number | boolean): Raster {
   const [width, height] = [600, 400];
   const data = new Uint8Array(4 * width * height).fill(255);
   for (let k = 0; k < width * height; k++)
-    if (isInk((k % width) / 4, Math.floor(k / width) / 4)) data.fill(0, 4 * k, 4 * k + 3);
+    data.fill(255 * (1 - Number(ink((k % width) / 4, Math.floor(k / width) / 4))), 4 * k, 4 * k + 3);
   return { width, height, data };
 }

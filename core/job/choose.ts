@@ -34,13 +34,6 @@ export interface Fixed {
   helpers?: boolean;
 }
 
-/** How cutters are chosen. */
-export interface Choosing {
-  fixed?: Fixed;
-  /** for a first look: what takes long to plan is chosen by its estimates alone */
-  isQuick?: boolean;
-}
-
 /** Cutters of a rack that are tried at most: more, and they are taken evenly by their size. */
 const MOST_CUTTERS = 10;
 /**
@@ -66,7 +59,7 @@ export function chooseCutters(
   target: string,
   rack: readonly Cutter[],
   planning: Planning,
-  { fixed = {}, isQuick = false }: Choosing = {},
+  fixed: Fixed = {},
 ): { job: BoardJob; choice: Choice } | null {
   const cut = job.cuts.find((c) => c.id === target)!;
   const way = choosable(cut.kind);
@@ -83,10 +76,9 @@ export function chooseCutters(
   const [enough, less] = [possible.filter(isEnough), possible.filter((t) => !isEnough(t))].map((l) =>
     l.sort((a, b) => a.seconds - b.seconds),
   );
-  const isGrainy = cutKind(cut.kind).isGrainy;
   // Estimates for a surface are coarse plans, which err each in their own way: a shorter one tells nothing.
-  const near = isGrainy ? null : NEAR[way.own ? "own" : "helpers"];
-  const all = isGrainy && isQuick ? [...enough] : planned(sets, enough, near);
+  const near = cutKind(cut.kind).isGrainy ? null : NEAR[way.own ? "own" : "helpers"];
+  const all = planned(sets, enough, near);
   const fewest = all.filter((t) => t.isPlanned === all[0].isPlanned && t.seconds <= WORTH_A_CHANGE * all[0].seconds);
   const best = fewest.reduce((a, b) => (b.cutters.length < a.cutters.length ? b : a));
   all.splice(all.indexOf(best), 1);
@@ -103,14 +95,15 @@ export interface ChosenJob {
 
 /**
  * Chooses for every cut of a job; one whose outline cannot be made stays as it is.
- * @param only the cut that it is about, where it is not about all of them
+ * @param how `only`: the cut that it is about, where it is not about all of them; `grain`: for a first look, surfaces
+ * are planned at samples so coarse, mm, as the look itself plans them
  */
 export function chooseAll(
   job: BoardJob,
   rack: readonly Cutter[],
   files: Files,
   kept: Kept,
-  { only, ...how }: { only?: string } & Choosing = {},
+  { only, grain = null, fixed }: { only?: string; grain?: number | null; fixed?: Fixed } = {},
 ): ChosenJob {
   const isAbout = (id: string) => only === undefined || id === only;
   const targets = job.cuts.filter((c) => c.on && !c.target && isAbout(c.id) && choosable(c.kind));
@@ -124,9 +117,9 @@ export function chooseAll(
     } catch (e) {
       if (!(e instanceof Problem)) throw e;
     }
-  const planning: Planning = { makings, kept, grain: null, step: () => noProgress, now: () => 0 };
+  const planning: Planning = { makings, kept, grain, step: () => noProgress, now: () => 0 };
   for (const { id } of targets) {
-    const chosen = chooseCutters(job, id, rack, planning, how);
+    const chosen = chooseCutters(job, id, rack, planning, fixed);
     if (!chosen) continue;
     job = chosen.job;
     choices.push(chosen.choice);

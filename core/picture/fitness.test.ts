@@ -76,6 +76,18 @@ describe("light and blocks", () => {
       expect(unevenness(drawn)).toBeLessThan(share + 0.01);
     }
   });
+  it("a figure on white that fills whole tiles is no uneven light, at whichever side it stands", () => {
+    for (const [x0, y0] of [
+      [150, 100],
+      [0, 180],
+      [280, 0],
+    ]) {
+      const shade = (x: number, y: number) => (x >= x0 && x < x0 + 320 && y >= y0 && y < y0 + 220 ? 140 : 255);
+      expect(unevenness(grey(600, 400, shade))).toBe(0);
+    }
+  });
+  it("a picture of much else and hardly any ground says nothing of the light", () =>
+    expect(unevenness(grey(600, 400, (x) => (x < 120 ? 250 - 0.2 * x : 120)))).toBe(0));
   it("a dark ground says nothing of the light", () =>
     expect(unevenness(grey(120, 120, (x, y) => (Math.hypot(x - 60, y - 60) < 20 ? 250 : 40)))).toBe(0));
   it("noise alone has no blocks; steps at every eighth pixel are some", () => {

@@ -224,14 +224,27 @@ export function judge(f: Fit): Judgement[] {
 
 /** Tiles a side that the ground's brightness is looked at in. */
 const TILES = 6;
+/** From tile to tile light changes by no more than this share of itself: what is darker is ink. */
+const GRADUAL = 0.2;
+/** Ground makes up at least so much of a picture, in tiles. */
+const LEAST_GROUND = (TILES * TILES) / 2;
 
 /**
  * How much darker the picture's ground is in its darkest part than in its lightest, as a share; 0 where the ground is
- * dark.
+ * dark, or where there is hardly any.
  */
 export function unevenness(g: Grey): number {
-  const { width, height, data, max } = g;
-  const ground: number[] = [];
+  const lights = lightsOf(g);
+  const most = Math.max(...lights);
+  if (most < 0.4) return 0;
+  const ground = groundRound(lights, lights.indexOf(most));
+  if (ground.length < LEAST_GROUND) return 0;
+  return (most - Math.min(...ground.map((k) => lights[k]))) / most;
+}
+
+/** How light the lightest tenth of each tile begins, 0 to 1, row by row. */
+function lightsOf({ width, height, data, max }: Grey): number[] {
+  const out: number[] = [];
   const step = Math.max(1, Math.floor(Math.min(width, height) / (TILES * 30)));
   for (let v = 0; v < TILES; v++)
     for (let u = 0; u < TILES; u++) {
@@ -240,12 +253,22 @@ export function unevenness(g: Grey): number {
         for (let x = Math.floor((u * width) / TILES); x < ((u + 1) * width) / TILES; x += step)
           greys.push(data[y * width + x] / max);
       greys.sort((a, b) => a - b);
-      // The ground is the light part of a tile, unless the tile is all ink.
-      ground.push(greys[Math.floor(0.9 * (greys.length - 1))] ?? 0);
+      out.push(greys[Math.floor(0.9 * (greys.length - 1))] ?? 0);
     }
-  const most = Math.max(...ground);
-  const lit = ground.filter((v) => v > 0.5 * most);
-  return most < 0.4 ? 0 : (most - Math.min(...lit)) / most;
+  return out;
+}
+
+/** The tiles that are reached from one of them without ever coming from light to ink. */
+function groundRound(lights: readonly number[], from: number): number[] {
+  const reached = new Set([from]);
+  // What is added while it is gone through is gone through too.
+  for (const k of reached) {
+    const u = k % TILES;
+    const beside = [k - TILES, k + TILES, ...(u > 0 ? [k - 1] : []), ...(u < TILES - 1 ? [k + 1] : [])];
+    for (const other of beside)
+      if (Math.abs(lights[other] - lights[k]) <= GRADUAL * Math.max(lights[other], lights[k])) reached.add(other);
+  }
+  return [...reached];
 }
 
 /**

@@ -51,5 +51,7 @@ export interface Begun {
   judgement: Judgement[];
   /** the art on the stock, mm */
   size: { width: number; height: number } | null;
+  /** all outcomes by their ids, in the order in which they are made: first those that the picture promises to suit */
+  order: readonly string[];
   outcomes: BegunOutcome[];
 }

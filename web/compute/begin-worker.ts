@@ -17,6 +17,7 @@ import { blockiness, type Fit, fitnessOf, judge, preparation, unevenness } from 
 import type { Raster } from "@oaken/core/picture/raster";
 import { noiseOf } from "@oaken/core/picture/tone";
 import { Cancelled, Problem } from "@oaken/core/problem";
+import { usualCell } from "@oaken/core/proof/surface";
 import type { BeginAsk, BeginWork, Begun, BegunOutcome } from "./begin-messages.ts";
 import { plansOf } from "./plans.ts";
 import { pixels } from "./pixels.ts";
@@ -24,14 +25,14 @@ import { ready } from "./ready.ts";
 
 /** Cells of an outcome's small proof. */
 const CELLS = 90_000;
-/** The outcome that is also shown with the picture prepared for it. */
-const PREPARED = "sign";
+/** The outcome that tells of the picture's strokes, and is also shown with the picture prepared for it. */
+const TRACED = "sign";
 
 const kept = new Kept();
 let newest = 0;
 
 async function begin(ask: BeginAsk, hear: (begun: Begun) => void): Promise<void> {
-  const said: Begun = { seq: ask.seq, done: false, problem: null, judgement: [], size: null, outcomes: [] };
+  const said: Begun = { seq: ask.seq, done: false, problem: null, judgement: [], size: null, order: [], outcomes: [] };
   const send = () => hear(said);
   try {
     const raster = await pixels(ask.sha, send);
@@ -39,11 +40,15 @@ async function begin(ask: BeginAsk, hear: (begun: Begun) => void): Promise<void>
     const known = fitOf(ask.jobs[0], raster, placed);
     said.judgement = judge(known);
     said.size = measuredSize(placed.picture);
+    const jobs = ask.jobs.map((job, i) => ({ job, outcome: OUTCOMES[i] }));
+    const promises = jobs.filter(({ outcome }) => outcome.suits(known).good);
+    const ordered = [...promises, ...jobs.filter((j) => !promises.includes(j))];
+    said.order = ordered.map(({ outcome }) => outcome.id);
     send();
     const prepared = preparation(known);
-    const wanted = ask.jobs.flatMap((job, i) => {
-      const plain = { id: OUTCOMES[i].id, job, prepared: null as BegunOutcome["prepared"] };
-      if (OUTCOMES[i].id !== PREPARED || !prepared) return [plain];
+    const wanted = ordered.flatMap(({ job, outcome: { id } }) => {
+      const plain = { id, job, prepared: null as BegunOutcome["prepared"] };
+      if (id !== TRACED || !prepared) return [plain];
       return [plain, { ...plain, job: withTone(job, prepared), prepared }];
     });
     for (const w of wanted) {
@@ -51,10 +56,12 @@ async function begin(ask: BeginAsk, hear: (begun: Begun) => void): Promise<void>
       await new Promise((r) => setTimeout(r));
       if (ask.seq !== newest) return;
       const files = onePicture(raster);
-      const { job, choices } = chooseAll(w.job, ask.rack, files, kept, { isQuick: true });
+      const { width: wide, height: high } = w.job.stock;
+      const grain = usualCell(wide, high, CELLS);
+      const { job, choices } = chooseAll(w.job, ask.rack, files, kept, { grain });
       const build = buildJob(job, { files, cells: CELLS, quick: true }, kept);
       const shapes = shapesOf(build)[0]?.product;
-      if (w === wanted[0]) {
+      if (w.id === TRACED && !w.prepared) {
         if (shapes) Object.assign(known, strokesOf(shapes));
         said.judgement = judge(known);
         said.problem = build.problem?.message ?? null;

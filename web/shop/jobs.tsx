@@ -216,7 +216,7 @@ export function JobsPage({ here = "jobs", first }: { here?: "jobs" | "heights"; 
               <p>
                 {isKept
                   ? "Nothing is kept yet. On the bench, a height's slip has Keep: other jobs take it from here."
-                  : "Drop a picture anywhere on this page: a logo, a line drawing, a scan."}
+                  : "Drop a picture anywhere on this page: a logo, a line drawing, a scan, a photo."}
               </p>
             ) : (
               <p>{search ? `Nothing here is called "${search}".` : "The archive is empty."}</p>

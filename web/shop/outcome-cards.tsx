@@ -14,7 +14,9 @@ interface OutcomesProps {
 /** What suits the picture first; what does not is folded below with its reason. */
 export function Outcomes({ begun, working, say, start }: OutcomesProps) {
   const made = begun?.outcomes ?? [];
-  const all = OUTCOMES.flatMap((outcome): { outcome: Outcome; made: BegunOutcome | undefined }[] => {
+  const order = begun?.order ?? [];
+  const byPromise = [...OUTCOMES].sort((a, b) => order.indexOf(a.id) - order.indexOf(b.id));
+  const all = byPromise.flatMap((outcome): { outcome: Outcome; made: BegunOutcome | undefined }[] => {
     const own = made.filter((m) => m.id === outcome.id);
     return own.length > 0 ? own.map((m) => ({ outcome, made: m })) : [{ outcome, made: undefined }];
   });
