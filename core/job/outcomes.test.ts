@@ -2,7 +2,7 @@ import { isOwned } from "../shop/shop.ts";
 import { describe, expect, it } from "vitest";
 import { cutKind } from "../cuts/register.ts";
 import type { Fit } from "../picture/fitness.ts";
-import { OUTCOMES, outcomeById } from "./outcomes.ts";
+import { byPromise, OUTCOMES, outcomeById } from "./outcomes.ts";
 import { checkBoard } from "./schema.ts";
 import { SHOP, begun, cutterOf } from "../testing/shop.ts";
 
@@ -99,6 +99,13 @@ describe("cutters that were chosen", () => {
 });
 
 describe("whether a picture suits", () => {
+  it("what it suits comes first: surfaces and lines for a photograph, the usual order for a drawing", () => {
+    const untraced = { thinnest: null, typical: null, contours: null };
+    expect(byPromise({ ...fine, ...untraced })).toEqual(OUTCOMES);
+    const photograph = byPromise({ ...fine, ...untraced, greyShare: 0.5, flatColours: 60 }).map((o) => o.id);
+    expect(photograph.slice(0, 3).sort()).toEqual(["lines", "lithophane", "relief"]);
+    expect([...photograph].sort()).toEqual(OUTCOMES.map((o) => o.id).sort());
+  });
   it("a crisp drawing of broad strokes suits all that is cut from areas and lines", () => {
     for (const id of ["sign", "raised", "cutout", "engrave", "pocket", "hatch", "drill", "plasma"])
       expect(outcomeById(id).suits(fine), id).toMatchObject({ good: true });

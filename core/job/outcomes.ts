@@ -237,6 +237,12 @@ export const OUTCOMES: readonly Outcome[] = [
   },
 ];
 
+/** All outcomes, first those that a picture suits; each of both in their own order. */
+export function byPromise(f: Fit): Outcome[] {
+  const good = OUTCOMES.filter((o) => o.suits(f).good);
+  return [...good, ...OUTCOMES.filter((o) => !good.includes(o))];
+}
+
 /** @throws Problem `unknown-outcome` */
 export function outcomeById(id: string): Outcome {
   const found = OUTCOMES.find((o) => o.id === id);

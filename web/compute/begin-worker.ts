@@ -12,7 +12,7 @@ import type { GreyProduct, ShapesProduct } from "@oaken/core/makings/product";
 import { makingKind } from "@oaken/core/makings/register";
 import type { BoardJob } from "@oaken/core/job/document";
 import { Kept } from "@oaken/core/kept";
-import { OUTCOMES } from "@oaken/core/job/outcomes";
+import { byPromise, OUTCOMES } from "@oaken/core/job/outcomes";
 import { blockiness, type Fit, fitnessOf, judge, preparation, unevenness } from "@oaken/core/picture/fitness";
 import type { Raster } from "@oaken/core/picture/raster";
 import { noiseOf } from "@oaken/core/picture/tone";
@@ -40,13 +40,13 @@ async function begin(ask: BeginAsk, hear: (begun: Begun) => void): Promise<void>
     const known = fitOf(ask.jobs[0], raster, placed);
     said.judgement = judge(known);
     said.size = measuredSize(placed.picture);
-    const jobs = ask.jobs.map((job, i) => ({ job, outcome: OUTCOMES[i] }));
-    const promises = jobs.filter(({ outcome }) => outcome.suits(known).good);
-    const ordered = [...promises, ...jobs.filter((j) => !promises.includes(j))];
-    said.order = ordered.map(({ outcome }) => outcome.id);
+    const ordered = byPromise(known);
+    said.order = ordered.map(({ id }) => id);
     send();
     const prepared = preparation(known);
-    const wanted = ordered.flatMap(({ job, outcome: { id } }) => {
+    const wanted = ordered.flatMap((outcome) => {
+      const { id } = outcome;
+      const job = ask.jobs[OUTCOMES.indexOf(outcome)];
       const plain = { id, job, prepared: null as BegunOutcome["prepared"] };
       if (id !== TRACED || !prepared) return [plain];
       return [plain, { ...plain, job: withTone(job, prepared), prepared }];
