@@ -164,6 +164,28 @@ const CASES: readonly Case[] = [
     says: /free with no tab/,
   },
   {
+    what: "a cut-out that leaves a sliver of stock beside it",
+    outcome: "cutout",
+    edit: (j) => {
+      j.cuts[0].cutter = cutterOf("flat:6");
+      set("picture", { width: 174 })(j);
+    },
+    code: "broken-rim",
+    severity: "warning",
+    says: /leaves 0\.\d+ mm of stock at the (near|far) edge/,
+  },
+  {
+    what: "a cut-out that runs out at the stock's edge",
+    outcome: "cutout",
+    edit: (j) => {
+      j.cuts[0].cutter = cutterOf("flat:10");
+      set("picture", { width: 174 })(j);
+    },
+    code: "broken-rim",
+    severity: "warning",
+    says: /runs out at the (near|far) edge/,
+  },
+  {
     what: "the same cut twice",
     outcome: "pocket",
     edit: (j) => void duplicateCut(j, "pocket"),

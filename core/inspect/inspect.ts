@@ -1,4 +1,5 @@
 import type { Finding, Inspected, Rule } from "./finding.ts";
+import { brokenRim } from "./rules/broken-rim.ts";
 import { clamps } from "./rules/clamps.ts";
 import { coarsePicture } from "./rules/coarse-picture.ts";
 import { cutOutside } from "./rules/cut-outside.ts";
@@ -31,6 +32,7 @@ const RULES: readonly Rule[] = [
   clamps,
   machineTravel,
   offStock,
+  brokenRim,
   depthAgainstStock,
   noFloor,
   cutterHeight,

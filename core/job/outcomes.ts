@@ -71,6 +71,9 @@ const carve = (side: "in" | "stands", border: string | null) => (from: Choosing)
   cut("carve", "vcarve", "Carve", from.main(V60), side === "in" ? {} : { side, ...(border && { border }) }),
 ];
 
+/** Beside what is cut free there is room for the cutter and for a frame that holds together, mm. */
+const FRAME = 15;
+
 /** Flutes reach this far beyond the stock that they cut through, mm. */
 const REACHES_BEYOND = 0.5;
 
@@ -140,6 +143,7 @@ export const OUTCOMES: readonly Outcome[] = [
     title: "Cut-out",
     about: "Each piece of ink is cut free of the stock, held by tabs.",
     suits: free,
+    stock: { margin: FRAME },
     takes: { main: 2 },
     cuts: cutOut,
   },
@@ -230,7 +234,7 @@ export const OUTCOMES: readonly Outcome[] = [
     title: "Plasma cut",
     about: "Sheet metal cut by a torch, with kerf and lead-ins.",
     suits: free,
-    stock: { thickness: 3 },
+    stock: { thickness: 3, margin: FRAME },
     material: "steel",
     machine: "plasma-table",
     cuts: ({ main }) => [cut("plasma", "plasma", "Plasma", main({ kind: "torch", diameter: 1.5 }))],

@@ -2,9 +2,8 @@ import { boundsOf } from "../../geometry/rings.ts";
 import { formatLength } from "../../units.ts";
 import type { BuildResult } from "../../job/build.ts";
 import type { StockSettings } from "../../job/document.ts";
-import { upstreamOf } from "../../job/graph.ts";
 import type { Finding, Rule } from "../finding.ts";
-import { type Giving, shapesOf } from "../products.ts";
+import { type Giving, shapesOf, sizedBy } from "../products.ts";
 
 /** Sizes are rounded to this, mm. */
 const ROUNDED = 0.01;
@@ -19,12 +18,6 @@ export const offStock: Rule = ({ build }) =>
 const isCut = ({ job }: BuildResult, id: string): boolean =>
   job.cuts.some((c) => Object.values(c.reads).includes(id)) ||
   !job.makings.some((n) => Object.values(n.reads).includes(id));
-
-/** The making, at or above one, whose setting says how wide it is, and the setting. */
-function sizedBy({ job, makings }: BuildResult, id: string): { id: string; field: string } | undefined {
-  const sized = upstreamOf(job, id, (n) => makings.get(n.id)?.kind.handles.width !== undefined);
-  return sized && { id: sized.id, field: makings.get(sized.id)!.kind.handles.width! };
-}
 
 function check(
   { product: { ink, held } }: Giving<"shapes">,
