@@ -1,3 +1,4 @@
+import type { HeightField } from "../../height/field.ts";
 import type { Tips } from "../../height/tips.ts";
 import { noProgress, type Progress } from "../../problem.ts";
 import type { Ground, Passed } from "./ground.ts";
@@ -41,7 +42,8 @@ export function rowsOver(
     const v = first + k * pitch;
     const clipped = clip(passed, { x: -v * dy, y: v * dx }, { dx, dy });
     if (!clipped) continue;
-    const [u, to] = clipped;
+    const to = clipped[1];
+    const u = overSamples(surface, clipped[0], to, { dx, dy });
     const each = Math.max(1, Math.floor((to - u) / step + 1e-9));
     const end = u + each * step;
     const x = Float64Array.of(-v * dy + u * dx, -v * dy + end * dx);
@@ -50,6 +52,20 @@ export function rowsOver(
   }
   return rows;
 }
+
+/**
+ * Where the places of a row begin: at `from` mm along it, or less than a step farther. Of rows along the samples they
+ * lie over samples, as the highest tips do: between them a cutter would pass below those.
+ */
+function overSamples({ x0, y0, cell }: HeightField, from: number, to: number, d: { dx: number; dy: number }): number {
+  if (Math.min(Math.abs(d.dx), Math.abs(d.dy)) > ALONG) return from;
+  const sample = (x0 + cell / 2) * d.dx + (y0 + cell / 2) * d.dy;
+  const over = sample + cell * Math.ceil((from - sample) / cell - NEARLY);
+  return over < to ? over : from;
+}
+
+/** A row whose direction differs from the samples' by no more runs along them. */
+const ALONG = 1e-9;
 
 /**
  * Where rows at an angle lie across a rectangle: as many as keep the distance, the first and the last on its own sides.
