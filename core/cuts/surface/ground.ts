@@ -1,4 +1,4 @@
-import { type Cutter, type Profile, profileOf } from "../../cutters/profile.ts";
+import { type Cutter, isCone, type Profile, profileOf } from "../../cutters/profile.ts";
 import { heightAt, type HeightField } from "../../height/field.ts";
 import { tipSurface } from "../../height/surface.ts";
 import { Tips } from "../../height/tips.ts";
@@ -143,6 +143,8 @@ const KEPT = 2;
 /** A surface on a board with the lowest tips of a cutter over it. */
 export class Ground {
   readonly tips: Tips;
+  /** whether the cutter comes down on single samples, so that its tips have a peak over each */
+  readonly isPointed: boolean;
   private found: HeightField | null = null;
 
   /** @param isFine whether the surface is looked at between its samples too */
@@ -150,9 +152,10 @@ export class Ground {
     readonly surface: HeightField,
     private readonly cutter: Profile,
     readonly passed: Passed,
-    isFine = true,
+    readonly isFine = true,
   ) {
     this.tips = new Tips(surface, cutter, isFine ? undefined : Infinity);
+    this.isPointed = isFine && isCone(cutter) && 2 * cutter.flat < surface.cell;
   }
 
   /** The lowest tips over all samples, found when they are first asked for. */

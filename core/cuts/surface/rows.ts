@@ -28,14 +28,12 @@ export function placeOn({ x, y, each }: Pick<Row, "x" | "y" | "each">, i: number
 }
 
 /** Rows at an angle over the ground of a cut, so many mm apart, each clipped to where the cutter may pass. */
-export function rowsOver(
-  { passed, surface, tips }: Ground,
-  apart: number,
-  degrees: number,
-  progress: Progress = noProgress,
-): Row[] {
+export function rowsOver(ground: Ground, apart: number, degrees: number, progress: Progress = noProgress): Row[] {
+  const { passed, surface, tips } = ground;
   const { dx, dy, first, pitch, count } = rowsAcross(passed, apart, degrees);
-  const step = surface.cell;
+  // Coarse samples are the highest of several: places over them would close slots that are open between them.
+  const isAlong = ground.isFine && Math.min(Math.abs(dx), Math.abs(dy)) < ALONG;
+  const step = isAlong ? surface.cell : placesApart(ground);
   const rows: Row[] = [];
   for (let k = 0; k <= count; k++) {
     progress(k / (count + 1));
@@ -43,7 +41,7 @@ export function rowsOver(
     const clipped = clip(passed, { x: -v * dy, y: v * dx }, { dx, dy });
     if (!clipped) continue;
     const to = clipped[1];
-    const u = overSamples(surface, clipped[0], to, { dx, dy });
+    const u = isAlong ? overSamples(surface, clipped[0], to, { dx, dy }) : clipped[0];
     const each = Math.max(1, Math.floor((to - u) / step + 1e-9));
     const end = u + each * step;
     const x = Float64Array.of(-v * dy + u * dx, -v * dy + end * dx);
@@ -54,11 +52,10 @@ export function rowsOver(
 }
 
 /**
- * Where the places of a row begin: at `from` mm along it, or less than a step farther. Of rows along the samples they
- * lie over samples, as the highest tips do: between them a cutter would pass below those.
+ * Where the places of a row along the samples begin: at `from` mm along it, or less than a step farther. They lie over
+ * samples, as the highest tips do: between them a cutter would pass below those.
  */
 function overSamples({ x0, y0, cell }: HeightField, from: number, to: number, d: { dx: number; dy: number }): number {
-  if (Math.min(Math.abs(d.dx), Math.abs(d.dy)) > ALONG) return from;
   const sample = (x0 + cell / 2) * d.dx + (y0 + cell / 2) * d.dy;
   const over = sample + cell * Math.ceil((from - sample) / cell - NEARLY);
   return over < to ? over : from;
@@ -66,6 +63,9 @@ function overSamples({ x0, y0, cell }: HeightField, from: number, to: number, d:
 
 /** A row whose direction differs from the samples' by no more runs along them. */
 const ALONG = 1e-9;
+/** Places of rows that run otherwise lie so many times as densely where a point's tips have a peak at every sample. */
+const OVER_PEAKS = 4;
+const placesApart = ({ surface, isPointed }: Ground): number => surface.cell / (isPointed ? OVER_PEAKS : 1);
 
 /**
  * Where rows at an angle lie across a rectangle: as many as keep the distance, the first and the last on its own sides.
@@ -89,7 +89,9 @@ export function onRows({ passed, surface }: Ground, apart: number, degrees: numb
 }
 
 /** Rings about the middle of where a cutter may pass, from the innermost outward, so many mm apart. */
-export function ringsOver({ passed, surface, tips }: Ground, apart: number, progress: Progress = noProgress): Row[] {
+export function ringsOver(ground: Ground, apart: number, progress: Progress = noProgress): Row[] {
+  const { passed, tips } = ground;
+  const step = placesApart(ground);
   const { middle, reach } = roundOf(passed);
   const rows: Row[] = [];
   for (let r = apart / 2; r < reach + apart; r += apart) {
@@ -98,16 +100,18 @@ export function ringsOver({ passed, surface, tips }: Ground, apart: number, prog
     const turn = (k: number) => (2 * Math.PI * k) / sides;
     const x = Float64Array.from({ length: sides + 1 }, (_, k) => middle.x + r * Math.cos(turn(k)));
     const y = Float64Array.from({ length: sides + 1 }, (_, k) => middle.y + r * Math.sin(turn(k)));
-    const each = Math.max(1, Math.ceil((2 * r * Math.sin(Math.PI / sides)) / surface.cell));
+    const each = Math.max(1, Math.ceil((2 * r * Math.sin(Math.PI / sides)) / step));
     // Alongside by their angle, as far apart as on the outermost.
-    const row = { x, y, each, step: surface.cell, u: 0, du: (2 * Math.PI * reach) / (sides * each) };
+    const row = { x, y, each, step, u: 0, du: (2 * Math.PI * reach) / (sides * each) };
     rows.push(withTips(row, tips, passed));
   }
   return rows;
 }
 
 /** One row from the middle of where a cutter may pass outward, gaining `apart` mm with each turn. */
-export function spiralOver({ passed, surface, tips }: Ground, apart: number, progress: Progress = noProgress): Row[] {
+export function spiralOver(ground: Ground, apart: number, progress: Progress = noProgress): Row[] {
+  const { passed, tips } = ground;
+  const step = placesApart(ground);
   const { middle, reach } = roundOf(passed);
   const [xs, ys]: number[][] = [[], []];
   for (let turn = 0; ;) {
@@ -118,8 +122,8 @@ export function spiralOver({ passed, surface, tips }: Ground, apart: number, pro
     turn += Math.min((2 * Math.PI) / LEAST_SIDES, sideFor(r) / Math.max(r, apart));
   }
   // The outermost side, which lies up to a turn farther out, is the longest.
-  const each = Math.max(1, Math.ceil(sideFor(reach + 2 * apart) / surface.cell));
-  const row = { x: Float64Array.from(xs), y: Float64Array.from(ys), each, step: surface.cell, u: 0, du: surface.cell };
+  const each = Math.max(1, Math.ceil(sideFor(reach + 2 * apart) / step));
+  const row = { x: Float64Array.from(xs), y: Float64Array.from(ys), each, step, u: 0, du: step };
   return [withTips(row, tips, passed, progress)];
 }
 
