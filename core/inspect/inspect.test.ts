@@ -43,6 +43,12 @@ const find = (j: BoardJob, raster = plain, more: { revision?: number; written?: 
 const set = (id: string, settings: Record<string, string | number | boolean>) => (j: BoardJob) =>
   void Object.assign([...j.makings, ...j.cuts].find((p) => p.id === id)!.settings, settings);
 
+/** The ring 87 mm across, 6.5 mm from the stock's edge, and the cutter that cuts it out. */
+const cutWideBy = (cutter: string) => (j: BoardJob) => {
+  j.cuts[0].cutter = cutterOf(cutter);
+  set("picture", { width: 174 })(j);
+};
+
 interface Case extends FindingCase {
   raster?: Raster;
   bare?: boolean;
@@ -166,10 +172,7 @@ const CASES: readonly Case[] = [
   {
     what: "a cut-out that leaves a sliver of stock beside it",
     outcome: "cutout",
-    edit: (j) => {
-      j.cuts[0].cutter = cutterOf("flat:6");
-      set("picture", { width: 174 })(j);
-    },
+    edit: cutWideBy("flat:6"),
     code: "broken-rim",
     severity: "warning",
     says: /leaves 0\.\d+ mm of stock at the (near|far) edge/,
@@ -177,10 +180,7 @@ const CASES: readonly Case[] = [
   {
     what: "a cut-out that runs out at the stock's edge",
     outcome: "cutout",
-    edit: (j) => {
-      j.cuts[0].cutter = cutterOf("flat:10");
-      set("picture", { width: 174 })(j);
-    },
+    edit: cutWideBy("flat:10"),
     code: "broken-rim",
     severity: "warning",
     says: /runs out at the (near|far) edge/,

@@ -15,7 +15,10 @@ export interface Tried {
   seconds: number;
   /** what they leave of what they were to take */
   left: Left;
-  /** planned, so that its time is what the programs take, but for how long finishing a surface takes; else estimated */
+  /**
+   * planned, so that its time is what the programs take, but for how long finishing a surface takes; for a first look
+   * as coarsely as that; else estimated
+   */
   isPlanned: boolean;
 }
 

@@ -265,7 +265,7 @@ function groundRound(lights: readonly number[], from: number): number[] {
   for (const k of reached) {
     const u = k % TILES;
     const beside = [k - TILES, k + TILES, ...(u > 0 ? [k - 1] : []), ...(u < TILES - 1 ? [k + 1] : [])];
-    for (const other of beside)
+    for (const other of beside.filter((n) => n >= 0 && n < lights.length))
       if (Math.abs(lights[other] - lights[k]) <= GRADUAL * Math.max(lights[other], lights[k])) reached.add(other);
   }
   return [...reached];

@@ -57,9 +57,9 @@ async function begin(ask: BeginAsk, hear: (begun: Begun) => void): Promise<void>
       if (ask.seq !== newest) return;
       const files = onePicture(raster);
       const { width: wide, height: high } = w.job.stock;
-      const grain = usualCell(wide, high, CELLS);
-      const { job, choices } = chooseAll(w.job, ask.rack, files, kept, { grain });
-      const build = buildJob(job, { files, cells: CELLS, quick: true }, kept);
+      const cell = usualCell(wide, high, CELLS);
+      const { job, choices } = chooseAll(w.job, ask.rack, files, kept, { grain: cell });
+      const build = buildJob(job, { files, cell, quick: true }, kept);
       const shapes = shapesOf(build)[0]?.product;
       if (w.id === TRACED && !w.prepared) {
         if (shapes) Object.assign(known, strokesOf(shapes));

@@ -1,6 +1,6 @@
 import { useEffect, useRef } from "react";
 import { CircleCheck, TriangleAlert } from "lucide-react";
-import { type Outcome, OUTCOMES } from "@oaken/core/job/outcomes";
+import { type Outcome, outcomeById, OUTCOMES } from "@oaken/core/job/outcomes";
 import { formatTime } from "@oaken/core/units";
 import type { Begun, BegunOutcome, BegunPlan } from "../compute/begin-messages.ts";
 
@@ -14,9 +14,8 @@ interface OutcomesProps {
 /** What suits the picture first; what does not is folded below with its reason. */
 export function Outcomes({ begun, working, say, start }: OutcomesProps) {
   const made = begun?.outcomes ?? [];
-  const order = begun?.order ?? [];
-  const byPromise = [...OUTCOMES].sort((a, b) => order.indexOf(a.id) - order.indexOf(b.id));
-  const all = byPromise.flatMap((outcome): { outcome: Outcome; made: BegunOutcome | undefined }[] => {
+  const outcomes = begun?.order.length ? begun.order.map(outcomeById) : OUTCOMES;
+  const all = outcomes.flatMap((outcome): { outcome: Outcome; made: BegunOutcome | undefined }[] => {
     const own = made.filter((m) => m.id === outcome.id);
     return own.length > 0 ? own.map((m) => ({ outcome, made: m })) : [{ outcome, made: undefined }];
   });

@@ -38,7 +38,7 @@ describe("rest of a surface", () => {
     const all = finish(f, "ball:2", { stepover: 0.3 });
     // Valleys are 1.2 mm wide every 10 mm: well under a third of the board.
     expect(figures(taken.toolpath).cutLength).toBeLessThan(0.4 * figures(all.toolpath).cutLength);
-    // 0.37 mm of each: there h₁(0.6 − a) − h₄(0.6) + a²/6 > 0.05, told by places a tenth of a millimetre apart.
+    // 0.37 mm of each, where h₁(0.6 − a) − h₄(0.6) + a²/6 > 0.05, told by places 0.1 mm apart.
     const share = Number(taken.facts.area) / (BOARD.width * BOARD.height);
     expect(share).toBeGreaterThan(0.027);
     expect(share).toBeLessThan(0.047);

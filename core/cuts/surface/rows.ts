@@ -40,8 +40,8 @@ export function rowsOver(ground: Ground, apart: number, degrees: number, progres
     const v = first + k * pitch;
     const clipped = clip(passed, { x: -v * dy, y: v * dx }, { dx, dy });
     if (!clipped) continue;
-    const to = clipped[1];
-    const u = isAlong ? overSamples(surface, clipped[0], to, { dx, dy }) : clipped[0];
+    const [from, to] = clipped;
+    const u = isAlong ? overSamples(surface, from, to, { dx, dy }) : from;
     const each = Math.max(1, Math.floor((to - u) / step + 1e-9));
     const end = u + each * step;
     const x = Float64Array.of(-v * dy + u * dx, -v * dy + end * dx);

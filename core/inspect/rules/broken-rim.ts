@@ -1,6 +1,5 @@
 import { formatLength } from "../../units.ts";
-import type { CutResult } from "../../job/plan.ts";
-import type { StockSettings } from "../../job/document.ts";
+import { nearestEdge } from "../edges.ts";
 import type { Finding, Rule } from "../finding.ts";
 import { shapesOf, sizedBy } from "../products.ts";
 
@@ -13,7 +12,8 @@ export const brokenRim: Rule = ({ build }) => {
   const cure = art && sizedBy(build, art.making.id);
   return build.cuts.flatMap((c): Finding[] => {
     if (!c.cut.on || !c.intent.through || c.toolpath.kind.length === 0) return [];
-    const { edge, rim, at } = thinnestRim(c, build.job.stock);
+    const { edge, gap, at } = nearestEdge(c.figures, build.job.stock);
+    const rim = gap - c.cut.cutter.diameter / 2;
     if (rim >= BREAKS) return [];
     const how =
       rim > 0
@@ -23,17 +23,3 @@ export const brokenRim: Rule = ({ build }) => {
     return [{ code: "broken-rim", severity: "warning", message, cut: c.id, ...(cure && { cure }), at }];
   });
 };
-
-/** The edge of the stock that a cut comes nearest to, what it leaves there, mm, and where. */
-function thinnestRim({ cut, figures }: CutResult, { width, height }: StockSettings) {
-  const { minX, minY, maxX, maxY } = figures;
-  const radius = cut.cutter.diameter / 2;
-  const [x, y] = [(minX + maxX) / 2, (minY + maxY) / 2];
-  const rims = [
-    { edge: "left", rim: minX - radius, at: { x: 0, y } },
-    { edge: "right", rim: width - maxX - radius, at: { x: width, y } },
-    { edge: "near", rim: minY - radius, at: { x, y: 0 } },
-    { edge: "far", rim: height - maxY - radius, at: { x, y: height } },
-  ];
-  return rims.reduce((p, q) => (q.rim < p.rim ? q : p));
-}

@@ -3,6 +3,7 @@ import { formatLength } from "../../units.ts";
 import type { BuildResult } from "../../job/build.ts";
 import type { StockSettings } from "../../job/document.ts";
 import type { Finding, Rule } from "../finding.ts";
+import { nearestEdge } from "../edges.ts";
 import { type Giving, shapesOf, sizedBy } from "../products.ts";
 
 /** Sizes are rounded to this, mm. */
@@ -19,21 +20,10 @@ const isCut = ({ job }: BuildResult, id: string): boolean =>
   job.cuts.some((c) => Object.values(c.reads).includes(id)) ||
   !job.makings.some((n) => Object.values(n.reads).includes(id));
 
-function check(
-  { product: { ink, held } }: Giving<"shapes">,
-  cure: Finding["cure"],
-  { width, height, margin }: StockSettings,
-): Finding[] {
+function check({ product: { ink, held } }: Giving<"shapes">, cure: Finding["cure"], stock: StockSettings): Finding[] {
   if (ink.xy.length === 0) return [];
-  const b = boundsOf(ink.xy);
-  const gaps: [string, number, { x: number; y: number }][] = [
-    ["left", b.minX, { x: 0, y: (b.minY + b.maxY) / 2 }],
-    ["right", width - b.maxX, { x: width, y: (b.minY + b.maxY) / 2 }],
-    ["near", b.minY, { x: (b.minX + b.maxX) / 2, y: 0 }],
-    ["far", height - b.maxY, { x: (b.minX + b.maxX) / 2, y: height }],
-  ];
-  const worst = gaps.reduce((p, q) => (q[1] < p[1] ? q : p));
-  const [edge, gap, at] = worst;
+  const { edge, gap, at } = nearestEdge(boundsOf(ink.xy), stock);
+  const { margin } = stock;
   if (gap < -0.005) {
     const how = `The art reaches ${formatLength(-gap)} mm beyond the ${edge} edge of the stock.`;
     return [{ code: "art-off-stock", severity: "stop", message: `${how} Make it smaller or move it.`, cure, at }];
