@@ -5,6 +5,7 @@ import { newSurface } from "../../proof/surface.ts";
 import { heightsOf, planReading } from "../../testing/cutting.ts";
 import { seeded } from "../../testing/random.ts";
 import { cutterOf } from "../../testing/shop.ts";
+import { Span } from "../../testing/span.ts";
 import { against, BOARD, CELL, surface, swept } from "../../testing/surfaces.ts";
 import type { Planned } from "../kind.ts";
 
@@ -99,11 +100,13 @@ describe("finishing", () => {
   it("stays inside a field that ends on the board, and comes out clean where the board ends", () => {
     const f = surface(7, 0.1, false, 6);
     const { s } = swept([[finish(f, "ball:3", { stepover: 0.5 }), profileOf(cutterOf("ball:3"))]]);
+    const round = new Span();
     for (let k = 0; k < s.z.length; k++) {
       const i = k % s.width;
       const [x, y] = [(i + 0.5) * CELL, ((k - i) / s.width + 0.5) * CELL];
-      if (Math.min(x, y, 40 - x, 30 - y) < 6) expect(s.z[k]).toBe(0);
+      if (Math.min(x, y, 40 - x, 30 - y) < 6) round.take(s.z[k], () => `${x}, ${y}`);
     }
+    expect([round.least, round.most], round.leastAt).toEqual([0, 0]);
     const whole = surface(7, 0.1, false);
     const out = swept([[finish(whole, "ball:3", { stepover: 0.3 }), profileOf(cutterOf("ball:3"))]]).s;
     for (let i = 5; i < out.width; i += 7) expect(out.z[i]).toBeLessThan(heightAt(whole, (i + 0.5) * CELL, 0.02) + 0.1);
@@ -155,11 +158,13 @@ describe("roughing", () => {
       const { s, reports } = swept([[plan, p]]);
       const { below, above } = against(s, f);
       expect(below).toBe(0);
+      const left = new Span();
       for (let k = 0; k < s.z.length; k++) {
         const i = k % s.width;
         const w = heightAt(f, (i + 0.5) * CELL, ((k - i) / s.width + 0.5) * CELL);
-        expect(s.z[k] - w).toBeGreaterThanOrEqual(Math.min(0.4, -w) - 0.08);
+        left.take(s.z[k] - w - Math.min(0.4, -w), () => `cell ${k}`);
       }
+      expect(left.least, left.leastAt).toBeGreaterThanOrEqual(-0.08);
       expect(reports[0].rapids).toBe(0);
       // Most of what stood above is gone: what stays are steps on slopes, and corners that the cutter cannot reach.
       const stood = against(newSurface(BOARD.width, BOARD.height, CELL), f).above;

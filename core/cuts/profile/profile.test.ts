@@ -3,6 +3,7 @@ import { mended } from "../../geometry/mend.ts";
 import { insideRegion, ringsFrom } from "../../geometry/rings.ts";
 import { circle, distanceToRings, seeded, star } from "../../testing/random.ts";
 import { planOn, proofOf } from "../../testing/cutting.ts";
+import { Span } from "../../testing/span.ts";
 import { figures, RAPID } from "../../toolpath/toolpath.ts";
 
 describe("profile against its definition", () => {
@@ -130,13 +131,16 @@ describe("profile, its other ways", () => {
   it("inside: leaves what lies round the ink untouched, and frees the slug", () => {
     const plan = planOn("profile", ring, "flat:4", { side: "inside", tabs: 0 });
     const s = proofOf([{ ...plan, cutter: "flat:4" }], 0.25);
+    const [untouched, through] = [new Span(), new Span()];
     for (let k = 0; k < s.z.length; k++) {
       const [x, y] = [((k % s.width) + 0.5) * 0.25, (Math.floor(k / s.width) + 0.5) * 0.25];
       const r = Math.hypot(x - 50, y - 50);
-      if (r > 30.02 || r < 13.98) expect(s.z[k]).toBe(0);
+      if (r > 30.02 || r < 13.98) untouched.take(s.z[k], () => `${x}, ${y}`);
       // Both walls are cut through as wide as the cutter.
-      if ((r > 26.2 && r < 29.8) || (r > 14.2 && r < 17.8)) expect(s.z[k]).toBeLessThan(-20);
+      if ((r > 26.2 && r < 29.8) || (r > 14.2 && r < 17.8)) through.take(s.z[k], () => `${x}, ${y}`);
     }
+    expect(untouched.least, untouched.leastAt).toBe(0);
+    expect(through.most, through.mostAt).toBeLessThan(-20);
   });
 
   it("on the line: the cutter's middle follows the outline", () => {
@@ -165,12 +169,15 @@ describe("profile, its other ways", () => {
   it("leads in and out on an arc from the waste, touching nothing, at full depth in the last pass", () => {
     const plan = planOn("profile", ring, "flat:4", { lead: 3, tabs: 0 });
     const s = proofOf([{ ...plan, cutter: "flat:4" }], 0.25);
+    const [untouched, through] = [new Span(), new Span()];
     for (let k = 0; k < s.z.length; k++) {
       const [x, y] = [((k % s.width) + 0.5) * 0.25, (Math.floor(k / s.width) + 0.5) * 0.25];
       const r = Math.hypot(x - 50, y - 50);
-      if (r < 29.98 && r > 14.02) expect(s.z[k]).toBe(0);
-      if (r > 30.2 && r < 33.8) expect(s.z[k]).toBeLessThan(-20);
+      if (r < 29.98 && r > 14.02) untouched.take(s.z[k], () => `${x}, ${y}`);
+      if (r > 30.2 && r < 33.8) through.take(s.z[k], () => `${x}, ${y}`);
     }
+    expect(untouched.least, untouched.leastAt).toBe(0);
+    expect(through.most, through.mostAt).toBeLessThan(-20);
     expect(
       plan
         .marks!.filter((m) => m.kind === "pierce")

@@ -3,6 +3,7 @@ import { profileOf } from "../../cutters/profile.ts";
 import type { HeightField } from "../../height/field.ts";
 import { seeded } from "../../testing/random.ts";
 import { cutterOf } from "../../testing/shop.ts";
+import { Span } from "../../testing/span.ts";
 import { FEED, PLUNGE, RAPID, type Toolpath, ToolpathWriter } from "../../toolpath/toolpath.ts";
 import {
   backToBeginning,
@@ -73,12 +74,15 @@ describe("following rows over a surface", () => {
         const runs = rows.map((row) => runsOf(row, () => true));
         for (const run of inOrder(runs, 4, false)) expect(follow(w, run, f, drop(w))).toBe(true);
         const t = w.take();
-        for (const [x, y, z] of placesOn(t))
-          expect(z - g.tips.at(x, y), `seed ${seed}: ${x}, ${y}`).toBeGreaterThan(-0.01);
+        const above = new Span();
+        for (const [x, y, z] of placesOn(t)) above.take(z - g.tips.at(x, y), () => `${x}, ${y}`);
+        expect(above.least, `seed ${seed}: ${above.leastAt}`).toBeGreaterThan(-0.01);
         for (const row of rows)
           for (const run of runsOf(row, () => true)) {
             const course = courseOf({ ...run, back: false, joined: false }, f);
-            course.s.forEach((s, k) => expect(s).toBeGreaterThanOrEqual(k ? course.s[k - 1] : 0));
+            const ahead = new Span();
+            course.s.forEach((s, k) => ahead.take(s - (k ? course.s[k - 1] : 0), () => `place ${k}`));
+            expect(ahead.least, `seed ${seed}: ${ahead.leastAt}`).toBeGreaterThanOrEqual(0);
             expect(course.corners[0]).toBe(0);
           }
       }
@@ -117,7 +121,9 @@ describe("ramps along a course", () => {
         expect(Math.abs(w.z - course.z[0])).toBeLessThan(0.04);
         const t = w.take();
         expect([...t.kind]).not.toContain(PLUNGE);
-        for (const [x, y, z] of placesOn(t)) expect(z - f.over(g.tips.at(x, y))).toBeGreaterThan(-0.01);
+        const above = new Span();
+        for (const [x, y, z] of placesOn(t)) above.take(z - f.over(g.tips.at(x, y)), () => `${x}, ${y}`);
+        expect(above.least, `seed ${seed}: ${above.leastAt}`).toBeGreaterThan(-0.01);
         for (let i = 1; i < t.kind.length; i++) {
           // Down to the stock's top there is air.
           if (t.kind[i] !== FEED || t.z[i - 1] > 0) continue;
