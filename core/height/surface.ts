@@ -1,5 +1,5 @@
 import type { Profile } from "../cutters/profile.ts";
-import { type HeightField, rangeOf } from "./field.ts";
+import type { HeightField } from "./field.ts";
 import {
   type Around,
   isInside,
@@ -11,6 +11,7 @@ import {
   type Tops,
   topsOf,
 } from "./squares.ts";
+import { usedOf } from "./used.ts";
 
 /** The lowest tips over the samples of a surface, and how far away, in samples, the one lies that holds each up. */
 export interface TipSurface extends HeightField {
@@ -25,7 +26,7 @@ export interface TipSurface extends HeightField {
  * once, then single samples; the rest are tried at all places of the square.
  */
 export function tipSurface(t: HeightField, cutter: Profile): TipSurface {
-  const p = used(cutter, t);
+  const p = usedOf(cutter, t);
   const over = overSamples(p, t.cell);
   const tops = topsOf(t);
   const around = squaresUnder(p, t.cell, tops.width);
@@ -56,13 +57,6 @@ export function tipSurface(t: HeightField, cutter: Profile): TipSurface {
     }
   }
   return { ...t, z, right, away };
-}
-
-/** The part of a cutter that a surface can meet: higher up it hangs over all of it. */
-function used(p: Profile, surface: HeightField): Profile {
-  const { low, high } = rangeOf(surface);
-  // A little more than the difference, so that rounding leaves none out.
-  return { ...p, radius: Math.min(p.radius, p.r((high - low) * 1.001 + 1e-4)) };
 }
 
 /**

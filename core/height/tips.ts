@@ -3,13 +3,17 @@ import { touchAlong } from "../cutters/touch.ts";
 import { between, type HeightField } from "./field.ts";
 import { Hanging } from "./hanging.ts";
 import { Holders } from "./holders.ts";
+import { Patches } from "./patches.ts";
 import { RIM } from "./squares.ts";
+import { usedOf } from "./used.ts";
 import { hypot } from "../hypot.ts";
 
 /** Finer than any machine goes, mm. */
 const UNKNOWN = 0.002;
 /** Up to this much by what lies beside a sample, mm, a cutter bends so gently that a parabola tells. */
 const GENTLE = 0.008;
+/** Cells that the part of a cutter that counts goes past where the surface can meet it: its rim is none there. */
+const PAST = 2;
 /** Lines looked along on both sides of a sample, in cells. */
 const LINES = [-1, -0.75, -0.5, -0.25, 0, 0.25, 0.5, 0.75, 1];
 
@@ -20,19 +24,25 @@ const LINES = [-1, -0.75, -0.5, -0.25, 0, 0.25, 0.5, 0.75, 1];
  * samples is searched.
  */
 export class Tips {
+  /** the part of the cutter that the surface can meet */
+  private readonly p: Profile;
   private readonly hanging: Hanging;
   private readonly holders: Holders;
+  private readonly patches: Patches;
   /** a sample and the eight round it, in rows along the lines that are looked along, mm */
   private readonly round = new Float64Array(9);
 
   constructor(
     private readonly t: HeightField,
-    private readonly p: Profile,
+    cutter: Profile,
     /** a place is looked at between the samples too where these leave more than this unknown, mm */
     private readonly unknown = UNKNOWN,
   ) {
+    const p = usedOf(cutter, t, PAST * t.cell);
     const hanging = new Hanging(p, t.cell, unknown < Infinity);
+    this.p = p;
     this.hanging = hanging;
+    this.patches = new Patches(t, p);
     this.holders = new Holders(t, hanging, unknown);
   }
 
@@ -51,7 +61,10 @@ export class Tips {
       const i = near[n] % t.width;
       const j = (near[n] - i) / t.width;
       const beside = this.hanging.beside(Math.sqrt((i - u) ** 2 + (j - v) ** 2));
-      const tip = beside <= GENTLE ? this.heldAround(near[n], u, v, beside) : this.heldBeside(near[n], u, v, best);
+      let tip: number;
+      if (beside <= GENTLE) tip = this.heldAround(near[n], u, v, beside);
+      else if (beside < Infinity && !this.p.pieces) tip = this.patches.heldAbout(near[n], u, v, best);
+      else tip = this.heldBeside(near[n], u, v, best);
       if (tip > best) best = tip;
     }
     if (!this.isHeldNear(u, v, best + unknown)) return best;

@@ -19,6 +19,8 @@ export interface Following {
 const STEEP = 1.5;
 /** So many parts of a step then. */
 const PARTS = 8;
+/** … but not where it rises straight, as along a cone: halfway no farther from that than this, mm. */
+const STRAIGHT = 0.002;
 
 /** A stretch of a row with the tip that is wanted along it; denser where that is steep. */
 export interface Course {
@@ -34,17 +36,31 @@ export interface Course {
 /** The course of a run, the way it is gone. */
 export function courseOf({ row, i0, i1, back }: Gone, { tips, over }: Following): Course {
   let course: Placed = { s: [], x: [], y: [], z: [], isCorner: [] };
-  const add = (i: number, lowest?: number): void => {
+  const add = (i: number, z: number): void => {
     const { x, y } = placeOn(row, i);
     const last = course.x.length - 1;
     const gone = last < 0 ? 0 : course.s[last] + hypot(x - course.x[last], y - course.y[last]);
-    place(course, gone, x, y, over(lowest ?? tips.at(x, y)), i === i0 || i === i1 || i % row.each === 0);
+    place(course, gone, x, y, z, i === i0 || i === i1 || i % row.each === 0);
+  };
+  const tip = (i: number): number => {
+    const { x, y } = placeOn(row, i);
+    return over(tips.at(x, y));
+  };
+  /** Adds places between two while it is steep and not straight between them. */
+  const addBetween = (a: number, za: number, b: number, zb: number): void => {
+    if (Math.abs(b - a) * PARTS <= 1 || Math.abs(zb - za) <= STEEP * row.step * Math.abs(b - a)) return;
+    const middle = (a + b) / 2;
+    const z = tip(middle);
+    if (Math.abs(z - (za + zb) / 2) <= STRAIGHT) return;
+    addBetween(a, za, middle, z);
+    add(middle, z);
+    addBetween(middle, z, b, zb);
   };
   for (let k = 0; k <= i1 - i0; k++) {
     const i = back ? i1 - k : i0 + k;
-    const isSteep = k > 0 && Math.abs(over(row.lowest[i]) - course.z[course.z.length - 1]) > STEEP * row.step;
-    if (isSteep) for (let q = PARTS - 1; q > 0; q--) add(i + ((back ? 1 : -1) * q) / PARTS);
-    add(i, row.lowest[i]);
+    const z = over(row.lowest[i]);
+    if (k > 0) addBetween(back ? i + 1 : i - 1, course.z[course.z.length - 1], i, z);
+    add(i, z);
   }
   for (let pass = 0; pass < PASSES; pass++) {
     const finer = roundedOver(course, (x, y) => over(tips.at(x, y)));
@@ -84,7 +100,7 @@ function cornersOf({ isCorner }: Placed): number[] {
 }
 
 /** Where a course bends down by more than this over a place, it is looked at beside the place too, mm. */
-const BENT = 0.016;
+const BENT = 0.008;
 /** So often, each time half as far. */
 const PASSES = 3;
 

@@ -92,7 +92,12 @@ describe("the surface as a roughing cutter meets it", () => {
         const p = profileOf(cutter);
         const wider = new Tips(
           fine.surface,
-          { ...p, radius: p.radius + 2 * past, h: (r) => p.h(Math.max(0, r - 2 * past)) },
+          {
+            ...p,
+            radius: p.radius + 2 * past,
+            h: (r) => p.h(Math.max(0, r - 2 * past)),
+            r: (h) => p.r(h) + 2 * past,
+          },
           Infinity,
         );
         for (let k = 0; k < 400; k++) {
