@@ -17,23 +17,25 @@ import { checkBoard } from "./schema.ts";
 import type { Files } from "./tools.ts";
 import { SHOP, cutterOf, materialNamed } from "../testing/shop.ts";
 
+/** Pixels of the picture: few, since every setting of every kind is tried on it twice. */
+const [WIDE, HIGH] = [105, 77];
+
 /** A coloured picture with some noise: rings, a bar, a speck, a pinhole; so that every setting has something to do. */
 function picture(shift = 0): Raster {
-  const [width, height] = [150, 110];
-  const data = new Uint8Array(4 * width * height);
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      const r = Math.hypot(x - 50 - shift, y - 55);
-      const isRing = (r < 40 && r > 24) || r < 8;
-      const isBar = x > 105 && x < 135 && y > 15 && y < 95 && Math.abs(y - 55) > 2;
-      const isSpeck = Math.hypot(x - 97, y - 98) < 1.3;
+  const data = new Uint8Array(4 * WIDE * HIGH);
+  for (let y = 0; y < HIGH; y++)
+    for (let x = 0; x < WIDE; x++) {
+      const r = Math.hypot(x - 35 - shift, y - 38.5);
+      const isRing = (r < 28 && r > 17) || r < 5.5;
+      const isBar = x > 73 && x < 95 && y > 10 && y < 67 && Math.abs(y - 38.5) > 1.5;
+      const isSpeck = Math.hypot(x - 68, y - 69) < 1.3;
       const noise = (x * 7919 + y * 104729) % 23;
       let rgb = [235 - noise, 228 - noise, 210 - noise];
       if (isRing || isSpeck) rgb = [30 + noise, 30 + noise, 40];
       if (isBar) rgb = [150 + noise, 30, 30];
-      data.set([...rgb, 255], 4 * (y * width + x));
+      data.set([...rgb, 255], 4 * (y * WIDE + x));
     }
-  return { width, height, data };
+  return { width: WIDE, height: HIGH, data };
 }
 
 const shas = { first: "a".repeat(64), other: "b".repeat(64), drawing: "c".repeat(64), solid: "d".repeat(64) };
@@ -53,7 +55,7 @@ function roof(): Uint8Array {
 }
 const [first, other] = [picture(), picture(3)];
 const FILES = {
-  picture: { sha: shas.first, name: "p.png", width: 150, height: 110 },
+  picture: { sha: shas.first, name: "p.png", width: WIDE, height: HIGH },
   solid: { sha: shas.solid, name: "s.stl", width: 1, height: 1 },
   drawing: { sha: shas.drawing, name: "d.svg", width: 40, height: 30 },
 };
@@ -78,7 +80,7 @@ const CHANGED = ["pocket", "rest", "engrave"];
  * A job with a making of every kind, and a cut of these kinds on the shapes, each helper with the cut that it helps.
  */
 function everything(kinds: readonly string[] = CUTS.map((c) => c.kind)): BoardJob {
-  const job = emptyJob(SHOP, "everything", { width: 56, height: 44, thickness: 6 });
+  const job = emptyJob(SHOP, "everything", { width: 42, height: 32, thickness: 6 });
   for (const m of MAKINGS) {
     const reads = Object.entries(m.reads).map(([name, { gives }], at) => {
       // A second input is not the same as the first, where there are two.
@@ -95,7 +97,7 @@ function everything(kinds: readonly string[] = CUTS.map((c) => c.kind)): BoardJo
       ...(file && { asset: { ...file } }),
     });
   }
-  job.makings[0].settings = { measured: "art", width: 38 };
+  job.makings[0].settings = { measured: "art", width: 30 };
   const colours = addOutline(job, "outline", { trace: "colours", colours: 3 });
   job.cuts = [];
   for (const kind of CUTS.filter((c) => kinds.includes(c.kind))) {
@@ -219,7 +221,7 @@ describe("what is kept is known by all that it was made from", () => {
     ["what a cut reads", (j) => (j.cuts.find((c) => c.kind === "engrave")!.reads = { art: "combine" })],
     ["a cutter", (j) => (j.cuts.find((c) => c.kind === "pocket")!.cutter = cutterOf("flat:2"))],
     ["the cutter of a helped cut", (j) => (j.cuts.find((c) => c.id === "rest-helped")!.cutter = cutterOf("flat:4"))],
-    ["the width of the stock", (j) => (j.stock.width = 62)],
+    ["the width of the stock", (j) => (j.stock.width = 46)],
     ["its thickness", (j) => (j.stock.thickness = 9)],
     ["its material", (j) => (j.stock.material = materialNamed("mdf"))],
     ["what is known of its material", (j) => (j.stock.material.chipMost /= 2)],
@@ -234,9 +236,9 @@ describe("what is kept is known by all that it was made from", () => {
     const kept = new Kept();
     const job = relatedTo("outline-2", everything(READERS));
     const before = build(job, kept);
-    job.makings[0].settings.width = 32;
+    job.makings[0].settings.width = 26;
     build(job, kept);
-    job.makings[0].settings.width = 38;
+    job.makings[0].settings.width = 30;
     const after = build(job, kept);
     after.cuts.forEach((c, i) => expect(c.timed).toBe(before.cuts[i].timed));
   });
