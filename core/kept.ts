@@ -1,5 +1,5 @@
 /** A 106-bit name for a text (two rounds of cyrb53 by bryc, public domain): for keys, not for security. */
-function named(text: string): string {
+export function named(text: string): string {
   return cyrb53(text, 0x9e37).toString(36) + cyrb53(text, 0x85eb).toString(36);
 }
 

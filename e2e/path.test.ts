@@ -192,6 +192,41 @@ describe("from one picture to a cut sign", () => {
     await page.getByText("machining,").waitFor();
   });
 
+  it("opened again it shows its proof before anything is computed, and goes on from there", async () => {
+    const kept = () =>
+      page.evaluate(async () => {
+        // Opened before the worker has made it, it would be made without what the worker keeps things in.
+        if (!(await indexedDB.databases()).some(({ name }) => name === "oaken-last-builds")) return 0;
+        return new Promise<number>((done, failed) => {
+          const open = indexedDB.open("oaken-last-builds");
+          open.onerror = () => failed(open.error);
+          open.onsuccess = () => {
+            const count = open.result.transaction("builds").objectStore("builds").count();
+            count.onsuccess = () => done(count.result);
+          };
+        });
+      });
+    const summary = () => page.getByText("machining,").locator("..").innerText();
+    const before = await kept();
+    await page.getByLabel("Floor", { exact: true }).fill("2.6");
+    await page.getByLabel("Floor", { exact: true }).press("Enter");
+    await settled(page);
+    await saved(page);
+    const said = await summary();
+    await expect.poll(kept, { timeout: 20_000 }).toBeGreaterThan(before);
+    // Without its picture nothing can be built.
+    await page.route("**/pixels", (route) => route.abort());
+    await page.reload();
+    await settled(page);
+    expect(await summary()).toBe(said);
+    await page.unroute("**/pixels");
+    await page.getByLabel("Floor", { exact: true }).fill("3");
+    await page.getByLabel("Floor", { exact: true }).press("Enter");
+    await expect.poll(summary, { timeout: 45_000 }).not.toBe(said);
+    await settled(page);
+    await page.getByRole("slider", { name: "Moment of the cutting" }).focus();
+  });
+
   it("writes programs that read back inside the stock, in both dialects", async () => {
     await saved(page);
     await page.keyboard.press("w");

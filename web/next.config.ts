@@ -5,6 +5,8 @@ import { fileURLToPath } from "node:url";
 const here = dirname(fileURLToPath(import.meta.url));
 
 const config: NextConfig = {
+  // What one build of the application computed another need not compute alike; while it is developed it has no name.
+  env: { OAKEN_BUILD: process.env.NODE_ENV === "production" ? Date.now().toString(36) : "" },
   transpilePackages: ["@oaken/core", "@oaken/files"],
   serverExternalPackages: ["sequelize", "sqlite3", "sharp", "umzug", "bmp-ts"],
   turbopack: { root: dirname(here) },

@@ -62,5 +62,11 @@ const ORDER = { stop: 0, warning: 1, note: 2 };
 export function inspect(i: Inspected): Finding[] {
   const { problem } = i.build;
   const first: Finding[] = problem ? [{ code: problem.code, severity: "stop", message: problem.message }] : [];
-  return [...first, ...RULES.flatMap((r) => r(i)).sort((a, b) => ORDER[a.severity] - ORDER[b.severity])];
+  return [...first, ...gravestFirst(RULES.flatMap((r) => r(i)))];
 }
+
+const gravestFirst = (all: Finding[]): Finding[] => all.sort((a, b) => ORDER[a.severity] - ORDER[b.severity]);
+
+/** What was found in the same build when nothing was known of its revision, now that this is. */
+export const inspectAgain = (found: readonly Finding[], of: Pick<Inspected, "revision" | "written">): Finding[] =>
+  gravestFirst([...found, ...staleProgram(of)]);

@@ -1,5 +1,5 @@
 import { expose, transfer } from "comlink";
-import { inspect } from "@oaken/core/inspect/inspect";
+import { inspect, inspectAgain } from "@oaken/core/inspect/inspect";
 import { buildJob, type BuildResult } from "@oaken/core/job/build";
 import { chooseAll } from "@oaken/core/job/choose";
 import { boardJob } from "@oaken/core/job/boards";
@@ -15,6 +15,7 @@ import { Cancelled, Problem } from "@oaken/core/problem";
 import { pieceSeen } from "@oaken/core/job/seen";
 import { loadFace } from "./faces.ts";
 import { HALT } from "./halt.ts";
+import { lastBuildsHere } from "./last-builds.ts";
 import type { BenchWork, BuildAsk, Packed, Progressing } from "./messages.ts";
 import { drawing, pixels, solid } from "./pixels.ts";
 import { Scrubber } from "./scrubber.ts";
@@ -36,6 +37,11 @@ let last: BuildResult | null = null;
 let readyAhead: string | null = null;
 let scrubber: Scrubber | null = null;
 
+const lastBuilds = lastBuildsHere(process.env.OAKEN_BUILD);
+/** the last build of a job that is likely to be opened next */
+let fetched: Packed | null = null;
+let keeping: ReturnType<typeof setTimeout> | undefined;
+
 /** Thrown out of work when the page has asked for something newer. */
 function checkStop(seq: number): void {
   if (stop && Atomics.load(stop, 0) > seq) throw new Cancelled();
@@ -55,13 +61,16 @@ const MOST_AHEAD_MS = 15_000;
 async function ahead(id: string, halted: () => number): Promise<void> {
   const until = performance.now() + MOST_AHEAD_MS;
   const progress = () => {
-    if (halted() === HALT.atOnce || performance.now() > until) throw new Cancelled();
+    // With a build to show at once the page need not wait for a pass.
+    const isEnough = fetched ? halted() !== HALT.goOn : halted() === HALT.atOnce;
+    if (isEnough || performance.now() > until) throw new Cancelled();
   };
   try {
     const response = await fetch(`/api/jobs/${id}`);
     if (!response.ok) return;
     const { document } = (await response.json()) as { document: JobDocument };
     const job = boardJob(document);
+    fetched = (await lastBuilds?.of(job)) ?? null;
     const files = await filesOf(job);
     for (const cells of [QUICK_CELLS, FINE_CELLS]) {
       if (halted() !== HALT.goOn) return;
@@ -104,15 +113,43 @@ async function passOf({ ask, t0 }: Begun, cells: number, final: boolean, progres
   scrubber = null;
   const findings = inspect({ build: result, revision: ask.revision, written: ask.written });
   const parts: Transferable[] = [];
-  const built = packed(result, { final, findings, took: performance.now() - t0 }, kept, sender, parts);
+  const took = performance.now() - t0;
+  const built = packed(result, { final, findings, took }, kept, sender, parts);
+  if (final && !ask.quick) keeping = setTimeout(() => void keep(result, took), KEPT_AFTER_MS);
   return transfer(built, parts);
 }
 
-/** A first proof at once; nothing coarse where the fine one is there already. */
+/** A build is kept once nothing has been asked for so long, ms: not each step of somebody's trying this and that. */
+const KEPT_AFTER_MS = 2000;
+
+/** Keeps a build for the next visit, with all that the page has of it. */
+async function keep(result: BuildResult, took: number): Promise<void> {
+  const findings = inspect({ build: result });
+  await lastBuilds?.keep(packed(result, { final: true, findings, took }, kept, new Sender(), []));
+}
+
+/** The first thing that is asked may be a job as it was built before: null where it is not. */
+async function builtBefore({ job, revision, written, quick }: BuildAsk): Promise<Packed | null> {
+  if (last || quick) return null;
+  const known = fetched && keyOf(fetched.job) === keyOf(job) ? fetched : await lastBuilds?.of(job);
+  fetched = null;
+  return known ? { ...known, findings: inspectAgain(known.findings, { revision, written }) } : null;
+}
+
+/**
+ * A first proof at once; nothing coarse where the fine one is there already. One that was kept is all the page needs;
+ * what it takes to go on from it is built after it.
+ */
 async function build(ask: BuildAsk, progress: Progressing): Promise<Packed> {
   const begun = { ask, t0: performance.now() };
   coarse = null;
+  clearTimeout(keeping);
   const isFine = !ask.quick && keyOf(ask.job) === readyAhead;
+  const before = isFine ? null : await builtBefore(ask);
+  if (before) {
+    coarse = begun;
+    return before;
+  }
   const final = isFine || ask.quick === true;
   const built = await passOf(begun, isFine ? FINE_CELLS : QUICK_CELLS, final, progress);
   if (!final) coarse = begun;

@@ -1,7 +1,7 @@
-import type { Rule } from "../finding.ts";
+import type { Finding, Inspected } from "../finding.ts";
 
 /** Programs written from an earlier state of the job. */
-export const staleProgram: Rule = ({ revision, written }) =>
+export const staleProgram = ({ revision, written }: Pick<Inspected, "revision" | "written">): Finding[] =>
   written === undefined || revision === undefined || written >= revision
     ? []
     : [
