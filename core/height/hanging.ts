@@ -15,7 +15,8 @@ export class Hanging {
   readonly end: number;
   /** from here on a sample is near the rim */
   readonly rim: number;
-  private readonly radius: number;
+  /** where it ends */
+  readonly radius: number;
   private readonly more: Float64Array;
 
   /** @param isBetween whether the surface between samples counts */

@@ -1,7 +1,7 @@
 import type { Profile } from "../cutters/profile.ts";
 import { touchAlong } from "../cutters/touch.ts";
 import type { HeightField } from "./field.ts";
-import { RIM } from "./squares.ts";
+import type { Hanging } from "./hanging.ts";
 
 /** Steps of the table of slopes for each cell. */
 const STEPS = 16;
@@ -14,10 +14,10 @@ const LEAST_APART = 0.02;
  * How high the bilinear patches between four samples each hold a cutter up. Over a patch F = w − h, with h the height
  * of a cutter whose slope only grows from its axis outward. Where F rises everywhere towards one side, its highest
  * place lies there; along a side it is where the cutter touches a straight edge; inside a patch where both are equally
- * steep. Distances in cells from the axis, heights in mm.
+ * steep. By the rim, and where a cutter was given by points, its slope tells nothing. Distances in cells from the axis,
+ * heights in mm.
  */
 export class Patches {
-  private readonly radius: number;
   /** how steep the cutter is at least and at most, mm for each cell, by its steps from the axis */
   private readonly least: Float64Array;
   private readonly most: Float64Array;
@@ -25,15 +25,15 @@ export class Patches {
   private gentle = 0;
   private steep = 0;
   /** lines of a patch that are looked along first, from its first to its last, and how high they hold the cutter, mm */
-  private readonly at = Float64Array.of(0, 0.25, 0.5, 0.75, 1);
+  private readonly at = new Float64Array(5);
   private readonly high = new Float64Array(5);
 
   constructor(
     private readonly t: HeightField,
     private readonly p: Profile,
+    private readonly hanging: Hanging,
   ) {
-    this.radius = (p.radius * RIM) / t.cell;
-    const steps = Math.ceil(this.radius * STEPS) + 1;
+    const steps = Math.ceil(hanging.radius * STEPS) + 1;
     const height = (k: number) => p.h((k / STEPS) * t.cell);
     this.least = Float64Array.from({ length: steps + 1 }, (_, k) =>
       k === 0 ? 0 : (height(k) - height(k - 1)) * STEPS,
@@ -61,19 +61,19 @@ export class Patches {
     const [nearX, nearY] = [nearest(x), nearest(y)];
     const near = Math.sqrt(nearX * nearX + nearY * nearY);
     // Even its highest place, were it the nearest, would hold the cutter no higher.
-    if (Math.max(z00, z10, z01, z11) - this.above(near) <= known) return known;
+    if (Math.max(z00, z10, z01, z11) - this.hanging.height(near) <= known) return known;
     const [farX, farY] = [Math.max(-x, x + 1), Math.max(-y, y + 1)];
     const far = Math.sqrt(farX * farX + farY * farY);
     const twist = z11 - z10 - z01 + z00;
     const [riseX, riseY] = [z10 - z00, z01 - z00];
     this.gentle = this.least[Math.floor(near * STEPS)];
     // Beyond the rim nothing holds the cutter: it is as good as upright there.
-    this.steep = far > this.radius ? Infinity : this.most[Math.ceil(far * STEPS)];
+    this.steep = far > this.hanging.radius || this.p.pieces ? Infinity : this.most[Math.ceil(far * STEPS)];
     const sideX = this.side(x, nearY, farY, riseX, twist);
     const sideY = this.side(y, nearX, farX, riseY, twist);
     if (sideX >= 0 && sideY >= 0) {
       const corner = z00 + sideX * riseX + sideY * (riseY + sideX * twist);
-      return Math.max(known, corner - this.above(Math.sqrt((x + sideX) ** 2 + (y + sideY) ** 2)));
+      return Math.max(known, corner - this.hanging.height(Math.sqrt((x + sideX) ** 2 + (y + sideY) ** 2)));
     }
     if (sideY >= 0) {
       const [start, rise] = sideY === 0 ? [z00, riseX] : [z01, riseX + twist];
@@ -99,11 +99,20 @@ export class Patches {
   private heldAcross(across: number, from: number, z: number, riseAcross: number, rise: number, twist: number): number {
     const held = (q: number) => this.heldAlong(across + q, from, z + q * riseAcross, rise + q * twist);
     const { at, high } = this;
+    const { radius } = this.hanging;
+    // Only lines that the cutter is over.
+    const beside = nearest(from);
+    if (beside > radius) return -Infinity;
+    const half = Math.sqrt(radius * radius - beside * beside);
+    const start = Math.max(0, -half - across);
+    const end = Math.min(1, half - across);
     // Where a line passes through the axis a pointed cutter has an edge, which no parabola tells.
-    const middle = across < 0 && across > -1 ? -across : 0.5;
-    at[1] = middle / 2;
+    const middle = -across > start && -across < end ? -across : (start + end) / 2;
+    at[0] = start;
+    at[1] = (start + middle) / 2;
     at[2] = middle;
-    at[3] = (1 + middle) / 2;
+    at[3] = (middle + end) / 2;
+    at[4] = end;
     let most = 0;
     for (let k = 0; k < at.length; k++) {
       high[k] = held(at[k]);
@@ -157,7 +166,8 @@ export class Patches {
    * @param rise of the surface along it, mm
    */
   private heldAlong(across: number, from: number, z: number, rise: number): number {
-    const { t, p, radius } = this;
+    const { t, p } = this;
+    const { radius } = this.hanging;
     const half2 = radius * radius - across * across;
     if (half2 < 0) return -Infinity;
     const half = Math.sqrt(half2);
@@ -166,12 +176,9 @@ export class Patches {
     if (low > high) return -Infinity;
     const touch = touchAlong(p, Math.abs(rise) / t.cell, Math.abs(across) * t.cell) / t.cell;
     const s = Math.max(low, Math.min(high, rise < 0 ? -touch : touch));
-    return z + rise * (s - from) - this.above(Math.sqrt(s * s + across * across));
-  }
-
-  /** The cutter's height so far from its axis; Infinity beyond its rim, mm. */
-  private above(r: number): number {
-    return r > this.radius ? Infinity : this.p.h(Math.min(this.p.radius, r * this.t.cell));
+    // At its rim rounding must not put the place beyond the cutter.
+    const r = Math.min(radius, Math.sqrt(s * s + across * across));
+    return z + rise * (s - from) - this.hanging.height(r);
   }
 }
 
@@ -188,5 +195,5 @@ function vertex(q0: number, f0: number, q1: number, f1: number, q2: number, f2: 
   const bend = right - left;
   const at = (q0 + q1) / 2 - (left * (q2 - q0)) / (2 * bend);
   if (bend < 0 && at > q0 && at < q2 && Math.abs(at - q1) > LEAST_APART * (q2 - q0)) return at;
-  return left + right > 0 ? (q1 + q2) / 2 : (q0 + q1) / 2;
+  return f2 > f0 ? (q1 + q2) / 2 : (q0 + q1) / 2;
 }

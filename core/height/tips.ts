@@ -1,10 +1,8 @@
 import type { Profile } from "../cutters/profile.ts";
-import { touchAlong } from "../cutters/touch.ts";
 import { between, type HeightField } from "./field.ts";
 import { Hanging } from "./hanging.ts";
 import { Holders } from "./holders.ts";
 import { Patches } from "./patches.ts";
-import { RIM } from "./squares.ts";
 import { usedOf } from "./used.ts";
 import { hypot } from "../hypot.ts";
 
@@ -14,8 +12,6 @@ const UNKNOWN = 0.002;
 const GENTLE = 0.008;
 /** Cells that the part of a cutter that counts goes past where the surface can meet it: its rim is none there. */
 const PAST = 2;
-/** Lines looked along on both sides of a sample, in cells. */
-const LINES = [-1, -0.75, -0.5, -0.25, 0, 0.25, 0.5, 0.75, 1];
 
 /**
  * The lowest tips of a cutter at any place over a surface, by the samples that hold it up there and by the surface
@@ -29,8 +25,6 @@ export class Tips {
   private readonly hanging: Hanging;
   private readonly holders: Holders;
   private readonly patches: Patches;
-  /** a sample and the eight round it, in rows along the lines that are looked along, mm */
-  private readonly round = new Float64Array(9);
 
   constructor(
     private readonly t: HeightField,
@@ -42,7 +36,7 @@ export class Tips {
     const hanging = new Hanging(p, t.cell, unknown < Infinity);
     this.p = p;
     this.hanging = hanging;
-    this.patches = new Patches(t, p);
+    this.patches = new Patches(t, p, hanging);
     this.holders = new Holders(t, hanging, unknown);
   }
 
@@ -61,15 +55,14 @@ export class Tips {
       const i = near[n] % t.width;
       const j = (near[n] - i) / t.width;
       const beside = this.hanging.beside(Math.sqrt((i - u) ** 2 + (j - v) ** 2));
-      let tip: number;
-      if (beside <= GENTLE) tip = this.heldAround(near[n], u, v, beside);
-      else if (beside < Infinity && !this.p.pieces) tip = this.patches.heldAbout(near[n], u, v, best);
-      else tip = this.heldBeside(near[n], u, v, best);
-      if (tip > best) best = tip;
+      best =
+        beside <= GENTLE
+          ? Math.max(best, this.heldAround(near[n], u, v, beside))
+          : this.patches.heldAbout(near[n], u, v, best);
     }
     if (!this.isHeldNear(u, v, best + unknown)) return best;
     const [a, b] = [Math.min(t.width - 1, Math.round(u)), Math.min(t.height - 1, Math.round(v))];
-    return this.heldBeside(Math.max(0, b) * t.width + Math.max(0, a), u, v, best);
+    return this.patches.heldAbout(Math.max(0, b) * t.width + Math.max(0, a), u, v, best);
   }
 
   /**
@@ -118,92 +111,5 @@ export class Tips {
       return d <= -2 * bound ? 0 : (d + 2 * bound) ** 2 / (8 * bound);
     };
     return own + Math.max(gain(i - 1, j), gain(i + 1, j)) + Math.max(gain(i, j - 1), gain(i, j + 1));
-  }
-
-  /**
-   * The tip over (u, v), in cells, held by the surface within a cell of a sample; no less than what is known.
-   */
-  private heldBeside(sample: number, u: number, v: number, known: number): number {
-    const { t, p } = this;
-    const i = sample % t.width;
-    const j = (sample - i) / t.width;
-    // Along lines that run more towards the cutter's axis than across: that way it is rounder.
-    const isAlongX = Math.abs(i - u) >= Math.abs(j - v);
-    const [middle, along, side, at] = isAlongX ? [i, u, j, v] : [j, v, i, u];
-    const nearest = Math.max(middle - 1, Math.min(middle + 1, along)) - along;
-    const { round } = this;
-    this.roundAbout(i, j, isAlongX);
-    let best = known;
-    for (let k = 0; k < LINES.length; k++) {
-      const step = LINES[k];
-      const across = Math.abs(side + step - at);
-      const r = Math.sqrt(nearest * nearest + across * across) * t.cell;
-      if (r > p.radius * RIM) continue;
-      const share = Math.abs(step);
-      const beyond = step < 0 ? 0 : 6;
-      const near = round[3] + share * (round[beyond] - round[3]);
-      const here = round[4] + share * (round[beyond + 1] - round[4]);
-      const far = round[5] + share * (round[beyond + 2] - round[5]);
-      // Even its highest place, were it the nearest to the axis, would hold the cutter no higher.
-      if (Math.max(near, here, far) - p.h(Math.min(p.radius, r)) <= best) continue;
-      const from = middle - along;
-      const own = this.above(from, across);
-      if (here - own > best) best = here - own;
-      // Over a convex cutter the tip is concave along each half: from the sample on it rises no faster than up to it.
-      const isTold = own < Infinity && !p.pieces;
-      if (!isTold || far - 2 * own + this.above(from - 1, across) > best)
-        best = Math.max(best, this.heldAlong(across, from, here, far - here, 1));
-      if (!isTold || near - 2 * own + this.above(from + 1, across) > best)
-        best = Math.max(best, this.heldAlong(across, from, here, here - near, -1));
-    }
-    return best;
-  }
-
-  /** Takes a sample and the eight round it; beyond the outermost the surface is level. */
-  private roundAbout(i: number, j: number, isAlongX: boolean): void {
-    const { round } = this;
-    const { z, width, height } = this.t;
-    const left = i > 0 ? -1 : 0;
-    const right = i < width - 1 ? 1 : 0;
-    const before = j > 0 ? -width : 0;
-    const after = j < height - 1 ? width : 0;
-    const at = j * width + i;
-    const [along0, along1] = isAlongX ? [left, right] : [before, after];
-    const [side0, side1] = isAlongX ? [before, after] : [left, right];
-    round[0] = z[at + side0 + along0];
-    round[1] = z[at + side0];
-    round[2] = z[at + side0 + along1];
-    round[3] = z[at + along0];
-    round[4] = z[at];
-    round[5] = z[at + along1];
-    round[6] = z[at + side1 + along0];
-    round[7] = z[at + side1];
-    round[8] = z[at + side1 + along1];
-  }
-
-  /** The cutter's height so far along and across from its axis, in cells; Infinity beyond its rim, mm. */
-  private above(along: number, across: number): number {
-    return this.hanging.height(Math.sqrt(along * along + across * across));
-  }
-
-  /**
-   * The tip held by a line from a sample to its neighbour, where the surface is straight.
-   * @param across how far from the axis the line passes, and `from` where along it the sample lies, in cells
-   * @param slope of the surface along it, mm for each cell
-   * @param way 1 to the neighbour ahead, −1 to the one behind
-   */
-  private heldAlong(across: number, from: number, z: number, slope: number, way: 1 | -1): number {
-    const { t, p } = this;
-    const radius = (p.radius * RIM) / t.cell;
-    const half2 = radius * radius - across * across;
-    if (half2 < 0) return -Infinity;
-    const half = Math.sqrt(half2);
-    const low = Math.max(Math.min(from, from + way), -half);
-    const high = Math.min(Math.max(from, from + way), half);
-    if (low > high) return -Infinity;
-    const touch = touchAlong(p, Math.abs(slope) / t.cell, across * t.cell) / t.cell;
-    const s = Math.max(low, Math.min(high, slope < 0 ? -touch : touch));
-    const r = Math.sqrt(s * s + across * across) * t.cell;
-    return z + slope * (s - from) - p.h(Math.min(p.radius, r));
   }
 }

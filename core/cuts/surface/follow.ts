@@ -42,15 +42,13 @@ export function courseOf({ row, i0, i1, back }: Gone, { tips, over }: Following)
     const gone = last < 0 ? 0 : course.s[last] + hypot(x - course.x[last], y - course.y[last]);
     place(course, gone, x, y, z, i === i0 || i === i1 || i % row.each === 0);
   };
-  const tip = (i: number): number => {
-    const { x, y } = placeOn(row, i);
-    return over(tips.at(x, y));
-  };
+  const tip = (x: number, y: number): number => over(tips.at(x, y));
   /** Adds places between two while it is steep and not straight between them. */
   const addBetween = (a: number, za: number, b: number, zb: number): void => {
     if (Math.abs(b - a) * PARTS <= 1 || Math.abs(zb - za) <= STEEP * row.step * Math.abs(b - a)) return;
     const middle = (a + b) / 2;
-    const z = tip(middle);
+    const at = placeOn(row, middle);
+    const z = tip(at.x, at.y);
     if (Math.abs(z - (za + zb) / 2) <= STRAIGHT) return;
     addBetween(a, za, middle, z);
     add(middle, z);
@@ -63,7 +61,7 @@ export function courseOf({ row, i0, i1, back }: Gone, { tips, over }: Following)
     add(i, z);
   }
   for (let pass = 0; pass < PASSES; pass++) {
-    const finer = roundedOver(course, (x, y) => over(tips.at(x, y)));
+    const finer = roundedOver(course, tip);
     if (finer === course) break;
     course = finer;
   }
