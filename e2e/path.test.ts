@@ -222,6 +222,8 @@ describe("from one picture to a cut sign", () => {
     await page.reload();
     await settled(page);
     expect(await summary()).toBe(said);
+    // What cannot be built behind it is told all the same.
+    await page.locator("p[role=alert]").waitFor();
     await page.unroute("**/pixels");
     await page.getByLabel("Floor", { exact: true }).fill("3");
     await page.getByLabel("Floor", { exact: true }).press("Enter");

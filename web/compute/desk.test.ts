@@ -10,17 +10,25 @@ interface Build {
   progress: Progressing;
   first(built: Packed | null): void;
   fine(built: Packed | null): void;
+  failFine(e: Error): void;
 }
 let builds: Build[];
 let scrubbed: DrawnSurface | null;
+const unasked = () => expect.fail("nobody asked for it");
 
 class BenchPuppet extends Puppet {
   constructor() {
     const work: Partial<BenchWork> = {
       listen: () => {},
       build: ({ seq }, progress) =>
-        new Promise((first) => builds.push({ seq, progress, first, fine: () => expect.fail("nobody asked for it") })),
-      refine: (seq) => new Promise((fine) => (builds.find((b) => b.seq === seq)!.fine = fine)),
+        new Promise((first) => builds.push({ seq, progress, first, fine: unasked, failFine: unasked })),
+      refine: (seq) =>
+        new Promise((fine, failFine) =>
+          Object.assign(
+            builds.find((b) => b.seq === seq)!,
+            { fine, failFine },
+          ),
+        ),
       scrub: () => Promise.resolve(scrubbed),
     };
     super(work);
@@ -78,6 +86,23 @@ it("of an older build nothing is shown, whatever still comes of it", async () =>
   newer.first(built(true));
   await delivered();
   expect(heard).toEqual(["fine"]);
+});
+
+it("what fails behind a finished proof is told, unless something newer is asked for", async () => {
+  desk.build(job);
+  await delivered();
+  builds[0].first(built(true));
+  await delivered();
+  builds[0].failFine(new Error("The picture is gone."));
+  await delivered();
+  desk.build(job);
+  await delivered();
+  builds[1].first(built(true));
+  await delivered();
+  desk.build(job);
+  builds[1].failFine(new Error("Nobody needs to know."));
+  await delivered();
+  expect(heard).toEqual(["fine", "The picture is gone.", "fine"]);
 });
 
 it("a scrub without a build is answered, so that the next one goes out", async () => {

@@ -143,8 +143,8 @@ export class Desk {
       ];
       await Promise.all(passes.map((pass) => pass.then(take)));
     } catch (e) {
-      // Where the worker has ended, that is seen to already.
-      if (e instanceof Ended || !isWanted()) return;
+      // Where the worker has ended, that is seen to already. What fails behind a proof that was kept is told as well.
+      if (e instanceof Ended || ask.seq !== this.newest) return;
       this.wanted = null;
       this.onFailed((e as Error).message);
     }

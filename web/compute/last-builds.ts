@@ -1,4 +1,4 @@
-import { createStore, delMany, get, set } from "idb-keyval";
+import { createStore, delMany, get, keys, setMany } from "idb-keyval";
 import { keyOf, named } from "@oaken/core/kept";
 import type { BoardJob } from "@oaken/core/job/document";
 import type { Packed } from "./messages.ts";
@@ -11,8 +11,10 @@ const ORDER = "order";
 /** Where things are kept by name, from one visit to the next. */
 export interface Shelf {
   get<T>(name: string): Promise<T | undefined>;
-  set(name: string, thing: unknown): Promise<void>;
-  delMany(names: string[]): Promise<void>;
+  names(): Promise<string[]>;
+  /** puts several things there, all or none */
+  set(things: [string, unknown][]): Promise<void>;
+  remove(names: string[]): Promise<void>;
 }
 
 /**
@@ -35,17 +37,26 @@ export class LastBuilds {
     }
   }
 
-  /** Keeps a build, with all that it is drawn from; lets go of what is older or was built by another application. */
-  async keep(built: Packed): Promise<void> {
+  /**
+   * Keeps a build; lets go of what is older or was built by another application.
+   * @param build gives it with all that it is drawn from; not asked where it is kept already
+   */
+  async keep(job: BoardJob, build: () => Packed): Promise<void> {
     try {
-      const name = this.nameOf(built.job);
-      const order = (await this.shelf.get<string[]>(ORDER)) ?? [];
-      const others = order.filter((n) => n !== name);
-      const staying = others.filter((n) => n.startsWith(this.application)).slice(0, MOST - 1);
-      await this.shelf.delMany(others.filter((n) => !staying.includes(n)));
-      // Named before it is there: what is cut off in between is found and let go of later.
-      await this.shelf.set(ORDER, [name, ...staying]);
-      await this.shelf.set(name, built);
+      const { shelf } = this;
+      const name = this.nameOf(job);
+      const names = await shelf.names();
+      const known = ((await shelf.get<string[]>(ORDER)) ?? []).filter((n) => n !== name && names.includes(n));
+      const order = [name, ...known.filter((n) => n.startsWith(this.application))].slice(0, MOST);
+      await shelf.remove(names.filter((n) => n !== ORDER && !order.includes(n)));
+      await shelf.set(
+        names.includes(name)
+          ? [[ORDER, order]]
+          : [
+              [ORDER, order],
+              [name, build()],
+            ],
+      );
     } catch {
       // Full, or forbidden: the job is built again when it is opened.
     }
@@ -65,8 +76,9 @@ export function lastBuildsHere(application: string | undefined): LastBuilds | nu
   const store = createStore("oaken-last-builds", "builds");
   const shelf = {
     get: <T>(name: string) => get<T>(name, store),
-    set: (name: string, thing: unknown) => set(name, thing, store),
-    delMany: (names: string[]) => delMany(names, store),
+    names: () => keys<string>(store),
+    set: (things: [string, unknown][]) => setMany(things, store),
+    remove: (names: string[]) => delMany(names, store),
   };
   return new LastBuilds(shelf, application);
 }

@@ -123,16 +123,17 @@ async function passOf({ ask, t0 }: Begun, cells: number, final: boolean, progres
 const KEPT_AFTER_MS = 2000;
 
 /** Keeps a build for the next visit, with all that the page has of it. */
-async function keep(result: BuildResult, took: number): Promise<void> {
-  const findings = inspect({ build: result });
-  await lastBuilds?.keep(packed(result, { final: true, findings, took }, kept, new Sender(), []));
-}
+const keep = (result: BuildResult, took: number): Promise<void> | undefined =>
+  lastBuilds?.keep(result.job, () =>
+    packed(result, { final: true, findings: inspect({ build: result }), took }, kept, new Sender(), []),
+  );
 
-/** The first thing that is asked may be a job as it was built before: null where it is not. */
+/** The first thing that is asked may be a job as it was built before: null where it is not, or is built ahead. */
 async function builtBefore({ job, revision, written, quick }: BuildAsk): Promise<Packed | null> {
-  if (last || quick) return null;
-  const known = fetched && keyOf(fetched.job) === keyOf(job) ? fetched : await lastBuilds?.of(job);
+  const ahead = fetched;
   fetched = null;
+  if (last || quick || keyOf(job) === readyAhead) return null;
+  const known = ahead && keyOf(ahead.job) === keyOf(job) ? ahead : await lastBuilds?.of(job);
   return known ? { ...known, findings: inspectAgain(known.findings, { revision, written }) } : null;
 }
 
@@ -144,12 +145,12 @@ async function build(ask: BuildAsk, progress: Progressing): Promise<Packed> {
   const begun = { ask, t0: performance.now() };
   coarse = null;
   clearTimeout(keeping);
-  const isFine = !ask.quick && keyOf(ask.job) === readyAhead;
-  const before = isFine ? null : await builtBefore(ask);
+  const before = await builtBefore(ask);
   if (before) {
     coarse = begun;
     return before;
   }
+  const isFine = !ask.quick && keyOf(ask.job) === readyAhead;
   const final = isFine || ask.quick === true;
   const built = await passOf(begun, isFine ? FINE_CELLS : QUICK_CELLS, final, progress);
   if (!final) coarse = begun;
