@@ -1,11 +1,10 @@
 import { usualStepdown } from "../../cutters/feeds.ts";
-import { rangeOf } from "../../height/field.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import { type CutInputs, type HEIGHT_ART, type Left, type Note, type Planned } from "../kind.ts";
 import { heightAsked, regionOf } from "../surface/asked.ts";
 import { coarseSeconds, coarsely } from "../surface/coarse.ts";
-import { stockNotes } from "../surface/notes.ts";
+import { lowestOf, stockNotes } from "../surface/notes.ts";
 import { groundFor } from "../surface/ground.ts";
 import { tipsOverLeft } from "../surface/standing.ts";
 import { apartFor, cutRows, cutting, finding } from "../surface/passes.ts";
@@ -56,8 +55,8 @@ export function left(inputs: CutInputs<typeof HEIGHT_ART>): Left {
 export function plan(inputs: CutInputs<typeof HEIGHT_ART>, s: FinishSettings): Planned {
   const { art } = inputs.reads;
   const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
-  const notes = stockNotes("Finish", art, inputs);
-  const { low } = rangeOf(art.field);
+  const notes = stockNotes("Finish", inputs);
+  const low = lowestOf(inputs);
   const stepdown = usualStepdown(inputs);
   if (inputs.helpers.length === 0 && -low > DEEP * stepdown.value) notes.push(intoSolid(-low, stepdown.value));
   const apart = apartFor(inputs, s);

@@ -1,5 +1,4 @@
 import { type Cutter, profileOf } from "../../cutters/profile.ts";
-import { rangeOf } from "../../height/field.ts";
 import type { Tips } from "../../height/tips.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { slopeOf } from "../fields.ts";
@@ -17,7 +16,7 @@ import {
   rampInto,
   wayInFarther,
 } from "../surface/follow.ts";
-import { stockNotes } from "../surface/notes.ts";
+import { lowestOf, stockNotes } from "../surface/notes.ts";
 import { cutting, finding } from "../surface/passes.ts";
 import { inOrder, runsOf } from "../surface/runs.ts";
 import { groundFor } from "../surface/ground.ts";
@@ -27,7 +26,7 @@ import { type RoughSettings, rough } from "./rough.ts";
 
 /** How long it would take, planned coarsely, s; Infinity where its flutes end above the surface's lowest. */
 export function estimate(inputs: CutInputs<typeof HEIGHT_ART>, s: RoughSettings): number {
-  const deepest = -rangeOf(inputs.reads.art.field).low - s.leave;
+  const deepest = -lowestOf(inputs) - s.leave;
   return inputs.cutter.fluteLength < deepest ? Infinity : coarseSeconds(plan(coarsely(inputs, s.stepover), s), inputs);
 }
 
@@ -54,7 +53,7 @@ export function plan(inputs: CutInputs<typeof HEIGHT_ART>, s: RoughSettings): Pl
   const standing = standingBefore(inputs);
   const before = rows.map((row) => standing && tipsAlong(standing.likely, row, row.lowest.length));
   const ways = new WaysIn(p.radius, inputs.cutter.centreCutting, slopeOf(s));
-  const depth = -lowestOf(rows) - s.leave;
+  const depth = -lowestOver(rows) - s.leave;
   const levels = depth > 0 ? Math.ceil(depth / s.stepdown - 1e-6) : 0;
   for (let level = 1; level <= levels; level++) {
     const [z0, z1] = [-(level - 1) * s.stepdown, Math.max(-depth, -level * s.stepdown)];
@@ -86,14 +85,14 @@ export function plan(inputs: CutInputs<typeof HEIGHT_ART>, s: RoughSettings): Pl
   }
   return {
     toolpath: w.take(),
-    notes: [...stockNotes("Rough", art, inputs), ...ways.notes("Rough")],
+    notes: [...stockNotes("Rough", inputs), ...ways.notes("Rough")],
     facts: { levels },
     within: regionOf(art.field, inputs.stock),
   };
 }
 
 /** The lowest of all rows, mm. */
-function lowestOf(rows: readonly Row[]): number {
+function lowestOver(rows: readonly Row[]): number {
   let low = 0;
   for (const row of rows) for (const z of row.lowest) if (z < low) low = z;
   return low;

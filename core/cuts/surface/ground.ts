@@ -1,5 +1,6 @@
 import { type Cutter, isCone, type Profile, profileOf } from "../../cutters/profile.ts";
-import { heightAt, type HeightField } from "../../height/field.ts";
+import type { HeightField } from "../../height/field.ts";
+import { highestOf } from "../../height/sampled.ts";
 import { tipSurface } from "../../height/surface.ts";
 import { Tips } from "../../height/tips.ts";
 import type { HeightsProduct } from "../../makings/product.ts";
@@ -68,19 +69,14 @@ export function groundOf(
   const y0 = f.y0 - before(f.y0 - over.y0 + p.radius);
   const width = Math.ceil((over.x1 + p.radius - x0) / cell);
   const height = Math.ceil((over.y1 + p.radius - y0) / cell);
-  const z = new Float32Array(width * height);
   const sides = sidesOf(f, board);
-  for (let j = 0; j < height; j++)
-    for (let i = 0; i < width; i++) {
-      let top = -Infinity;
-      for (let q = 0; q < coarser; q++)
-        for (let k = 0; k < coarser; k++) {
-          const x = Math.max(sides.x0, Math.min(sides.x1, x0 + (i + (k + 0.5) / coarser) * cell));
-          const y = Math.max(sides.y0, Math.min(sides.y1, y0 + (j + (q + 0.5) / coarser) * cell));
-          top = Math.max(top, heightAt(f, x, y));
-        }
-      z[j * width + i] = top;
-    }
+  const places = (from: number, count: number, first: number, last: number) =>
+    Float64Array.from({ length: count * coarser }, (_, k) =>
+      Math.max(first, Math.min(last, from + ((k + 0.5) / coarser) * cell)),
+    );
+  const xs = places(x0, width, sides.x0, sides.x1);
+  const ys = places(y0, height, sides.y0, sides.y1);
+  const z = highestOf(f, xs, ys, coarser);
   const ground = { x0, y0, cell, width, height, z };
   raiseRim(ground, f, sides);
   return ground;
@@ -137,8 +133,11 @@ const widened = (p: Profile, by: number): Profile => ({
   r: (h) => p.r(h) + by,
 });
 
-/** Grounds that are kept: each holds three numbers for each of its samples, four with the tips over them. */
-const KEPT = 2;
+/**
+ * Grounds that are kept: each holds three numbers for each of its samples, four with the tips over them. Those of a
+ * first look are small, and choosing asks for the same ones again for every two cutters.
+ */
+const KEPT = { fine: 2, coarse: 16 };
 
 /** A surface on a board with the lowest tips of a cutter over it. */
 export class Ground {
@@ -179,7 +178,7 @@ export function groundFor(
   const { width, height } = stock;
   const cell = isRough ? roughCell(art.field, profileOf(cutter), grain) : 0;
   return kept.of(
-    "ground",
+    grain === null ? "ground" : "coarse-ground",
     [art, cutter, { width, height }, grain, overrun, cell],
     (a, c, board, g, run, coarse): Ground => {
       const p = profileOf(c);
@@ -190,6 +189,6 @@ export function groundFor(
       // A first look's samples are the highest of several: no need to look between them.
       return new Ground(surface, p, passed, g === null);
     },
-    KEPT,
+    grain === null ? KEPT.fine : KEPT.coarse,
   );
 }
