@@ -72,11 +72,11 @@ describe("from one picture to a cut sign", () => {
     async () => {
       await page.setInputFiles('input[aria-label="Begin with a picture"]', join(dir, "ginkgo-scan.jpg"));
       await page.getByText("Strong contrast").waitFor();
-      await page.waitForFunction(
-        () => document.querySelectorAll("canvas[role=img]").length >= 8 && !document.querySelector(".catching-up"),
-        null,
-        { timeout: BEGIN_MS },
-      );
+      // All are there with their usual cutters before any cutters are chosen.
+      await page.waitForFunction(() => document.querySelectorAll("canvas[role=img]").length >= 8, null, {
+        timeout: BEGIN_MS,
+      });
+      await page.getByText("choosing its cutters").first().waitFor();
       expect(await page.locator("section[aria-label=Fitness]").innerText()).toMatch(
         /pixels in a millimetre.*\n.*contrast.*\n.*colours.*\n.*Strokes from/s,
       );
@@ -89,7 +89,9 @@ describe("from one picture to a cut sign", () => {
         .getByRole("button", { name: /Carved sign/ })
         .first()
         .click();
-      await page.waitForURL(/\/job\//);
+      // What is picked before its cutters are chosen opens with the chosen ones.
+      await page.getByText("Opens with its cutters").waitFor();
+      await page.waitForURL(/\/job\//, { timeout: BEGIN_MS });
     },
     2 * BEGIN_MS,
   );

@@ -15,6 +15,15 @@ export interface BeginAsk {
 export interface BeginWork {
   /** @param hear hears what is known so far, again as each outcome is done; less comes of one that is not the newest */
   begin(ask: BeginAsk, hear: (begun: Begun) => void): Promise<void>;
+  /** What somebody waits for comes before the rest of the request with this number. */
+  first(seq: number, picked: Picked): void;
+}
+
+/** An outcome as a person picks it. */
+export interface Picked {
+  id: string;
+  /** whether the picture is prepared for it */
+  isPrepared: boolean;
 }
 
 /** One way of cutting an outcome: with one cutter, or with others before it. */
@@ -32,8 +41,11 @@ export interface BegunOutcome {
   id: string;
   /** what the tone step does for it that the plain one goes without, mm */
   prepared: { even?: number; smooth?: number } | null;
+  /** whether its cutters were tried against each other for this picture, where there are any to choose from */
+  isChosen: boolean;
+  /** 0 before its cutters are chosen */
   seconds: number;
-  /** its cuts, with the cutters chosen for this picture */
+  /** its cuts, with the usual cutters until others are chosen */
   cuts: BoardJob["cuts"];
   /** with one cutter and with the best set of more, where both can be; none where there is nothing to choose */
   plans: BegunPlan[];

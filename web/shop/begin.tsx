@@ -9,7 +9,7 @@ import type { Asset } from "@oaken/core/makings/kind";
 import type { Cure } from "@oaken/core/picture/fitness";
 import { materialIn } from "@oaken/core/shop/shop";
 import { fieldLength, spoken } from "@oaken/core/speech";
-import type { BegunOutcome, BegunPlan } from "../compute/begin-messages.ts";
+import type { Begun, BegunOutcome, BegunPlan, Picked } from "../compute/begin-messages.ts";
 import { api } from "../ui/api.ts";
 import { LengthField } from "../ui/length-field.tsx";
 import { HomeLink } from "../ui/mark.tsx";
@@ -40,7 +40,9 @@ export function BeginPage({ asset }: { asset: Asset }) {
     () => Object.fromEntries(OUTCOMES.map((o) => [o.id, jobOf(shop, o.id, asset, stock, ownWidth, cures)])),
     [shop, asset, stock, ownWidth, cures],
   );
-  const { begun, working, stale } = useBegun(sha, jobs, shop.cutters, setWrong);
+  const { begun, working, stale, first } = useBegun(sha, jobs, shop.cutters, setWrong);
+  const [picked, setPicked] = useState<Picked | null>(null);
+  useEffect(() => setPicked(null), [jobs]);
   // Until the art is found, the picture's own proportion has to do.
   const shape = begun?.size ?? asset;
   const fits = Math.min(
@@ -49,12 +51,11 @@ export function BeginPage({ asset }: { asset: Asset }) {
   );
   const width = ownWidth ?? Math.round(Math.max(1, fits) * 100) / 100;
 
-  const start = async (outcome: string, prepared: BegunOutcome["prepared"], plan?: BegunPlan) => {
+  const start = async (shown: BegunOutcome, plan?: BegunPlan) => {
     try {
-      const job = structuredClone(jobs[outcome]);
-      const shown = begun?.outcomes.find((o) => o.id === outcome && o.prepared === prepared);
-      if (shown && !stale) job.cuts = plan?.cuts ?? shown.cuts;
-      if (prepared) Object.assign(aboutOf(job, "", "grey")!.settings, prepared);
+      const job = structuredClone(jobs[shown.id]);
+      job.cuts = plan?.cuts ?? shown.cuts;
+      if (shown.prepared) Object.assign(aboutOf(job, "", "grey")!.settings, shown.prepared);
       const document = documentOf(job);
       const made = await api<{ id: string }>("/api/jobs", { method: "POST", json: { document } });
       // The picture is of the way that is taken by itself.
@@ -63,6 +64,22 @@ export function BeginPage({ asset }: { asset: Asset }) {
     } catch (e) {
       setWrong((e as Error).message);
     }
+  };
+  // What was picked before its cutters were chosen begins with the chosen ones: they come next.
+  const awaited = picked && !stale ? shownAs(begun, picked) : null;
+  const isReady = awaited !== null && (awaited.isChosen || !working);
+  useEffect(() => {
+    if (!awaited || !isReady) return;
+    setPicked(null);
+    if (!awaited.problem) void start(awaited);
+    // Once, when it is there: what it is begun from was fixed by picking it.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [isReady]);
+  const pick = (shown: BegunOutcome, plan?: BegunPlan) => {
+    if (!stale && shown.isChosen) return void start(shown, plan);
+    const one = { id: shown.id, isPrepared: shown.prepared !== null };
+    setPicked(one);
+    first(one);
   };
   const takeCure = ({ width: wide, smooth, grow, even, crop }: Cure) => {
     if (wide) {
@@ -135,10 +152,17 @@ export function BeginPage({ asset }: { asset: Asset }) {
             <StockRows stock={stock} unit={unit} set={(patch) => setStock({ ...stock, ...patch })} />
           </section>
         </div>
-        <Outcomes begun={begun} working={working} say={say} start={(o, p, plan) => void start(o, p, plan)} />
+        <Outcomes begun={begun} working={working} picked={picked} say={say} pick={pick} />
       </main>
     </div>
   );
+}
+
+/** What was picked, as it is known now; plain where nothing is prepared any more. */
+function shownAs(begun: Begun | null, { id, isPrepared }: Picked): BegunOutcome | null {
+  const ways = begun?.outcomes.filter((o) => o.id === id) ?? [];
+  const same = ways.find((o) => (o.prepared !== null) === isPrepared);
+  return same ?? (begun?.done ? ways[0] : null) ?? null;
 }
 
 /** The card's small proof as the new job's picture, until its own is there; without it the bench shows the stock. */

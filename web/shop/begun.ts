@@ -4,7 +4,7 @@ import { type BoardJob, type StockSettings, usualStock } from "@oaken/core/job/d
 import { OUTCOMES, outcomeById } from "@oaken/core/job/outcomes";
 import type { Shop } from "@oaken/core/shop/shop";
 import { type Start, startJob, usualHelpers } from "@oaken/core/job/start";
-import type { BeginAsk, BeginWork, Begun } from "../compute/begin-messages.ts";
+import type { BeginAsk, BeginWork, Begun, Picked } from "../compute/begin-messages.ts";
 import { helperOf, Watched } from "../compute/watched.ts";
 import type { Cures } from "./fitness.tsx";
 
@@ -58,6 +58,7 @@ export function useBegun(
   const [begun, setBegun] = useState<Begun | null>(null);
   const [working, setWorking] = useState(true);
   const [stale, setStale] = useState(false);
+  const watched = useRef<Watched<BeginWork> | null>(null);
   const begin = useRef<((ask: BeginAsk) => void) | null>(null);
   const asked = useRef<BeginAsk | null>(null);
   const seq = useRef(0);
@@ -78,6 +79,7 @@ export function useBegun(
       helperOf<BeginWork>(new Worker(new URL("../compute/begin-worker.ts", import.meta.url), { type: "module" }));
     const w = new Watched<BeginWork>(startWorker, lost);
     w.ready();
+    watched.current = w;
     // Where the worker ends, that is seen to already.
     begin.current = (ask) => void w.call((work) => work.begin(ask, proxy(hear))).catch(() => {});
     return () => w.close();
@@ -90,5 +92,10 @@ export function useBegun(
     const timer = setTimeout(() => begin.current?.(asked.current!), SETTLES);
     return () => clearTimeout(timer);
   }, [jobs, sha, rack]);
-  return { begun, working, stale };
+  /** Has the worker see to what somebody waits for before the rest. */
+  const first = (picked: Picked) => {
+    const { current } = seq;
+    void watched.current?.call((work) => work.first(current, picked), false).catch(() => {});
+  };
+  return { begun, working, stale, first };
 }

@@ -2,17 +2,19 @@ import { useEffect, useRef } from "react";
 import { CircleCheck, TriangleAlert } from "lucide-react";
 import { type Outcome, outcomeById, OUTCOMES } from "@oaken/core/job/outcomes";
 import { formatTime } from "@oaken/core/units";
-import type { Begun, BegunOutcome, BegunPlan } from "../compute/begin-messages.ts";
+import type { Begun, BegunOutcome, BegunPlan, Picked } from "../compute/begin-messages.ts";
 
 interface OutcomesProps {
   begun: Begun | null;
   working: boolean;
+  /** what somebody picked and waits for */
+  picked: Picked | null;
   say(text: string): string;
-  start(outcome: string, prepared: BegunOutcome["prepared"], plan?: BegunPlan): void;
+  pick(made: BegunOutcome, plan?: BegunPlan): void;
 }
 
 /** What suits the picture first; what does not is folded below with its reason. */
-export function Outcomes({ begun, working, say, start }: OutcomesProps) {
+export function Outcomes({ begun, working, picked, say, pick }: OutcomesProps) {
   const made = begun?.outcomes ?? [];
   const outcomes = begun?.order.length ? begun.order.map(outcomeById) : OUTCOMES;
   const all = outcomes.flatMap((outcome): { outcome: Outcome; made: BegunOutcome | undefined }[] => {
@@ -30,8 +32,9 @@ export function Outcomes({ begun, working, say, start }: OutcomesProps) {
           key={a.outcome.id + (a.made?.prepared ? " prepared" : "")}
           {...a}
           working={working}
+          isPicked={picked?.id === a.outcome.id && picked.isPrepared === Boolean(a.made?.prepared)}
           say={say}
-          start={(plan) => start(a.outcome.id, a.made?.prepared ?? null, plan)}
+          start={(plan) => a.made && pick(a.made, plan)}
         />
       ))}
     </div>
@@ -61,13 +64,15 @@ interface Props {
   outcome: Outcome;
   made: BegunOutcome | undefined;
   working: boolean;
+  /** somebody waits for it */
+  isPicked: boolean;
   /** sentences in the person's unit */
   say(text: string): string;
   start(plan?: BegunPlan): void;
 }
 
 /** An outcome as a small proof of this very picture; choosing it begins the job. */
-function OutcomeCard({ outcome, made, working, say, start }: Props) {
+function OutcomeCard({ outcome, made, working, isPicked, say, start }: Props) {
   const title = made?.prepared ? `${outcome.title}, prepared` : outcome.title;
   return (
     <article className="card flex flex-col overflow-hidden shadow-card has-[button:enabled:hover]:ring-2 ring-spruce">
@@ -94,6 +99,11 @@ function OutcomeCard({ outcome, made, working, say, start }: Props) {
             </span>
           </span>
           <span className="block text-soft">{made?.prepared ? say(whatWasDone(made.prepared)) : outcome.about}</span>
+          {made && !made.isChosen && (
+            <span role={isPicked ? "status" : undefined} className="mt-1 block text-[13px] text-soft">
+              {isPicked ? "Opens with its cutters, as soon as they are chosen …" : "choosing its cutters …"}
+            </span>
+          )}
           {made?.suits && (
             <Remark
               good={made.suits.good}
