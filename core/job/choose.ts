@@ -147,9 +147,17 @@ function estimatedSets(
     .flatMap((first) => nexts.filter((n) => n.diameter < first.diameter).map((next) => [first, next]))
     .map(([first, next]) => ({ first, next, seconds: sets.atLeast(first, next) }));
   // What the second cutter takes comes on top: sets that gain too little without it gain too little with it.
+  const told: { first: Cutter; next: Cutter; beyond: number }[] = [];
   for (const { first, next, seconds } of pairs.sort((a, b) => a.seconds - b.seconds)) {
     const best = Math.min(...tried.filter(isEnough).map((t) => t.seconds));
-    if (WORTH_A_CHANGE * seconds < best) tried.push(sets.estimated([first, next]));
+    // A wider first cutter leaves all that a narrower one does, and a narrower second one goes over all that a wider
+    // one does: what those cost beyond the least, these cost too.
+    const easier = told.filter((t) => t.first.diameter <= first.diameter && t.next.diameter >= next.diameter);
+    const beyond = Math.max(0, ...easier.map((t) => t.beyond));
+    if (WORTH_A_CHANGE * (seconds + beyond) >= best) continue;
+    const pair = sets.estimated([first, next]);
+    if (Number.isFinite(pair.seconds)) told.push({ first, next, beyond: pair.seconds - seconds });
+    tried.push(pair);
   }
   return tried;
 }
