@@ -32,7 +32,9 @@ describe("how high the patches about a sample hold a cutter", () => {
             const r = Math.hypot(i / FINER - u, j / FINER - v) * cell;
             best = Math.max(best, between(t, i / FINER, j / FINER) - p.h(r));
           }
-        const found = new Patches(t, p, new Hanging(p, t.cell, true)).heldAbout(4, u, v, -Infinity);
+        const patches = new Patches(t, p, new Hanging(p, t.cell, true));
+        patches.begin(u, v);
+        const found = patches.heldAbout(4, -Infinity);
         if (best === -Infinity) continue;
         off.take(found - best, () => `seed ${seed}`);
         if (away < p.radius / cell - 1.5) inside.take(found - best, () => `seed ${seed}`);
@@ -46,7 +48,31 @@ describe("how high the patches about a sample hold a cutter", () => {
     const t = { x0: 0, y0: 0, cell: 0.1, width: 3, height: 3, z: new Float32Array(9).fill(-2) };
     const p = profileOf(cutterOf("ball:2"));
     const patches = new Patches(t, p, new Hanging(p, t.cell, true));
-    expect(patches.heldAbout(4, 1, 1, -1)).toBe(-1);
-    expect(patches.heldAbout(4, 1, 1, -3)).toBeCloseTo(-2, 6);
+    patches.begin(1, 1);
+    expect(patches.heldAbout(4, -1)).toBe(-1);
+    patches.begin(1, 1);
+    expect(patches.heldAbout(4, -3)).toBeCloseTo(-2, 6);
+  });
+
+  it("about neighbours in turn, each patch once, as about each by itself", () => {
+    const p = profileOf(cutterOf("taper:0.25:5:4"));
+    for (let seed = 1; seed <= 50; seed++) {
+      const random = seeded(seed);
+      const z = Float32Array.from({ length: 25 }, () => -0.5 * random());
+      const t = { x0: 0, y0: 0, cell: 0.1, width: 5, height: 5, z };
+      const [u, v] = [4 * random(), 4 * random()];
+      const samples = Array.from({ length: 4 }, () => Math.floor(25 * random()));
+      const about = (each: (patches: Patches) => void) => {
+        const patches = new Patches(t, p, new Hanging(p, t.cell, true));
+        patches.begin(u, v);
+        let known = -Infinity;
+        for (const sample of samples) {
+          known = patches.heldAbout(sample, known);
+          each(patches);
+        }
+        return known;
+      };
+      expect(about(() => {})).toBe(about((patches) => patches.begin(u, v)));
+    }
   });
 });

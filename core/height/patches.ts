@@ -24,6 +24,10 @@ export class Patches {
   /** the same over the patch at hand */
   private gentle = 0;
   private steep = 0;
+  /** the place, in samples, and the patches that were looked at for it, by their first samples */
+  private u = 0;
+  private v = 0;
+  private readonly seen: number[] = [];
   /** lines of a patch that are looked along first, from its first to its last, and how high they hold the cutter, mm */
   private readonly at = new Float64Array(5);
   private readonly high = new Float64Array(5);
@@ -42,14 +46,28 @@ export class Patches {
     this.most = Float64Array.from({ length: steps + 1 }, (_, k) => (height(k + 1) < Infinity ? slope(k) : Infinity));
   }
 
-  /** The tip over (u, v), in samples, held by the four patches about a sample; no less than what is known, mm. */
-  heldAbout(sample: number, u: number, v: number, known: number): number {
+  /** Begins with another place, (u, v) in samples. */
+  begin(u: number, v: number): void {
+    this.u = u;
+    this.v = v;
+    this.seen.length = 0;
+  }
+
+  /** The tip over the place, held by the four patches about a sample; no less than what is known, mm. */
+  heldAbout(sample: number, known: number): number {
     const { width, height } = this.t;
+    const { u, v, seen } = this;
     const i = sample % width;
     const j = (sample - i) / width;
     let best = known;
     for (let b = Math.max(0, j - 1); b <= Math.min(j, height - 2); b++)
-      for (let a = Math.max(0, i - 1); a <= Math.min(i, width - 2); a++) best = this.heldIn(a, b, a - u, b - v, best);
+      for (let a = Math.max(0, i - 1); a <= Math.min(i, width - 2); a++) {
+        const patch = b * width + a;
+        // Samples beside each other have two patches in common.
+        if (seen.includes(patch)) continue;
+        seen.push(patch);
+        best = this.heldIn(a, b, a - u, b - v, best);
+      }
     return best;
   }
 

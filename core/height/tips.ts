@@ -49,6 +49,7 @@ export class Tips {
     holders.find(u, v, between(t, u, v));
     const { near, held } = holders;
     let { best } = holders;
+    this.patches.begin(u, v);
     // The likeliest first: mostly no other can hold it higher then.
     for (let n = holders.likeliest(); n >= 0 && held[n] > best + unknown; n = holders.likeliest()) {
       held[n] = -Infinity;
@@ -58,11 +59,11 @@ export class Tips {
       best =
         beside <= GENTLE
           ? Math.max(best, this.heldAround(near[n], u, v, beside))
-          : this.patches.heldAbout(near[n], u, v, best);
+          : this.patches.heldAbout(near[n], best);
     }
     if (!this.isHeldNear(u, v, best + unknown)) return best;
     const [a, b] = [Math.min(t.width - 1, Math.round(u)), Math.min(t.height - 1, Math.round(v))];
-    return this.patches.heldAbout(Math.max(0, b) * t.width + Math.max(0, a), u, v, best);
+    return this.patches.heldAbout(Math.max(0, b) * t.width + Math.max(0, a), best);
   }
 
   /**
