@@ -13,6 +13,7 @@ interface Build {
   failFine(e: Error): void;
 }
 let builds: Build[];
+let puppets: BenchPuppet[];
 let scrubbed: DrawnSurface | null;
 const unasked = () => expect.fail("nobody asked for it");
 
@@ -32,6 +33,7 @@ class BenchPuppet extends Puppet {
       scrub: () => Promise.resolve(scrubbed),
     };
     super(work);
+    puppets.push(this);
   }
 }
 
@@ -44,12 +46,13 @@ let desk: Desk;
 let heard: string[];
 beforeEach(() => {
   vi.stubGlobal("Worker", BenchPuppet);
-  [builds, scrubbed, heard] = [[], null, []];
+  [builds, puppets, scrubbed, heard] = [[], [], null, []];
   desk = new Desk();
   desk.onBuilt = (b) => heard.push(b.final ? "fine" : "coarse");
   desk.onProgress = (step) => heard.push(step);
   desk.onSurface = () => heard.push("surface");
   desk.onFailed = (message) => heard.push(message);
+  desk.onRestarted = () => heard.push("begun again");
 });
 afterEach(() => {
   desk.close();
@@ -103,6 +106,22 @@ it("what fails behind a finished proof is told, unless something newer is asked 
   builds[1].failFine(new Error("Nobody needs to know."));
   await delivered();
   expect(heard).toEqual(["fine", "The picture is gone.", "fine"]);
+});
+
+it("a worker that ends when all is built builds it again: the proof can be scrubbed on", async () => {
+  desk.build(job);
+  await delivered();
+  builds[0].first(built(true));
+  await delivered();
+  puppets[0].fail();
+  await delivered();
+  expect(builds.map((b) => b.seq)).toEqual([1, 1]);
+  builds[1].first(built(true));
+  await delivered();
+  scrubbed = surface;
+  desk.scrub(0, 5);
+  await delivered();
+  expect(heard).toEqual(["fine", "begun again", "fine", "surface"]);
 });
 
 it("a scrub without a build is answered, so that the next one goes out", async () => {

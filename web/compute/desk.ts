@@ -50,6 +50,8 @@ export class Desk {
   private newest = 0;
   /** what is being built, to be asked for again if the worker ends */
   private wanted: BuildAsk | null = null;
+  /** what was built last: the worker holds what scrubbing and writing go on from */
+  private built: BuildAsk | null = null;
   private readonly previews = new Newest<Trace>(async ({ job, part }) => {
     const { rings, tone, took } = await this.previewer.call((w) => w.preview(job, part));
     this.onPreviewed(rings, tone, took);
@@ -126,6 +128,7 @@ export class Desk {
       if (!isWanted()) return;
       if (built.final) {
         this.wanted = null;
+        this.built = ask;
         this.previewer.ready();
       }
       this.onBuilt(built);
@@ -152,16 +155,16 @@ export class Desk {
 
   private lostBuilder(again: boolean): void {
     this.receiver.forget();
-    const { wanted } = this;
+    this.wanted ??= this.built;
     if (!again) {
       this.wanted = null;
       this.onFailed(`${ENDED} several times. Your job is safe; change a setting, or load the page anew to try again.`);
       return;
     }
     this.listen();
-    if (!wanted) return;
+    if (!this.wanted) return;
     this.onRestarted(`${ENDED} and was begun again; your job is safe.`);
-    void this.run(wanted);
+    void this.run(this.wanted);
   }
 }
 
