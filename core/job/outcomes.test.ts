@@ -21,6 +21,7 @@ const fine: Fit = {
   thinnest: 2.5,
   typical: 4,
   contours: 12,
+  circles: 8,
   uneven: 0,
   art: null,
 };
@@ -100,7 +101,7 @@ describe("cutters that were chosen", () => {
 
 describe("whether a picture suits", () => {
   it("what it suits comes first: surfaces and lines for a photograph, the usual order for a drawing", () => {
-    const untraced = { thinnest: null, typical: null, contours: null };
+    const untraced = { thinnest: null, typical: null, contours: null, circles: null };
     expect(byPromise({ ...fine, ...untraced })).toEqual(OUTCOMES);
     const photograph = byPromise({ ...fine, ...untraced, greyShare: 0.5, flatColours: 60 }).map((o) => o.id);
     expect(photograph.slice(0, 3).sort()).toEqual(["lines", "lithophane", "relief"]);
@@ -126,6 +127,8 @@ describe("whether a picture suits", () => {
     ["strokes of a millimetre", { thinnest: 1, typical: 1.6 }, ["cutout", "pocket", "plasma"], /strokes of 1\.0 mm/],
     ["broad areas", { typical: 20 }, ["engrave"], /no lines/],
     ["hundreds of pieces", { contours: 400 }, ["cutout", "plasma"], /400 separate outlines/],
+    ["lettering with two dots", { contours: 17, circles: 2 }, ["drill"], /only 2 of its 17 outlines are circles/],
+    ["a ring in a drawing", { contours: 9, circles: 1 }, ["drill"], /only 1 of its 9 outlines is a circle/],
     ["hardly any contrast", { contrast: 0.1 }, ["sign", "raised", "pocket", "hatch"], /little contrast/],
   ];
   for (const [name, fault, ids, says] of not)
@@ -137,5 +140,7 @@ describe("whether a picture suits", () => {
       }
     });
   it("what was not measured is held against nothing", () =>
-    expect(OUTCOMES.every((o) => o.suits({ ...fine, thinnest: null, typical: null, contours: null }).good)).toBe(true));
+    expect(
+      OUTCOMES.every((o) => o.suits({ ...fine, thinnest: null, typical: null, contours: null, circles: null }).good),
+    ).toBe(true));
 });

@@ -50,8 +50,16 @@ export function hatched(f: Fit): Suits {
   return carved(f);
 }
 
-export const drilled = (f: Fit): Suits =>
-  isSoft(f) ? no("soft greys have no circles to find") : yes("where the picture has dots and circles");
+/** Art of which less than this share of the outlines are circles is no pattern of holes. */
+const MOSTLY = 0.5;
+
+export function drilled(f: Fit): Suits {
+  const { circles, contours } = f;
+  if (isSoft(f)) return no("soft greys have no circles to find");
+  if (circles !== null && contours !== null && circles < MOSTLY * contours)
+    return no(`only ${circles} of its ${contours} outlines ${circles === 1 ? "is a circle" : "are circles"}`);
+  return yes("where the picture has dots and circles");
+}
 
 export const shaded = (f: Fit): Suits =>
   f.contrast < 0.2 ? no("little contrast: set black and white points first") : yes("tones as wide and narrow grooves");

@@ -115,6 +115,7 @@ const fine: Fit = {
   thinnest: 1.2,
   typical: 3,
   contours: 40,
+  circles: 4,
   uneven: 0.01,
   art: null,
 };

@@ -65,6 +65,8 @@ export interface Fit extends Fitness {
   thinnest: number | null;
   typical: number | null;
   contours: number | null;
+  /** how many of the contours are circles */
+  circles: number | null;
   /** how much darker the ground is where it is darkest, as a share */
   uneven: number;
   /**

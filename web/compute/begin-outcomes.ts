@@ -1,3 +1,4 @@
+import { circlesOf } from "@oaken/core/geometry/circles";
 import { strokeWidths } from "@oaken/core/geometry/clearance/strokes";
 import { shapesOf } from "@oaken/core/inspect/products";
 import { inspect } from "@oaken/core/inspect/inspect";
@@ -148,6 +149,7 @@ function fitOf(job: BoardJob, raster: Raster, tone: GreyProduct): Fit {
     thinnest: null,
     typical: null,
     contours: null,
+    circles: null,
   };
 }
 
@@ -171,10 +173,14 @@ function cropRound(
   return [x + (before[0] || 0), y + (before[1] || 0), right - x, bottom - y].join(",");
 }
 
-function strokesOf({ ink, shape }: ShapesProduct, kept: Kept): Pick<Fit, "thinnest" | "typical" | "contours"> {
+function strokesOf(
+  { ink, shape }: ShapesProduct,
+  kept: Kept,
+): Pick<Fit, "thinnest" | "typical" | "contours" | "circles"> {
   const strokes = strokeWidths(clearance(ink, kept));
   const contours = shape.parent.length;
-  return { thinnest: strokes?.thinnest ?? null, typical: strokes?.typical ?? null, contours };
+  const circles = circlesOf(ink).length;
+  return { thinnest: strokes?.thinnest ?? null, typical: strokes?.typical ?? null, contours, circles };
 }
 
 function withTone(job: BoardJob, settings: NonNullable<BegunOutcome["prepared"]>): BoardJob {

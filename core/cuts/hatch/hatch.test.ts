@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
+import { circlesOf } from "../../geometry/circles.ts";
 import { ringsFrom, insideRegion } from "../../geometry/rings.ts";
 import { planOn, proofOf } from "../../testing/cutting.ts";
 import { circle, distanceToRings, seeded, star } from "../../testing/random.ts";
-import { circlesOf } from "../drill/plan.ts";
 
 describe("hatch", () => {
   it("covers the share of the area that width over spacing says, at any angle, and stays inside", () => {
