@@ -99,7 +99,7 @@ function OutcomeCard({ outcome, made, working, isPicked, say, start }: Props) {
             </span>
           </span>
           <span className="block text-soft">{made?.prepared ? say(whatWasDone(made.prepared)) : outcome.about}</span>
-          {made && !made.isChosen && (
+          {made && (isPicked || !made.isChosen) && (
             <span role={isPicked ? "status" : undefined} className="mt-1 block text-[13px] text-soft">
               {isPicked ? "Opens with its cutters, as soon as they are chosen …" : "choosing its cutters …"}
             </span>
