@@ -7,6 +7,7 @@ import { ringCount, type Rings } from "./rings.ts";
  */
 export const ROUND_SHARE = 0.06;
 const ROUND_LEAST = 0.1;
+
 /** Centre and radius, mm. */
 export interface Circle {
   x: number;

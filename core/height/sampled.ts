@@ -26,7 +26,7 @@ function spotsOf(places: Float64Array, from: number, cell: number, count: number
 
 /**
  * A field at the crossings of columns x and rows y, each the highest of `several` × `several` that follow each other;
- * the same as heightAt at each, to rounding, for a tenth of what that takes.
+ * the same as heightAt at each, to rounding. Goes row by row: each is read once for all columns.
  * @param xs, ys mm; their number a multiple of `several`
  */
 export function highestOf(f: HeightField, xs: Float64Array, ys: Float64Array, several: number): Float32Array {

@@ -9,13 +9,15 @@ export interface BeginAsk {
   jobs: BoardJob[];
   /** cutters to choose from */
   rack: readonly Cutter[];
+  /** what somebody waits for already: it comes before the rest */
+  first: Picked | null;
 }
 
 /** What the worker of Begin does for the page. */
 export interface BeginWork {
   /** @param hear hears what is known so far, again as each outcome is done; less comes of one that is not the newest */
   begin(ask: BeginAsk, hear: (begun: Begun) => void): Promise<void>;
-  /** What somebody waits for comes before the rest of the request with this number. */
+  /** The same while the request with this number is under way. */
   first(seq: number, picked: Picked): void;
 }
 

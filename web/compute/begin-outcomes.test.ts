@@ -29,6 +29,7 @@ const ask: BeginAsk = {
   sha: asset.sha,
   jobs: OUTCOMES.map((o) => jobOf(SHOP, o.id, asset, stock, null, {})),
   rack: SHOP.cutters,
+  first: null,
 };
 /** What is done, step by step: which outcome, and whether its cutters were chosen by then. */
 function stepsOf(beginning: Beginning, first: (done: number) => Picked | null): string[] {

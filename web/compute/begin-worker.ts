@@ -8,8 +8,8 @@ import { ready } from "./ready.ts";
 
 const kept = new Kept();
 let newest = 0;
-/** The outcome that somebody waits for, of which request. */
-let first: { seq: number; picked: Picked } | null = null;
+/** The outcome of the newest request that somebody waits for. */
+let first: Picked | null = null;
 
 async function begin(ask: BeginAsk, hear: (begun: Begun) => void): Promise<void> {
   let said: Begun = { seq: ask.seq, done: false, problem: null, judgement: [], size: null, order: [], outcomes: [] };
@@ -22,7 +22,7 @@ async function begin(ask: BeginAsk, hear: (begun: Begun) => void): Promise<void>
       // A turn of the event loop, so that a newer request is seen.
       await new Promise((r) => setTimeout(r));
       if (ask.seq !== newest) return;
-      isMore = beginning.step(first?.seq === ask.seq ? first.picked : null);
+      isMore = beginning.step(first);
     }
   } catch (e) {
     if (e instanceof Cancelled) return;
@@ -38,11 +38,12 @@ let queue = ready();
 const work: BeginWork = {
   begin(ask, hear) {
     newest = ask.seq;
+    ({ first } = ask);
     queue = queue.then(() => begin(ask, hear));
     return queue;
   },
   first(seq, picked) {
-    first = { seq, picked };
+    if (seq === newest) first = picked;
   },
 };
 expose(work);

@@ -49,14 +49,9 @@ export class LastBuilds {
       const known = ((await shelf.get<string[]>(ORDER)) ?? []).filter((n) => n !== name && names.includes(n));
       const order = [name, ...known.filter((n) => n.startsWith(this.application))].slice(0, MOST);
       await shelf.remove(names.filter((n) => n !== ORDER && !order.includes(n)));
-      await shelf.set(
-        names.includes(name)
-          ? [[ORDER, order]]
-          : [
-              [ORDER, order],
-              [name, build()],
-            ],
-      );
+      const things: [string, unknown][] = [[ORDER, order]];
+      if (!names.includes(name)) things.push([name, build()]);
+      await shelf.set(things);
     } catch {
       // Full, or forbidden: the job is built again when it is opened.
     }

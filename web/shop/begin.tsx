@@ -1,5 +1,5 @@
 "use client";
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useEffectEvent, useMemo, useState } from "react";
 import { useRouter } from "next/navigation";
 import { documentOf } from "@oaken/core/job/boards";
 import { aboutOf } from "@oaken/core/job/graph";
@@ -68,12 +68,12 @@ export function BeginPage({ asset }: { asset: Asset }) {
   // What was picked before its cutters were chosen begins with the chosen ones: they come next.
   const awaited = picked && !stale ? shownAs(begun, picked) : null;
   const isReady = awaited !== null && (awaited.isChosen || !working);
-  useEffect(() => {
-    if (!awaited || !isReady) return;
+  const open = useEffectEvent(() => {
     setPicked(null);
-    if (!awaited.problem) void start(awaited);
-    // Once, when it is there: what it is begun from was fixed by picking it.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    if (!awaited?.problem) void start(awaited!);
+  });
+  useEffect(() => {
+    if (isReady) open();
   }, [isReady]);
   const pick = (shown: BegunOutcome, plan?: BegunPlan) => {
     if (!stale && shown.isChosen) return void start(shown, plan);

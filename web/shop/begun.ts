@@ -58,8 +58,7 @@ export function useBegun(
   const [begun, setBegun] = useState<Begun | null>(null);
   const [working, setWorking] = useState(true);
   const [stale, setStale] = useState(false);
-  const watched = useRef<Watched<BeginWork> | null>(null);
-  const begin = useRef<((ask: BeginAsk) => void) | null>(null);
+  const worker = useRef<{ begin(ask: BeginAsk): void; first(seq: number, picked: Picked): void } | null>(null);
   const asked = useRef<BeginAsk | null>(null);
   const seq = useRef(0);
   useEffect(() => {
@@ -71,7 +70,7 @@ export function useBegun(
       setWorking(!said.done);
     };
     const lost = (again: boolean) => {
-      if (again && asked.current) return begin.current?.(asked.current);
+      if (again && asked.current) return worker.current?.begin(asked.current);
       setWorking(false);
       setWrong("The computation ended several times over this picture. Load the page anew, or use a smaller picture.");
     };
@@ -79,23 +78,25 @@ export function useBegun(
       helperOf<BeginWork>(new Worker(new URL("../compute/begin-worker.ts", import.meta.url), { type: "module" }));
     const w = new Watched<BeginWork>(startWorker, lost);
     w.ready();
-    watched.current = w;
     // Where the worker ends, that is seen to already.
-    begin.current = (ask) => void w.call((work) => work.begin(ask, proxy(hear))).catch(() => {});
+    worker.current = {
+      begin: (ask) => void w.call((work) => work.begin(ask, proxy(hear))).catch(() => {}),
+      first: (number, picked) => void w.call((work) => work.first(number, picked), false).catch(() => {}),
+    };
     return () => w.close();
   }, [setWrong]);
   useEffect(() => {
     setWorking(true);
     setStale(true);
     // Counted at the change: what still comes of the one before is of no use.
-    asked.current = { seq: ++seq.current, sha, rack, jobs: OUTCOMES.map((o) => jobs[o.id]) };
-    const timer = setTimeout(() => begin.current?.(asked.current!), SETTLES);
+    asked.current = { seq: ++seq.current, sha, rack, jobs: OUTCOMES.map((o) => jobs[o.id]), first: null };
+    const timer = setTimeout(() => worker.current?.begin(asked.current!), SETTLES);
     return () => clearTimeout(timer);
   }, [jobs, sha, rack]);
   /** Has the worker see to what somebody waits for before the rest. */
   const first = (picked: Picked) => {
-    const { current } = seq;
-    void watched.current?.call((work) => work.first(current, picked), false).catch(() => {});
+    if (asked.current) asked.current.first = picked;
+    worker.current?.first(seq.current, picked);
   };
   return { begun, working, stale, first };
 }

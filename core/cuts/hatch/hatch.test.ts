@@ -1,5 +1,4 @@
 import { describe, expect, it } from "vitest";
-import { circlesOf } from "../../geometry/circles.ts";
 import { ringsFrom, insideRegion } from "../../geometry/rings.ts";
 import { planOn, proofOf } from "../../testing/cutting.ts";
 import { circle, distanceToRings, seeded, star } from "../../testing/random.ts";
@@ -62,15 +61,6 @@ describe("drill", () => {
     ],
     circle(50, 70, 3, 64, true),
   ]);
-
-  it("finds circles, pieces and holes alike, and nothing else", () => {
-    expect(circlesOf(art).map((c) => [c.x, c.y, c.r].map((v) => Math.round(v * 10) / 10))).toEqual([
-      [20, 20, 2.5],
-      [70, 30, 2],
-      [50, 70, 3],
-    ]);
-    expect(circlesOf(ringsFrom([star(seeded(2), 20, 5, 8)]))).toEqual([]);
-  });
 
   it("goes through the stock with its full width, in pecks no deeper than asked, out of the hole between them", () => {
     const { toolpath: t, values } = planOn("drill", art, "drill:4", { peck: 5, most: 6, at: "90 90" });

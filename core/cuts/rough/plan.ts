@@ -4,7 +4,7 @@ import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { slopeOf } from "../fields.ts";
 import { WaysIn } from "../area/sink.ts";
 import { type CutContext, type CutInputs, type HEIGHT_ART, type Planned } from "../kind.ts";
-import { regionOf } from "../surface/asked.ts";
+import { lowestOf, regionOf } from "../surface/asked.ts";
 import { coarseSeconds, coarsely } from "../surface/coarse.ts";
 import {
   backToBeginning,
@@ -16,7 +16,7 @@ import {
   rampInto,
   wayInFarther,
 } from "../surface/follow.ts";
-import { lowestOf, stockNotes } from "../surface/notes.ts";
+import { stockNotes } from "../surface/notes.ts";
 import { cutting, finding } from "../surface/passes.ts";
 import { inOrder, runsOf } from "../surface/runs.ts";
 import { groundFor } from "../surface/ground.ts";

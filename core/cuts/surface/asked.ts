@@ -1,7 +1,12 @@
-import { heightAt, type HeightField } from "../../height/field.ts";
+import { heightAt, type HeightField, rangeOf } from "../../height/field.ts";
 import { emptyRings, type Rings } from "../../geometry/rings.ts";
 import { rectangle } from "../../geometry/shape.ts";
 import { type Asked, BESIDE, middleOf } from "../../proof/asked.ts";
+import type { CutInputs, HEIGHT_ART } from "../kind.ts";
+
+/** The lowest z of the surface that is wanted, mm; kept, since choosing asks for it hundreds of times. */
+export const lowestOf = ({ kept, reads }: Pick<CutInputs<typeof HEIGHT_ART>, "kept" | "reads">): number =>
+  kept.of("lowest", [reads.art], ({ field }) => rangeOf(field).low);
 
 /** The part of a board that a field covers, as a region. */
 export function regionOf(f: HeightField, board: { width: number; height: number }): Rings {

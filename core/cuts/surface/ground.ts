@@ -133,11 +133,12 @@ const widened = (p: Profile, by: number): Profile => ({
   r: (h) => p.r(h) + by,
 });
 
-/**
- * Grounds that are kept: each holds three numbers for each of its samples, four with the tips over them. Those of a
- * first look are small, and choosing asks for the same ones again for every two cutters.
- */
-const KEPT = { fine: 2, coarse: 16 };
+/** Grounds that are kept: each holds three numbers for each of its samples, four with the tips over them. */
+const LARGE = { name: "ground", most: 2 };
+/** Small ones of a first look, which choosing asks for again for every two cutters. */
+const SMALL = { name: "small-ground", most: 16 };
+/** As many samples as make a ground small: sixteen of them hold less than a large one. */
+const FEW_SAMPLES = 400_000;
 
 /** A surface on a board with the lowest tips of a cutter over it. */
 export class Ground {
@@ -177,8 +178,9 @@ export function groundFor(
 ): Ground {
   const { width, height } = stock;
   const cell = isRough ? roughCell(art.field, profileOf(cutter), grain) : 0;
+  const { name, most } = grain !== null && width * height <= FEW_SAMPLES * grain ** 2 ? SMALL : LARGE;
   return kept.of(
-    grain === null ? "ground" : "coarse-ground",
+    name,
     [art, cutter, { width, height }, grain, overrun, cell],
     (a, c, board, g, run, coarse): Ground => {
       const p = profileOf(c);
@@ -189,6 +191,6 @@ export function groundFor(
       // A first look's samples are the highest of several: no need to look between them.
       return new Ground(surface, p, passed, g === null);
     },
-    grain === null ? KEPT.fine : KEPT.coarse,
+    most,
   );
 }

@@ -1,16 +1,12 @@
-import { rangeOf } from "../../height/field.ts";
 import { formatLength } from "../../units.ts";
 import type { CutInputs, HEIGHT_ART, Note } from "../kind.ts";
+import { lowestOf } from "./asked.ts";
 
 /** Less than this below the lowest place is too little to hold, mm. */
 const LEAST_LEFT = 0.3;
 
 /** A surface nowhere lower than this below the stock's top is level with it, mm. */
 const LEVEL = 0.01;
-
-/** The lowest z of the surface that is wanted, mm; kept, since choosing asks for it hundreds of times. */
-export const lowestOf = ({ kept, reads }: Pick<CutInputs<typeof HEIGHT_ART>, "kept" | "reads">): number =>
-  kept.of("lowest", [reads.art], ({ field }) => rangeOf(field).low);
 
 /** What is to be said of a surface in this stock, whatever cuts it. */
 export function stockNotes(name: string, inputs: CutInputs<typeof HEIGHT_ART>): Note[] {
