@@ -33,11 +33,24 @@ export function reachedBy(c: Clearance, cutters: readonly Reach[]): Reached | nu
       // Far inside nobody asks how far away the centre's edge is.
       if (d >= part.from) return Infinity;
       part.grid ??= new SegmentGrid(inset(c, part.from).rings);
-      leeway = Math.max(leeway, within - part.grid.distance(x, y, within + AHEAD, within));
+      leeway = Math.max(leeway, within - part.grid.distance(x, y, within + AHEAD, enoughOf(part.from - d, within)));
       if (leeway > 0) break;
     }
     return leeway;
   };
+}
+
+/**
+ * Where it may be by more than `WIDE` mm within, an answer that holds for this share of that is looked for: the next
+ * places along a ring are known by it. Nearer by the first edge that is near enough will do.
+ */
+const WIDE = 0.1;
+const SHARE = 0.7;
+
+/** A distance that will do, of those from the least that it may be to one that is just within. */
+function enoughOf(least: number, within: number): number {
+  const spare = within - least;
+  return spare > WIDE ? within - SHARE * spare : within;
 }
 
 /** Along a wall both cutters cut the same line: less than this left beside it, mm, is nothing left. */

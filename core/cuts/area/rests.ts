@@ -91,8 +91,10 @@ function cornersOf(runs: readonly Run[], near: number): Run[][] {
   xs.forEach((x, k) => index.add(x, ys[k], x, ys[k]));
   index.finish();
   xs.forEach((x, k) => {
-    for (const q of index.search(x - near, ys[k] - near, x + near, ys[k] + near))
+    index.search(x - near, ys[k] - near, x + near, ys[k] + near, (q) => {
       if (of[q] < of[k] && hypot(xs[q] - x, ys[q] - ys[k]) <= near) groups.join(of[k], of[q]);
+      return false;
+    });
   });
   const corners = new Map<number, Run[]>();
   runs.forEach((run, i) => {

@@ -18,6 +18,7 @@ import { hypot } from "../../hypot.ts";
 
 /** What telling the time of an area looks at. */
 type Inputs = Pick<CutInputs, "kept" | "clearance" | "machine" | "stock">;
+type Speeds = Pick<Rates, "feed" | "plunge">;
 
 /** An area to clear: its region, and how. */
 export interface AreaWork {
@@ -42,6 +43,8 @@ const LIFTS_WITHIN = 0.5;
 const ROUND = 1.2;
 /** A short stretch begins and ends at rest: it costs so much more, s. */
 const START = 0.12;
+/** Speeds that are kept, numbers: the second of two cutters runs the same rings whatever the first is. */
+const SPEEDS_KEPT = 100;
 
 /**
  * How long clearing would take: the length of its rings at the speed that the outermost ones can be run at, and a way
@@ -53,7 +56,12 @@ export function areaSeconds(inputs: Inputs, s: Rates, { region, area, levels, is
   const lowest = levels[levels.length - 1];
   if (!(lowest.from < c.widest)) return 0;
   const { rings } = inset(c, lowest.from);
-  const rate = speedOf(inputs, s, rings);
+  const rate = inputs.kept.of(
+    "ring-speed",
+    [c, lowest.from, { feed: s.feed, plunge: s.plunge }, machine],
+    (_c, _from, rates, m) => speedOf({ machine: m }, rates, rings),
+    SPEEDS_KEPT,
+  );
   if (area.done) return restSeconds(inputs, s, area, levels, rate);
   if (levels.some(({ from }) => hasNoWayIn(area, from))) return Infinity;
   const survey = surveyIn(inputs, region);
@@ -164,7 +172,7 @@ function hasNoWayIn(area: AreaPlan, from: number): boolean {
 /** How fast rings are run, corners and all, mm/s. @param which of them; all where it is not said */
 export function speedOf(
   inputs: Pick<Inputs, "machine">,
-  s: Rates,
+  s: Speeds,
   rings: Rings,
   which: readonly number[] = ringIndices(rings),
 ): number {
@@ -173,7 +181,7 @@ export function speedOf(
 }
 
 /** How long the rounds along closed paths take, without the ways from one to the next, s. */
-export function alongSeconds({ machine }: Pick<Inputs, "machine">, s: Rates, loops: readonly Loop[]): number {
+export function alongSeconds({ machine }: Pick<Inputs, "machine">, s: Speeds, loops: readonly Loop[]): number {
   const w = new ToolpathWriter(s.feed, s.plunge, machine.rapid);
   for (const loop of loops) {
     w.above(loop.x[0], loop.y[0], 0);
