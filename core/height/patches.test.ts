@@ -16,7 +16,7 @@ describe("how high the patches about a sample hold a cutter", () => {
   for (const spec of ["ball:3", "v:60:6", "v:30:4:0.3", "taper:0.5:5:3", "taper:0.25:5:3", "flat:4", "drill:6", FORM])
     it(`${spec}: as high as their highest place does, however steep and twisted they are`, () => {
       const p = profileOf(cutterOf(spec));
-      const [off, inside] = [new Span(), new Span()];
+      const [off, inside, left] = [new Span(), new Span(), new Span()];
       for (let seed = 1; seed <= 160; seed++) {
         const random = seeded(seed);
         const cell = [0.05, 0.12, 0.2][seed % 3];
@@ -38,10 +38,17 @@ describe("how high the patches about a sample hold a cutter", () => {
         if (best === -Infinity) continue;
         off.take(found - best, () => `seed ${seed}`);
         if (away < p.radius / cell - 1.5) inside.take(found - best, () => `seed ${seed}`);
+        // A patch that is left out because it cannot hold the cutter higher than known could not.
+        for (const less of [0.0001, 0.01]) {
+          patches.begin(u, v);
+          left.take(patches.heldAbout(4, found - less) - found, () => `seed ${seed}, ${less} less known`);
+        }
       }
       expect(off.least, off.leastAt).toBeGreaterThan(-0.002);
       // Between places looked at the surface is higher by no more than half a part of the steepest: 1.5 mm in a cell.
       expect(inside.most, inside.mostAt).toBeLessThan(1.5 / FINER);
+      expect(left.least, left.leastAt).toBe(0);
+      expect(left.most, left.mostAt).toBe(0);
     });
 
   it("no less than what is known", () => {

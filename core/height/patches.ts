@@ -9,6 +9,9 @@ const STEPS = 16;
 const TURNS = 3;
 /** No nearer to a line that was looked along already, as a share of how far apart the outer ones are. */
 const LEAST_APART = 0.02;
+/** Slopes are told by what lies so many steps to either side; what they are off by comes to less than this, mm. */
+const NEARLY = 1e-3;
+const ROUNDING = 1e-6;
 
 /**
  * How high the bilinear patches between four samples each hold a cutter up. Over a patch F = w − h, with h the height
@@ -21,6 +24,9 @@ export class Patches {
   /** how steep the cutter is at least and at most, mm for each cell, by its steps from the axis */
   private readonly least: Float64Array;
   private readonly most: Float64Array;
+  /** how high it is at each step, mm, and how steep, mm for each cell; NaN where that tells nothing */
+  private readonly heights: Float64Array;
+  private readonly slopes: Float64Array;
   /** the same over the patch at hand */
   private gentle = 0;
   private steep = 0;
@@ -44,6 +50,11 @@ export class Patches {
     );
     const slope = (k: number) => (height(k + 1) - height(k)) * STEPS;
     this.most = Float64Array.from({ length: steps + 1 }, (_, k) => (height(k + 1) < Infinity ? slope(k) : Infinity));
+    this.heights = this.most.map((_, k) => height(k));
+    // An edge given by points need not bend one way.
+    const isTold = (k: number) => !p.pieces && height(k + 1) < Infinity;
+    const slopeAt = (k: number) => ((height(k + NEARLY) - height(k - NEARLY)) * STEPS) / (2 * NEARLY);
+    this.slopes = this.most.map((_, k) => (isTold(k) ? slopeAt(k) : NaN));
   }
 
   /** Begins with another place, (u, v) in samples. */
@@ -80,6 +91,7 @@ export class Patches {
     const near = Math.sqrt(nearX * nearX + nearY * nearY);
     // Even its highest place, were it the nearest, would hold the cutter no higher.
     if (Math.max(z00, z10, z01, z11) - this.hanging.height(near) <= known) return known;
+    if (this.upTo(x, y, z00, z10, z01, z11) <= known) return known;
     const [farX, farY] = [Math.max(-x, x + 1), Math.max(-y, y + 1)];
     const far = Math.sqrt(farX * farX + farY * farY);
     const twist = z11 - z10 - z01 + z00;
@@ -105,6 +117,21 @@ export class Patches {
     return Math.abs(x + 0.5) >= Math.abs(y + 0.5)
       ? Math.max(known, this.heldAcross(y, x, z00, riseY, riseX, twist))
       : Math.max(known, this.heldAcross(x, y, z00, riseX, riseY, twist));
+  }
+
+  /**
+   * How high a patch may hold it at most: a cutter that bends one way is nowhere below a plane that touches it over the
+   * patch's middle, and above that plane a bilinear patch is highest at a corner. Infinity where that is not told.
+   */
+  private upTo(x: number, y: number, z00: number, z10: number, z01: number, z11: number): number {
+    const [middleX, middleY] = [x + 0.5, y + 0.5];
+    const r = Math.sqrt(middleX * middleX + middleY * middleY);
+    const k = Math.round(r * STEPS);
+    const slope = k < this.slopes.length ? this.slopes[k] : NaN;
+    if (Number.isNaN(slope)) return Infinity;
+    const [alongX, alongY] = r > 0 ? [(slope * middleX) / r, (slope * middleY) / r] : [slope, 0];
+    const base = this.heights[k] - (slope * k) / STEPS + x * alongX + y * alongY;
+    return Math.max(z00, z10 - alongX, z01 - alongY, z11 - alongX - alongY) - base + ROUNDING;
   }
 
   /**
