@@ -88,11 +88,26 @@ export class Holders {
     const { peaks } = this;
     this.largest(u, v);
     for (let level = peaks.length - 2; level >= 0; level--) this.smaller(peaks[level], u, v);
-    const { t, columns, rows } = this;
-    for (let n = 0; n < this.squares; n++) {
-      const i1 = Math.min(t.width, columns[n] + SMALLEST);
-      const j1 = Math.min(t.height, rows[n] + SMALLEST);
-      for (let j = rows[n]; j < j1; j++) for (let i = columns[n]; i < i1; i++) this.lookAt(i, j, u, v);
+    this.samples(u, v);
+  }
+
+  /** Looks at the single samples in the smallest squares that are listed. */
+  private samples(u: number, v: number): void {
+    const { t, columns, rows, inner, scale, squares, isNearRim } = this;
+    const { z, width, height } = t;
+    for (let n = 0; n < squares; n++) {
+      const [i0, j0] = [columns[n], rows[n]];
+      const i1 = Math.min(width, i0 + SMALLEST);
+      const j1 = Math.min(height, j0 + SMALLEST);
+      for (let j = j0; j < j1; j++) {
+        const dy2 = (j - v) * (j - v);
+        for (let i = i0; i < i1; i++) {
+          const apart = (i - u) * (i - u) + dy2;
+          const step = (apart * scale) | 0;
+          // Most samples hang too low: that is told here, by as little as it takes.
+          if (step < REACHES && (isNearRim || z[j * width + i] + inner[step] > this.best)) this.lookAt(i, j, apart, step);
+        }
+      }
     }
   }
 
@@ -157,12 +172,9 @@ export class Holders {
     return own[k] + this.inner[step] > this.best || (this.isNearRim && round[k] + this.rim[step] > this.best);
   }
 
-  /** The same for one sample. */
-  private lookAt(i: number, j: number, u: number, v: number): void {
+  /** The same for one sample, whose distance from the axis has this square, in samples and in steps. */
+  private lookAt(i: number, j: number, apart: number, step: number): void {
     const { t, tops, hanging, unknown } = this;
-    const apart = (i - u) * (i - u) + (j - v) * (j - v);
-    const step = (apart * this.scale) | 0;
-    if (step >= REACHES) return;
     const at = j * t.width + i;
     const isNearRim = this.isNearRim && tops[at] + this.rim[step] > this.best;
     if (!isNearRim && t.z[at] + this.inner[step] <= this.best) return;
