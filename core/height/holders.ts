@@ -105,7 +105,8 @@ export class Holders {
           const apart = (i - u) * (i - u) + dy2;
           const step = (apart * scale) | 0;
           // Most samples hang too low: that is told here, by as little as it takes.
-          if (step < REACHES && (isNearRim || z[j * width + i] + inner[step] > this.best)) this.lookAt(i, j, apart, step);
+          if (step < REACHES && (isNearRim || z[j * width + i] + inner[step] > this.best))
+            this.lookAt(i, j, apart, step);
         }
       }
     }
