@@ -1,7 +1,7 @@
 import type { Handles } from "@oaken/core/cuts/kind";
 import { cutSettings } from "@oaken/core/job/contexts";
 import { cutKind } from "@oaken/core/cuts/register";
-import { type BoardJob, type JobCut, takeMachine } from "@oaken/core/job/document";
+import { type BoardJob, type JobCut, type JobMaking, takeMachine } from "@oaken/core/job/document";
 import { makingKind, MAKINGS } from "@oaken/core/makings/register";
 import { drawingStyle } from "@oaken/core/output/dxf";
 import { checkPattern } from "@oaken/core/output/gcode/names";
@@ -67,7 +67,7 @@ export function configure(job: BoardJob, o: MakeOptions, shop: Shop): void {
   }
   const { crossed } = main ? cutKind(main.kind).handles : {};
   if (crossed && o.named.some(([path]) => path === "main.second")) set(`${main!.id}.${crossed.field}`, crossed.value);
-  if (o.map && making("height")) set("height.smooth", "0");
+  if (o.map) asItIs(making("height"));
   if (o.mirror) set("litho.mirror", "on");
   if (o.rim !== undefined) rimmed(job, o.rim, set);
   if (main) configureHandles(main, cutKind(main.kind).handles, o, set);
@@ -87,6 +87,11 @@ function setWidth(job: BoardJob, width: number, measured: "picture" | "art"): vo
     if (kind.isMeasured) n.settings.measured = measured;
     return;
   }
+}
+
+/** A height map's greys are heights as they are: nothing smoothed, and not spread over the depth. */
+function asItIs(height: JobMaking | undefined): void {
+  if (height) height.settings = { curve: "0,0 1,1", ...height.settings, smooth: 0 };
 }
 
 type Set = (path: string, value: string) => void;

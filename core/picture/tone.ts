@@ -308,14 +308,26 @@ export function findInkLevel(bins: Uint32Array): number {
   return ((first + last) / 2 + 0.5) / 255;
 }
 
-/** Share of black to white that a picture really uses: the 0.5 % to 99.5 % spread of its grey, 0…1. */
-export function contrast(bins: Uint32Array): number {
+/**
+ * The darkest and the lightest grey of a picture, 0…1, but for a share of its pixels that is darker, and one that is
+ * lighter.
+ */
+export function greyRange(bins: Uint32Array, but: number): { dark: number; light: number } {
   let total = 0;
   for (const b of bins) total += b;
-  const cut = total * 0.005;
+  const cut = total * but;
   let lo = 0;
   let hi = 255;
   for (let seen = bins[0]; lo < 255 && seen <= cut; seen += bins[++lo]);
   for (let seen = bins[255]; hi > 0 && seen <= cut; seen += bins[--hi]);
-  return Math.max(0, hi - lo) / 255;
+  return { dark: lo / 255, light: Math.max(lo, hi) / 255 };
+}
+
+/** Pixels darker or lighter than all others that do not make a picture's contrast. */
+const RARE = 0.005;
+
+/** Share of black to white that a picture really uses, 0…1. */
+export function contrast(bins: Uint32Array): number {
+  const { dark, light } = greyRange(bins, RARE);
+  return light - dark;
 }

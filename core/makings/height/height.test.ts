@@ -16,6 +16,8 @@ import { productIn } from "../../testing/building.ts";
 import { encoded, lightOf } from "../../colour.ts";
 import { thicknessFor } from "../litho/make.ts";
 import { curvePoints, curveThrough } from "../../height/curve.ts";
+import { rangeOf } from "../../height/field.ts";
+import { greysOf } from "./spread.ts";
 
 /** A picture of so many bits whose grey rises evenly from left to right. */
 function ramp(width: number, height: number, wide: boolean): Raster {
@@ -28,6 +30,10 @@ function ramp(width: number, height: number, wide: boolean): Raster {
     }
   return { width, height, data };
 }
+
+/** As many pixels of every grey from one to another. */
+const binsOf = (from: number, to: number) =>
+  Uint32Array.from({ length: 256 }, (_, g) => (g >= from && g <= to ? 50 : 0));
 
 const STOCK = { width: 60, height: 40, thickness: 10, margin: 0 };
 function job(outcome: string, raster: Raster, edit: (j: BoardJob) => void = () => {}): BoardJob {
@@ -62,6 +68,40 @@ describe("a height from greys", () => {
         expect(field.z[i]).toBeCloseTo(-0.5 - 3 * (high === "light" ? 1 - g : g), 4);
       }
     }
+  });
+  it("lies from the stock's top to its depth, whichever greys the picture has; specks count for nothing", () => {
+    for (const [dark, light] of [
+      [60, 140],
+      [0, 190],
+      [110, 255],
+    ])
+      for (const high of ["light", "dark"]) {
+        const raster = ramp(200, 100, false);
+        raster.data.forEach(
+          (v, k) => (raster.data[k] = k % 4 === 3 ? v : Math.round(dark + (v * (light - dark)) / 255)),
+        );
+        // A dead pixel and a glint.
+        raster.data.set([0, 0, 0, 255, 255, 255, 255, 255], 4 * 5050);
+        const { field } = productIn(build(job("relief", raster, set({ depth: 4, high })), raster), "heights");
+        const { low, high: top } = rangeOf(field);
+        expect(top).toBeGreaterThan(-0.08);
+        expect(low).toBeCloseTo(-4, 1);
+        expect(low).toBeGreaterThanOrEqual(-4);
+        // As even a slope as the ramp's greys, from one side to the other.
+        const row = Array.from(
+          { length: 4 },
+          (_, q) => field.z[10 * field.width + Math.round((q + 1) * 0.2 * field.width)],
+        );
+        const steps = row.slice(1).map((z, q) => z - row[q]);
+        for (const step of steps) expect(step).toBeCloseTo(high === "light" ? 0.8 : -0.8, 1);
+      }
+  });
+  it("does not spread greys that lie so near together that their noise would be as high", () => {
+    const flat = { dark: 0.4, light: 0.6 };
+    expect(greysOf(binsOf(127, 128))).toEqual(flat);
+    expect(greysOf(binsOf(0, 3))).toEqual({ dark: 0, light: 0.2 });
+    expect(greysOf(binsOf(250, 255))).toEqual({ dark: 0.8, light: 1 });
+    expect(greysOf(binsOf(0, 255))).toEqual({ dark: 0, light: 1 });
   });
   it("follows its curve, which is monotone through its points", () => {
     const curve = curveThrough("0.1,0 0.4,0.7 0.5,0.72 1,1");

@@ -4,6 +4,7 @@ import { defineMaking } from "../kind.ts";
 import { curvePoints } from "../../height/curve.ts";
 import { depthField, topField } from "./fields.ts";
 import { FROM_TONE, smoothField, type ToneContext } from "./levels.ts";
+import { type GreyRange, spreadOver } from "./spread.ts";
 import { later } from "../../later.ts";
 
 /** Points of the curve from grey to height: what they are for, and the points. */
@@ -18,7 +19,12 @@ type Curve = keyof typeof CURVES;
 /** No slope is limited from here on, degrees. */
 export const STEEPEST = 89;
 
-const fields = fieldsFor<ToneContext>()
+export interface HeightContext extends ToneContext {
+  /** the greys from its lowest place to its highest */
+  greys: GreyRange;
+}
+
+const fields = fieldsFor<HeightContext>()
   .with(depthField("From the highest to the lowest place of the surface."))
   .with(topField("How far the highest place lies below the stock's top.", "the highest place is the stock's top"))
   .choice("high", "High is", {
@@ -41,7 +47,12 @@ const fields = fieldsFor<ToneContext>()
     drawn: "curve",
     example: "0,0 0.5,0.7 1,1",
     check: (t) => void curvePoints(t),
-    auto: (_, s) => ({ value: CURVES[s.start].points, reason: CURVES[s.start].reason }),
+    auto: ({ greys }, s) => {
+      const { points, reason } = CURVES[s.start];
+      const { value, isSpread } = spreadOver(points, greys, s.high === "dark");
+      const ends = "from the picture's darkest grey to its lightest";
+      return { value, reason: isSpread ? `${reason}, ${ends}` : reason };
+    },
   })
   .with(smoothField(2))
   .share("detail", "Detail", {
@@ -108,6 +119,6 @@ export const height = defineMaking({
   gives: "heights",
   fields,
   handles: { depth: "depth", rim: { width: "borderWidth", field: "border", value: "rim" } },
-  context: work("toneContext"),
+  context: work("heightContext"),
   make: work("make"),
 });

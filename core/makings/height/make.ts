@@ -2,12 +2,17 @@ import { bordered } from "../../height/border.ts";
 import type { HeightField } from "../../height/field.ts";
 import { balanced, broadForm, type Levels } from "../../height/levels.ts";
 import { limitSlope } from "../../height/slope.ts";
-import type { Given } from "../kind.ts";
+import type { Asking, Given } from "../kind.ts";
 import { curveThrough } from "../../height/curve.ts";
 import type { GreyProduct, HeightsProduct } from "../product.ts";
-import { type FROM_TONE, laidOut, levelsOf, radiusIn } from "./levels.ts";
-import { type HeightSettings, STEEPEST } from "./height.ts";
-export { toneContext } from "./levels.ts";
+import { type FROM_TONE, laidOut, levelsOf, radiusIn, toneContext } from "./levels.ts";
+import { type HeightContext, type HeightSettings, STEEPEST } from "./height.ts";
+import { greysOf } from "./spread.ts";
+
+export const heightContext = (asking: Asking<typeof FROM_TONE>): HeightContext => ({
+  ...toneContext(asking),
+  greys: greysOf(asking.reads.from.bins),
+});
 
 function heightOf(from: GreyProduct, s: HeightSettings): HeightField {
   const { place } = from.picture;
