@@ -71,6 +71,8 @@ export interface Note {
   at?: { x: number; y: number };
   /** a kind of cut that would help, and what adding it is called */
   helper?: { kind: string; label: string };
+  /** it hangs on the cutter: other ones of the rack may do */
+  hangsOnCutter?: true;
 }
 
 /**

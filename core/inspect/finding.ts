@@ -7,6 +7,7 @@ interface SettingCure {
   value?: number | boolean | string;
   label?: string;
   helper?: undefined;
+  chooses?: undefined;
 }
 
 /** A kind of cut that cures it when it helps the cut with this id. */
@@ -16,6 +17,17 @@ interface HelperCure {
   label: string;
   field?: undefined;
   value?: undefined;
+  chooses?: undefined;
+}
+
+/** Other cutters of the rack may cure it, chosen for the cut with this id. */
+interface ChoiceCure {
+  id: string;
+  chooses: true;
+  label: string;
+  field?: undefined;
+  value?: undefined;
+  helper?: undefined;
 }
 
 /** What inspection found: a sentence that says what is wrong and what to do, and where. */
@@ -26,7 +38,7 @@ export interface Finding {
   message: string;
   /** id of the cut concerned */
   cut?: string;
-  cure?: SettingCure | HelperCure;
+  cure?: SettingCure | HelperCure | ChoiceCure;
   /** place on the stock, mm */
   at?: { x: number; y: number };
 }

@@ -1,14 +1,14 @@
 "use client";
 import { Check } from "lucide-react";
 import { useState } from "react";
-import { type Cutter, describeCutters, sameCutter } from "@oaken/core/cutters/profile";
+import { type Cutter, describeCutters } from "@oaken/core/cutters/profile";
 import { type Choosable, choosable } from "@oaken/core/cuts/register";
 import type { Choice } from "@oaken/core/job/choose";
 import type { BoardJob, JobCut } from "@oaken/core/job/document";
-import { takeCutters } from "@oaken/core/job/edit";
 import { isMore, leavesMore } from "@oaken/core/job/leaves";
 import { formatTime } from "@oaken/core/units";
 import { useShop } from "../ui/shop.tsx";
+import { areSame, cuttersOf, takeChosen } from "./chosen.ts";
 import { useActions, useBench, useDesk } from "./context.tsx";
 
 /** Sets that are shown: the slower ones are no help. */
@@ -40,8 +40,7 @@ function Sets({ cut, way }: { cut: JobCut; way: Choosable }) {
   const [working, setWorking] = useState(false);
   const [wrong, setWrong] = useState<string | null>(null);
   const key = keyOf(doc, cut, way);
-  const helping = doc.cuts.filter((c) => c.target === cut.id && c.kind === way.help?.kind).map((c) => c.cutter);
-  const mine = way.own ? [cut.cutter, ...helping] : helping;
+  const mine = cuttersOf(doc, cut.id, way);
   const tried = found?.key === key ? (found.choice?.tried ?? []) : null;
   const look = async () => {
     setWorking(true);
@@ -55,17 +54,7 @@ function Sets({ cut, way }: { cut: JobCut; way: Choosable }) {
   };
   // However quickly one set is clicked after another: each is a step of undo.
   const take = (cutters: Cutter[]) =>
-    change(
-      "cutters",
-      (d) =>
-        takeCutters(
-          d,
-          d.cuts.find((c) => c.id === cut.id)!,
-          { own: way.own, kind: way.help?.kind ?? null },
-          cutters,
-        ),
-      `cutters ${++takes}`,
-    );
+    change("cutters", (d) => takeChosen(d, cut.id, way, cutters), `cutters ${++takes}`);
   return (
     <div className="mx-3 shrink-0 border-t border-line py-2">
       {!tried && (
@@ -78,7 +67,7 @@ function Sets({ cut, way }: { cut: JobCut; way: Choosable }) {
       {tried && tried.length > 0 && (
         <ul aria-label="Cutters by time" className="flex flex-col gap-px">
           {tried.slice(0, SHOWN).map((t) => {
-            const isNow = isSame(t.cutters, mine);
+            const isNow = areSame(t.cutters, mine);
             const name = t.cutters.length === 0 ? "none" : describeCutters(t.cutters);
             return (
               <li key={name}>
@@ -116,6 +105,3 @@ function Sets({ cut, way }: { cut: JobCut; way: Choosable }) {
 
 /** Counts the sets that were taken. */
 let takes = 0;
-
-const isSame = (a: readonly Cutter[], b: readonly Cutter[]): boolean =>
-  a.length === b.length && a.every((c, i) => sameCutter(c, b[i]));

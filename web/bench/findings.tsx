@@ -2,9 +2,8 @@
 import { CircleAlert, Info, OctagonX, TriangleAlert } from "lucide-react";
 import { Popover } from "radix-ui";
 import type { Finding } from "@oaken/core/inspect/finding";
-import { addUsualHelper } from "@oaken/core/job/edit";
-import { useShop } from "../ui/shop.tsx";
 import { useActions, useBench, useBenchStore, useSpoken } from "./context.tsx";
+import { isAtOnce, useCures } from "./cures.ts";
 
 const LOOK = {
   stop: { Icon: OctagonX, colour: "text-danger", word: "stops" },
@@ -16,8 +15,8 @@ const LOOK = {
 export function Findings() {
   const built = useBench((s) => s.built);
   const store = useBenchStore();
-  const shop = useShop();
-  const { select, change } = useActions();
+  const { select } = useActions();
+  const { cure, choosing, wrong } = useCures();
   const list = built?.findings ?? [];
   const worst = list[0]?.severity;
   const show = (f: Finding) => {
@@ -25,14 +24,6 @@ export function Findings() {
     if (id) select(id);
     if (f.at) store.setState({ target: { ...f.at, n: Date.now() } });
   };
-  const cure = (f: Finding) =>
-    change("cure of a finding", (d) => {
-      const { id, field, value, helper } = f.cure!;
-      const part = [...d.makings, ...d.cuts].find((p) => p.id === id);
-      if (part && field !== undefined && value !== undefined) part.settings[field] = value;
-      const cut = d.cuts.find((c) => c.id === id);
-      if (cut && helper !== undefined) addUsualHelper(d, cut, helper, shop);
-    });
   const say = useSpoken();
   const Icon = worst ? LOOK[worst].Icon : CircleAlert;
   return (
@@ -68,12 +59,17 @@ export function Findings() {
                         Show
                       </button>
                     )}
-                    {(f.cure?.value !== undefined || f.cure?.helper !== undefined) && (
-                      <button className="btn !h-7" onClick={() => cure(f)}>
-                        {say(f.cure.label ?? "")}
+                    {f.cure && isAtOnce(f) && (
+                      <button className="btn !h-7" onClick={() => cure(f)} disabled={choosing !== null}>
+                        {f.cure.chooses && choosing === f.cure.id ? "Trying the rack …" : say(f.cure.label ?? "")}
                       </button>
                     )}
                   </div>
+                  {f.cure?.chooses && wrong?.id === f.cure.id && (
+                    <p role="alert" className="mt-1 text-danger">
+                      {wrong.message}
+                    </p>
+                  )}
                 </div>
               </div>
             );

@@ -180,6 +180,7 @@ export class WaysIn {
           `${name}: in ${places(this.leftOut.length)} there is no room for a helix or ramp, and the ${size} cutter ` +
           "does not cut at its centre. Use a smaller cutter or one that cuts at its centre.",
         at: this.leftOut[0],
+        hangsOnCutter: true,
       });
     return out;
   }

@@ -102,6 +102,7 @@ export function plan(inputs: ArtInputs, s: PocketSettings): Planned {
       message:
         `The ${formatLength(inputs.cutter.diameter)} mm cutter fits nowhere in the pocket: its widest place is ` +
         `${formatLength(2 * c.widest)} mm. Use a smaller cutter.`,
+      hangsOnCutter: true,
     });
     return out();
   }
