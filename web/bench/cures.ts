@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { choosable } from "@oaken/core/cuts/register";
 import type { Finding } from "@oaken/core/inspect/finding";
+import type { BoardJob } from "@oaken/core/job/document";
 import { addUsualHelper } from "@oaken/core/job/edit";
 import { useShop } from "../ui/shop.tsx";
 import { areSame, cuttersOf, takeChosen } from "./chosen.ts";
@@ -21,20 +22,22 @@ export function useCures() {
   const { change } = useActions();
   /** the cut that cutters are being chosen for, and what came of it where they were not */
   const [choosing, setChoosing] = useState<string | null>(null);
-  const [wrong, setWrong] = useState<{ id: string; message: string } | null>(null);
+  const [told, setTold] = useState<{ id: string; message: string; of: BoardJob } | null>(null);
 
   const choose = async (id: string) => {
     setChoosing(id);
-    setWrong(null);
+    const { doc } = store.getState();
+    const tell = (message: string) => setTold({ id, message, of: doc });
     try {
-      const { doc } = store.getState();
       const way = choosable(doc.cuts.find((c) => c.id === id)!.kind)!;
       const best = (await desk.choose(doc, id, shop.cutters))?.tried[0];
       const isOther = best && Number.isFinite(best.seconds) && !areSame(best.cutters, cuttersOf(doc, id, way));
-      if (isOther) change("cutters", (d) => takeChosen(d, id, way, best.cutters), `cure ${++cures}`);
-      else setWrong({ id, message: NONE_BETTER });
+      if (!isOther) tell(NONE_BETTER);
+      // Meanwhile the cut may have been removed.
+      else if (store.getState().doc.cuts.some((c) => c.id === id))
+        change("cutters", (d) => takeChosen(d, id, way, best.cutters), `cure ${++cures}`);
     } catch (e) {
-      setWrong({ id, message: (e as Error).message });
+      tell((e as Error).message);
     }
     setChoosing(null);
   };
@@ -49,6 +52,8 @@ export function useCures() {
       if (cut && helper !== undefined) addUsualHelper(d, cut, helper, shop);
     });
   };
+  // What was said of a job holds until it changes, and its findings with it.
+  const wrong = told?.of === store.getState().doc ? told : null;
   return { cure, choosing, wrong };
 }
 
