@@ -4,6 +4,7 @@ import { join } from "node:path";
 import type { Browser, Page } from "playwright-core";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { parseCutter } from "@oaken/core/cutters/rack";
 import type { BoardJob } from "@oaken/core/job/document";
 import { openNew, settled, visit } from "./bench.ts";
 import { launch } from "./browser.ts";
@@ -106,6 +107,24 @@ describe("the first minutes", () => {
 });
 
 describe("when it gets rough", () => {
+  it("a cutter that is too wide is exchanged at one click, and undone", async () => {
+    const { page, wrongs } = await open("en-GB");
+    await openNew(page, server.url, { name: "sheet.png", bytes }, "pocket", stock, (job) => {
+      job.cuts[0].cutter = parseCutter("flat:40");
+    });
+    const findings = page.locator("header").getByRole("button", { name: /finding/ });
+    await findings.click();
+    const list = page.getByRole("dialog", { name: "Findings" });
+    await list.getByText("40 mm cutter fits nowhere").waitFor();
+    await list.getByRole("button", { name: "Choose other cutters" }).click();
+    await list.getByText("40 mm cutter fits nowhere").waitFor({ state: "detached" });
+    await page.keyboard.press("Escape");
+    await page.getByRole("button", { name: /Undo cutters/ }).click();
+    await findings.click();
+    await list.getByText("40 mm cutter fits nowhere").waitFor();
+    expect(wrongs).toEqual([]);
+  });
+
   it("a worker that cannot be loaded is tried again, and in the end that is said", async () => {
     const { page } = await open("en-GB");
     await newSign(page);
