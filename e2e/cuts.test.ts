@@ -88,16 +88,26 @@ describe("cuts on the bench", () => {
   });
 
   it("… and with keys: M takes it, arrows move it, M puts it down", async () => {
+    const taken = page.locator("[data-cut][data-dragging]");
+    /** Whether a card that is taken is said to lie over another's place. */
+    const isOverAnother = (own: string) =>
+      [...document.querySelectorAll("[aria-live]")].some(
+        ({ textContent: said }) => /over droppable area/.test(said!) && !said!.endsWith(` ${own}.`),
+      );
     for (const [arrow, becomes] of [
       ["ArrowLeft", ["1 · Hatch", "2 · Pocket"]],
       ["ArrowRight", ["1 · Pocket", "2 · Hatch"]],
     ] as const) {
       await page.locator("[data-cut] > button").filter({ hasText: "· Hatch" }).focus();
-      for (const key of ["m", arrow, "m"]) {
-        await page.keyboard.press(key);
-        // It is taken and put down between two drawings of the page.
-        await page.waitForTimeout(150);
-      }
+      await page.keyboard.press("m");
+      await taken.waitFor();
+      const own = (await taken.getAttribute("data-cut"))!;
+      // Keys are listened to from a moment after it is taken.
+      await page.waitForTimeout(150);
+      await page.keyboard.press(arrow);
+      await page.waitForFunction(isOverAnother, own);
+      await page.keyboard.press("m");
+      await taken.waitFor({ state: "detached" });
       await expect.poll(order).toEqual(becomes);
     }
   });
