@@ -125,6 +125,21 @@ describe("when it gets rough", () => {
     expect(wrongs).toEqual([]);
   });
 
+  it("where no cutter of the rack is small enough, that is said", async () => {
+    const { page } = await open("en-GB");
+    await openNew(page, server.url, { name: "sheet.png", bytes }, "pocket", stock, (job) => {
+      Object.assign(job.makings.find((m) => m.kind === "picture")!.settings, { width: 6, measured: "picture" });
+    });
+    await page
+      .locator("header")
+      .getByRole("button", { name: /finding/ })
+      .click();
+    const list = page.getByRole("dialog", { name: "Findings" });
+    await list.getByRole("button", { name: "Choose other cutters" }).click();
+    await list.getByRole("alert").filter({ hasText: "No other cutters of the rack do this" }).waitFor();
+    expect(await list.innerText()).toContain("fits nowhere");
+  });
+
   it("a worker that cannot be loaded is tried again, and in the end that is said", async () => {
     const { page } = await open("en-GB");
     await newSign(page);

@@ -4,15 +4,14 @@ import { built, productIn } from "../testing/building.ts";
 import { describe, expect, it } from "vitest";
 import { buildJob } from "../job/build.ts";
 import type { BoardJob } from "../job/document.ts";
-import { chooseAll } from "../job/choose.ts";
-import { duplicateCut, moveCut, takeCutters } from "../job/edit.ts";
+import { duplicateCut, moveCut } from "../job/edit.ts";
 import { checkBoard } from "../job/schema.ts";
 import { Problem } from "../problem.ts";
 import type { Raster } from "../picture/raster.ts";
 import type { Finding } from "./finding.ts";
 import { inspect } from "./inspect.ts";
 import type { FindingCase } from "../testing/findings.ts";
-import { begun, cutterNamed, cutterOf, SHOP } from "../testing/shop.ts";
+import { begun, cutterNamed, cutterOf } from "../testing/shop.ts";
 
 const [W, H] = [600, 400];
 /** A thick ring with a speck beside it, drawn by distances: soft edges a pixel wide. */
@@ -282,33 +281,6 @@ describe("inspection", () => {
         expect(find(checkBoard(j), c.raster).map((q) => q.code)).not.toContain(c.code);
       }
     });
-
-  it("offers other cutters of the rack where a cut hangs on its own, and those do", () => {
-    // Bowls that a 10 mm cutter fits into, though not down a ramp.
-    const bowls: Raster = { width: W, height: H, data: new Uint8Array(4 * W * H).fill(255) };
-    for (let k = 0; k < W * H; k++) {
-      const away = Math.hypot(((k % W) % 128) - 64, (Math.floor(k / W) % 128) - 64) / 60;
-      bowls.data.fill(255 * Math.min(1, away * away), 4 * k, 4 * k + 3);
-    }
-    const relief = job("relief", (j) => {
-      set("height", { depth: 8 })(j);
-      const main = j.cuts.find((c) => !c.target)!;
-      takeCutters(j, main, { own: false, kind: "rough" }, [cutterNamed("flat10")]);
-    });
-    const pocket = job("pocket", (j) => (j.cuts[0].cutter = cutterOf("flat:40")));
-    for (const [wrong, raster, code] of [
-      [relief, bowls, "no-way-in"],
-      [pocket, plain, "cutter-too-wide"],
-    ] as const) {
-      const { cure, severity } = find(wrong, raster).find((f) => f.code === code)!;
-      expect([severity, cure]).toEqual([
-        "stop",
-        { id: wrong.cuts.at(-1)!.id, chooses: true, label: expect.any(String) },
-      ]);
-      const { job: chosen } = chooseAll(wrong, SHOP.cutters, onePicture(raster), new Kept(), { only: cure!.id });
-      expect(find(checkBoard(chosen), raster).filter((f) => f.severity === "stop")).toEqual([]);
-    }
-  });
 
   it("puts what stops the programs first, then warnings, then notes", () => {
     const all = find(

@@ -4,6 +4,7 @@ import { type Cutter, describeCutters } from "../cutters/profile.ts";
 import { Kept } from "../kept.ts";
 import { estimateWith, lastOf, secondsWith, setsOfFlats, toPlan } from "../testing/choosing.ts";
 import { begun, SHOP } from "../testing/shop.ts";
+import { bowlsDrawn, drawn } from "../testing/drawn.ts";
 import { seeded } from "../testing/random.ts";
 import type { Raster } from "../picture/raster.ts";
 import { chooseAll } from "./choose.ts";
@@ -225,8 +226,7 @@ describe("roughing cutters by themselves", () => {
   });
 
   it("have a way in wherever they cut, for a first look as for the programs", () => {
-    // Bowls that a 10 mm cutter fits into, though not down a ramp; it does not cut at its centre.
-    const bowls = drawn((x, y) => Math.max(0, 1 - (Math.hypot((x % 32) - 16, (y % 32) - 16) / 15) ** 2));
+    const bowls = bowlsDrawn();
     for (const grain of [null, 0.8]) {
       const { job, planning } = toPlan("relief", bowls, STOCK);
       job.makings.find((m) => m.kind === "height")!.settings = { depth: 8 };
@@ -244,12 +244,3 @@ describe("roughing cutters by themselves", () => {
     expect(chosen.cuts.map((c) => c.kind)).toEqual(["finish"]);
   });
 });
-
-/** A picture of 600 by 400 pixels as wide as STOCK: as dark as is asked for, 0 to 1, by mm from its left and top. */
-function drawn(ink: (x: number, y: number) => number | boolean): Raster {
-  const [width, height] = [600, 400];
-  const data = new Uint8Array(4 * width * height).fill(255);
-  for (let k = 0; k < width * height; k++)
-    data.fill(255 * (1 - Number(ink((k % width) / 4, Math.floor(k / width) / 4))), 4 * k, 4 * k + 3);
-  return { width, height, data };
-}

@@ -63,3 +63,16 @@ export function distanceToRings(r: { xy: Float64Array; starts: Int32Array }, x: 
     }
   return Math.sqrt(best);
 }
+
+/** Two round pieces, 5 and 4 mm across, and a square one with a round hole, 6 mm across. */
+export const roundsAndSquare = (): [number, number][][] => [
+  circle(20, 20, 2.5, 64),
+  circle(70, 30, 2, 64),
+  [
+    [40, 60],
+    [60, 60],
+    [60, 80],
+    [40, 80],
+  ],
+  circle(50, 70, 3, 64, true),
+];

@@ -31,8 +31,9 @@ export function useCures() {
     try {
       const way = choosable(doc.cuts.find((c) => c.id === id)!.kind)!;
       const best = (await desk.choose(doc, id, shop.cutters))?.tried[0];
-      const isOther = best && Number.isFinite(best.seconds) && !areSame(best.cutters, cuttersOf(doc, id, way));
-      if (!isOther) tell(NONE_BETTER);
+      // Of sets that were planned and stopped only the estimates are left.
+      const isBetter = best?.isPlanned && !areSame(best.cutters, cuttersOf(doc, id, way));
+      if (!isBetter) tell(NONE_BETTER);
       // Meanwhile the cut may have been removed.
       else if (store.getState().doc.cuts.some((c) => c.id === id))
         change("cutters", (d) => takeChosen(d, id, way, best.cutters), `cure ${++cures}`);

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { ringsFrom, insideRegion } from "../../geometry/rings.ts";
 import { planOn, proofOf } from "../../testing/cutting.ts";
-import { circle, distanceToRings, seeded, star } from "../../testing/random.ts";
+import { circle, distanceToRings, roundsAndSquare, seeded, star } from "../../testing/random.ts";
 
 describe("hatch", () => {
   it("covers the share of the area that width over spacing says, at any angle, and stays inside", () => {
@@ -50,17 +50,7 @@ describe("hatch", () => {
 });
 
 describe("drill", () => {
-  const art = ringsFrom([
-    circle(20, 20, 2.5, 64),
-    circle(70, 30, 2, 64),
-    [
-      [40, 60],
-      [60, 60],
-      [60, 80],
-      [40, 80],
-    ],
-    circle(50, 70, 3, 64, true),
-  ]);
+  const art = ringsFrom(roundsAndSquare());
 
   it("goes through the stock with its full width, in pecks no deeper than asked, out of the hole between them", () => {
     const { toolpath: t, values } = planOn("drill", art, "drill:4", { peck: 5, most: 6, at: "90 90" });

@@ -19,6 +19,7 @@ type Curve = keyof typeof CURVES;
 /** No slope is limited from here on, degrees. */
 export const STEEPEST = 89;
 
+/** What the automatic values of a height look at. */
 export interface HeightContext extends ToneContext {
   /** the greys from its lowest place to its highest */
   greys: GreyRange;
