@@ -7,12 +7,13 @@ import { estimateWith, secondsWith, setsFor, toPlan } from "@oaken/core/testing/
 import { SHOP } from "@oaken/core/testing/shop";
 import type { Raster } from "@oaken/core/picture/raster";
 import { decodePicture } from "@oaken/files/decode";
-import { row } from "./measure.ts";
+import { benchColdChoice, STOCK } from "./choose-cold.ts";
+import { collectGarbage, row } from "./measure.ts";
 import { picturesOfCharacters } from "./pictures.ts";
 
-const STOCK = { width: 300, height: 200, thickness: 18 };
-/** How often choosing and planning are timed; the middle one counts. */
+/** How often choosing and planning are timed, warm, after so many turns that warm them up; the middle one counts. */
 const TURNS = 7;
+const WARM_UP = 3;
 
 /**
  * Cutters chosen by themselves against every set of up to two that leaves as little, fully planned: how much slower,
@@ -25,6 +26,7 @@ export async function benchChoose(): Promise<void> {
   for (const [name, bytes] of await picturesOfCharacters()) {
     const raster = await decodePicture(bytes, `${name}.png`);
     for (const outcome of ["sign", "raised", "pocket"]) {
+      for (let k = 0; k < WARM_UP; k++) turn(outcome, raster);
       const turns = Array.from({ length: TURNS }, () => turn(outcome, raster));
       const { chosen, again, mine } = turns[TURNS - 1];
       const { choices } = chosen;
@@ -55,15 +57,18 @@ export async function benchChoose(): Promise<void> {
   row("the slowest choice against the fastest set", `${worst.toFixed(3)} ×`, "asked 1.05");
   row("the dearest choice against planning what was chosen", `${dearest.toFixed(2)} ×`, "asked 1.5");
   row("estimates within 15 % of the planned time, of sets under twice the best", `${near} of ${estimates.length}`);
+  await benchColdChoice();
 }
 
 /** Choosing and then planning what was chosen, each from nothing: by turns, since the machine is now fast, now slow. */
 function turn(outcome: string, raster: Raster) {
   const fresh = toPlan(outcome, raster, STOCK);
+  collectGarbage();
   const t0 = performance.now();
   const chosen = chooseAll(fresh.job, SHOP.cutters, onePicture(raster), fresh.planning.kept);
   const choosing = performance.now() - t0;
   const again = toPlan(outcome, raster, STOCK);
+  collectGarbage();
   const t1 = performance.now();
   const mine = totalSeconds(chosen.job, planCuts(chosen.job, again.planning));
   return { chosen, again, mine, choosing, planning: performance.now() - t1 };

@@ -3,6 +3,7 @@ import { loaded } from "@oaken/core/later";
 import { benchAccuracy } from "./accuracy.ts";
 import { benchCarving } from "./carving.ts";
 import { benchChoose } from "./choose.ts";
+import { firstChoiceInProcess, type FirstWork } from "./choose-cold.ts";
 import { benchCuts } from "./cuts.ts";
 import { onceInProcess } from "./cold.ts";
 import { benchHeight } from "./height.ts";
@@ -25,7 +26,8 @@ const parts: Record<string, () => Promise<void>> = {
 await loaded();
 const asked = process.argv.slice(2);
 if (asked[0] === "--once") {
-  await onceInProcess(asked[1], asked[2]);
+  if (asked[1].startsWith("{")) await firstChoiceInProcess(JSON.parse(asked[1]) as FirstWork);
+  else await onceInProcess(asked[1], asked[2]);
   process.exit(0);
 }
 const unknown = asked.find((a) => !(a in parts));

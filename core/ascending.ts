@@ -8,7 +8,8 @@ const MOST = 2 ** 20;
  */
 export function ascending(values: Float64Array): Int32Array {
   const n = values.length;
-  const order = Int32Array.from({ length: n }, (_, i) => i);
+  const order = new Int32Array(n);
+  for (let i = 0; i < n; i++) order[i] = i;
   let [low, high] = [Infinity, -Infinity];
   for (let i = 0; i < n; i++) {
     low = Math.min(low, values[i]);

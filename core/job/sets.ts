@@ -30,6 +30,8 @@ export class Sets {
   /** the kind of cutter that is tried: the usual one */
   readonly tries: Cutter["kind"];
   private readonly kind: string | null;
+  /** what each cutter by itself was estimated to take for the cut, or for what helps it, s */
+  private readonly alone = new Map<string, number>();
 
   constructor(
     private readonly job: BoardJob,
@@ -56,6 +58,8 @@ export class Sets {
       cutter: c.cutter,
       seconds: estimateCut(job, c.id, this.planning) ?? 0,
     }));
+    if (cutters.length === 1)
+      for (const p of parts) this.alone.set(aloneKey(cutters[0], p.id === this.cut.id), p.seconds);
     const isIdle = !this.way.own && parts.some((p) => p.id !== this.cut.id && p.seconds === 0);
     const seconds = isIdle ? Infinity : this.total(parts);
     const left = Number.isFinite(seconds) ? leftByCut(job, this.cut.id, this.planning) : null;
@@ -79,18 +83,21 @@ export class Sets {
 
   /** What two cutters come to with no more of the second one than it has to do at least, s. */
   atLeast(first: Cutter, next: Cutter): number {
-    const seconds = (tell: typeof estimateCut, cutters: Cutter[], is: (c: JobCut) => boolean) => {
-      const job = this.withCutters(cutters);
-      return tell(job, this.ours(job).find(is)!.id, this.planning) ?? 0;
-    };
-    const isNext = (c: JobCut) => c.id !== this.cut.id && sameCutter(c.cutter, next);
+    const job = this.withCutters([first, next]);
+    const second = this.ours(job).find((c) => c.id !== this.cut.id && sameCutter(c.cutter, next))!;
     const parts = [
-      { cutter: first, seconds: seconds(estimateCut, [first], (c) => sameCutter(c.cutter, first)) },
-      { cutter: next, seconds: Math.max(LEAST_SECOND, seconds(leastOfCut, [first, next], isNext)) },
+      { cutter: first, seconds: this.secondsAlone(first, this.way.own) },
+      { cutter: next, seconds: Math.max(LEAST_SECOND, leastOfCut(job, second.id, this.planning) ?? 0) },
     ];
-    if (!this.way.own)
-      parts.push({ cutter: this.cut.cutter, seconds: seconds(estimateCut, [next], (c) => c.id === this.cut.id) });
+    if (!this.way.own) parts.push({ cutter: this.cut.cutter, seconds: this.secondsAlone(next, true) });
     return this.total(parts);
+  }
+
+  /** What is estimated with one cutter by itself: for the cut, or for what helps it, s. */
+  private secondsAlone(cutter: Cutter, isCut: boolean): number {
+    const key = aloneKey(cutter, isCut);
+    if (!this.alone.has(key)) this.estimated([cutter]);
+    return this.alone.get(key) ?? 0;
   }
 
   /** The cut with its helpers of the kind at hand, in order. */
@@ -105,3 +112,5 @@ export class Sets {
     );
   }
 }
+
+const aloneKey = (cutter: Cutter, isCut: boolean): string => `${isCut} ${JSON.stringify(cutter)}`;

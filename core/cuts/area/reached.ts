@@ -1,5 +1,6 @@
 import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
 import type { Leeway } from "../../geometry/leeway.ts";
+import type { Rings } from "../../geometry/rings.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 
 /**
@@ -32,12 +33,21 @@ export function reachedBy(c: Clearance, cutters: readonly Reach[]): Reached | nu
       if (within <= 0) continue;
       // Far inside nobody asks how far away the centre's edge is.
       if (d >= part.from) return Infinity;
-      part.grid ??= new SegmentGrid(inset(c, part.from).rings);
+      part.grid ??= gridOf(inset(c, part.from).rings);
       leeway = Math.max(leeway, within - part.grid.distance(x, y, within + AHEAD, enoughOf(part.from - d, within)));
       if (leeway > 0) break;
     }
     return leeway;
   };
+}
+
+const grids = new WeakMap<Rings, SegmentGrid>();
+
+/** Kept with the rings: several cutters in turn come after the same one. */
+function gridOf(rings: Rings): SegmentGrid {
+  let grid = grids.get(rings);
+  if (!grid) grids.set(rings, (grid = new SegmentGrid(rings)));
+  return grid;
 }
 
 /**

@@ -1,4 +1,4 @@
-import { inset } from "../../geometry/clearance/clearance.ts";
+import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
 import { ringCount, ringIndices, ringLength, type Rings } from "../../geometry/rings.ts";
 import type { Trail } from "../../geometry/trail.ts";
 import { cutAlong, type Loop, unroll } from "../../toolpath/loops.ts";
@@ -9,7 +9,6 @@ import type { CutInputs, Rates } from "../kind.ts";
 import type { AreaPlan, Level } from "./level.ts";
 import { SLIVER } from "./reached.ts";
 import { LONGEST_WAY } from "./ground.ts";
-import { Parts } from "./parts.ts";
 import { pipsOf } from "./pips.ts";
 import { restsOf } from "./rests.ts";
 import { leastRamp, wayLength } from "./sink.ts";
@@ -55,17 +54,11 @@ export function areaSeconds(inputs: Inputs, s: Rates, { region, area, levels, is
   const { machine } = inputs;
   const lowest = levels[levels.length - 1];
   if (!(lowest.from < c.widest)) return 0;
-  const { rings } = inset(c, lowest.from);
-  const rate = inputs.kept.of(
-    "ring-speed",
-    [c, lowest.from, { feed: s.feed, plunge: s.plunge }, machine],
-    (_c, _from, rates, m) => speedOf({ machine: m }, rates, rings),
-    SPEEDS_KEPT,
-  );
+  const rate = ringSpeed(inputs, s, c, lowest.from);
   if (area.done) return restSeconds(inputs, s, area, levels, rate);
   if (levels.some(({ from }) => hasNoWayIn(area, from))) return Infinity;
   const survey = surveyIn(inputs, region);
-  const parts = new Parts(rings).count;
+  const parts = survey.curves(lowest.from);
   const laidFrom = (from: number) => {
     let length = 0;
     for (let d = from; d < c.widest; d += stepover) length += survey.length(d);
@@ -167,6 +160,16 @@ function hasNoWayIn(area: AreaPlan, from: number): boolean {
   if (area.centre) return false;
   const { rings } = inset(area.c, from);
   return Array.from({ length: ringCount(rings) }, (_, k) => ringLength(rings, k)).some((l) => l < leastRamp(area));
+}
+
+/** How fast the rings so far inside a region are run, corners and all, mm/s; kept. */
+export function ringSpeed({ kept, machine }: Pick<Inputs, "kept" | "machine">, s: Speeds, c: Clearance, from: number) {
+  return kept.of(
+    "ring-speed",
+    [c, from, { feed: s.feed, plunge: s.plunge }, machine],
+    (within, at, rates, m) => speedOf({ machine: m }, rates, inset(within, at).rings),
+    SPEEDS_KEPT,
+  );
 }
 
 /** How fast rings are run, corners and all, mm/s. @param which of them; all where it is not said */

@@ -1,5 +1,6 @@
 import { ascending } from "../../ascending.ts";
 import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
+import type { Axis } from "../../geometry/clearance/graph.ts";
 import { insetLengths } from "../../geometry/clearance/lengths.ts";
 import type { Machine } from "../../cutters/machine.ts";
 import { Groups } from "../../geometry/groups.ts";
@@ -20,6 +21,8 @@ export interface Survey {
   area(d: number): number;
   /** how many curves there are this far inside the region, islands' left out */
   curves(d: number): number;
+  /** of what lies so far inside, the pieces of which nothing lies as far inside as `to` */
+  ends(from: number, to: number): number;
   /** pieces that lie this far inside the region, less the islands in them: its Euler characteristic */
   pieces(d: number): number;
   /** ways along the axis that lead outwards at this distance, where it falls by less than `steepest` along them */
@@ -60,6 +63,7 @@ function surveyOf(c: Clearance): Survey {
       const { k } = placeOf(d);
       return areas[k + 1] + ((at[k + 1] - d) * (length(d) + (lengths[k + 1] ?? 0))) / 2;
     },
+    ends: (from, to) => tops.filter((t) => t.saddle <= from && from < t.top && t.top <= to).length,
     pieces: (d) => piecesOf(c, d),
     corners: (d, steepest) => cornersOf(c, d, steepest),
     curves: (d) => tops.filter((t) => t.top > d && t.saddle <= d).length,
@@ -77,24 +81,50 @@ interface Top {
 }
 
 /**
- * Every place of greatest clearance along the axis. Nodes join from the widest down; where two groups meet, the lower
- * top ends (persistence of maxima: Edelsbrunner, Letscher and Zomorodian, "Topological persistence and simplification",
- * 2002).
+ * Every place of greatest clearance along the axis. The ground of each is what leads up to it; over the necks between
+ * them they join, the highest first, and where two meet the lower top ends (persistence of maxima: Edelsbrunner,
+ * Letscher and Zomorodian, "Topological persistence and simplification", 2002).
  */
 function topsOf({ axis }: Clearance): Top[] {
-  const n = axis.x.length;
-  const groups = new Groups(n);
-  const lower = Float64Array.from(axis.a, (a, e) => Math.min(axis.d[a], axis.d[axis.b[e]]));
+  const { a, b, d } = axis;
+  const topOf = topsAbove(axis);
+  // Edges between the grounds of two tops: few of all.
+  const necks: number[] = [];
+  for (let e = 0; e < a.length; e++) if (topOf[a[e]] !== topOf[b[e]]) necks.push(e);
+  const lower = Float64Array.from(necks, (e) => Math.min(d[a[e]], d[b[e]]));
+  const groups = new Groups(d.length);
   const tops: Top[] = [];
-  for (const e of ascending(lower).reverse()) {
-    const [p, q] = [groups.find(axis.a[e]), groups.find(axis.b[e])];
+  for (const k of ascending(lower).reverse()) {
+    const [p, q] = [groups.find(topOf[a[necks[k]]]), groups.find(topOf[b[necks[k]]])];
     if (p === q) continue;
-    const [high, low] = axis.d[p] >= axis.d[q] ? [p, q] : [q, p];
-    if (axis.d[low] > lower[e]) tops.push({ top: axis.d[low], saddle: lower[e] });
+    const [high, low] = d[p] >= d[q] ? [p, q] : [q, p];
+    if (d[low] > lower[k]) tops.push({ top: d[low], saddle: lower[k] });
     groups.join(high, low);
   }
-  for (let i = 0; i < n; i++) if (groups.find(i) === i) tops.push({ top: axis.d[i], saddle: 0 });
+  for (let i = 0; i < d.length; i++) if (topOf[i] === i && groups.find(i) === i) tops.push({ top: d[i], saddle: 0 });
   return tops;
+}
+
+/** Of each node the top that one comes to by going on to the widest neighbour each time. */
+function topsAbove({ a, b, d }: Axis): Int32Array {
+  const up = new Int32Array(d.length);
+  for (let i = 0; i < up.length; i++) up[i] = i;
+  // On level ground the later node counts as the higher one.
+  const isHigher = (i: number, j: number) => d[i] > d[j] || (d[i] === d[j] && i > j);
+  for (let e = 0; e < a.length; e++) {
+    if (isHigher(b[e], up[a[e]])) up[a[e]] = b[e];
+    if (isHigher(a[e], up[b[e]])) up[b[e]] = a[e];
+  }
+  for (let i = 0; i < up.length; i++) {
+    let top = i;
+    while (up[top] !== top) top = up[top];
+    for (let j = i; up[j] !== top;) {
+      const next = up[j];
+      up[j] = top;
+      j = next;
+    }
+  }
+  return up;
 }
 
 /** The axis has the shape of what lies about it: as many pieces, with as many ways round. */

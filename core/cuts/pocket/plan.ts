@@ -1,6 +1,6 @@
 import { upright } from "../../proof/asked.ts";
 import { inset } from "../../geometry/clearance/clearance.ts";
-import { regionArea, ringCount, ringIndices, ringsLength } from "../../geometry/rings.ts";
+import { regionArea, ringCount, ringIndices } from "../../geometry/rings.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import { clearEven } from "../area/even.ts";
@@ -11,8 +11,8 @@ import { Parts } from "../area/parts.ts";
 import { leftIn } from "../area/left.ts";
 import { clearLines } from "../area/lines.ts";
 import { clearRings, cutRound } from "../area/rings.ts";
-import { areaSeconds, rampLength, speedOf } from "../area/seconds.ts";
-import { liftSeconds } from "../area/survey.ts";
+import { areaSeconds, rampLength, ringSpeed, speedOf } from "../area/seconds.ts";
+import { liftSeconds, surveyIn } from "../area/survey.ts";
 import { safeStepover, slopeOf } from "../fields.ts";
 import type { ArtInputs, Left, Note, Planned } from "../kind.ts";
 import type { PocketSettings } from "./pocket.ts";
@@ -47,23 +47,33 @@ export function estimate(inputs: ArtInputs, s: PocketSettings): number {
   return seconds + wallSeconds(inputs, s, area, all);
 }
 
+/** So much of the walls, as a share of their length. */
+const BESIDE = 0.9;
+
 /** How long the passes along the walls take, s. */
 function wallSeconds(inputs: ArtInputs, s: PocketSettings, area: AreaPlan, all: readonly Level[]): number {
   const wall = area.radius + s.leave;
-  const { rings } = inset(area.c, wall);
+  const inner = wall + s.finish;
+  const survey = surveyIn(inputs, inputs.reads.art.ink);
   const lift = liftSeconds(inputs.machine, s.depth / 2, 2 * area.radius);
-  const round = ringsLength(rings) / speedOf(inputs, s, rings);
-  if (s.way !== "rings") return all.length * (round + ringCount(rings) * lift);
-  const parts = new Parts(rings);
-  const inner = inset(area.c, wall + s.finish).rings;
-  const cleared = new Set(ringIndices(inner).map((k) => parts.ofRing(inner, k)));
+  // Where rings lie beside nearly all of it, a wall is run as fast as those, whose speed is asked for anyway.
+  const isBeside = survey.length(inner) > BESIDE * survey.length(wall);
+  const round = survey.length(wall) / ringSpeed(inputs, s, area.c, isBeside ? inner : wall);
+  const parts = survey.curves(wall);
+  const islands = parts - survey.pieces(wall);
+  if (s.way !== "rings") return all.length * (round + (parts + islands) * lift);
   // From the outermost of its rings the cutter goes on to a part's wall, and from level to level; round islands it is
   // lifted. Where nothing is cleared before, the pass is ramped into.
-  const islands = all.length * (ringCount(rings) - parts.count) * lift;
-  const alone = ringIndices(rings).filter((k) => !cleared.has(parts.ofRing(rings, k)));
-  if (alone.length === 0) return all.length * round + islands;
+  const along = all.length * (round + islands * lift);
+  if (survey.ends(wall, inner) === 0) return along;
+  const { rings } = inset(area.c, wall);
+  const outer = new Parts(rings);
+  const within = inset(area.c, inner).rings;
+  const cleared = new Set(ringIndices(within).map((k) => outer.ofRing(within, k)));
+  const alone = ringIndices(rings).filter((k) => !cleared.has(outer.ofRing(rings, k)));
+  if (alone.length === 0) return along;
   const ramp = all.reduce((sum, { z0, z1 }) => sum + rampLength(area, z0 - z1), 0);
-  return all.length * round + islands + alone.length * (lift + ramp / speedOf(inputs, s, rings, alone));
+  return along + alone.length * (lift + ramp / speedOf(inputs, s, rings, alone));
 }
 
 /** As much of a pocket as nobody would take a finer cutter for, as a share of its area. */

@@ -18,7 +18,7 @@ const BESIDE = 16;
 /** Way from the end of one stroke to the beginning of the next, in floors' depths: the order travels little. */
 const TRAVEL = 3;
 /** Short stretches over a floor begin and end at rest: each costs so much more, s. */
-const STARTS = 0.15;
+const STARTS = 0.16;
 
 /** How long a carve would take: its strokes as they are, and of the floor the stretches that are left on some rings. */
 export function carveSeconds(inputs: CarveInputs, s: VcarveSettings, strokes: Strokes): number {

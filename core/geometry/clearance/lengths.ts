@@ -1,5 +1,6 @@
 import { type Boundary, newFoot, walkToFoot } from "./boundary.ts";
 import type { Clearance } from "./clearance.ts";
+import { FEET, feetOf, SIDES } from "./feet.ts";
 import type { Axis } from "./graph.ts";
 import { hypot } from "../../hypot.ts";
 
@@ -16,8 +17,10 @@ const IN_CORNER = 1e-9;
  * @param at the distances, ascending, mm
  * @returns a length for each, mm
  */
-export function insetLengths({ boundary, axis }: Clearance, at: Float64Array): Float64Array {
+export function insetLengths(c: Clearance, at: Float64Array): Float64Array {
+  const { boundary, axis } = c;
   const { a, b, d } = axis;
+  const feet = feetOf(c);
   const out = new Float64Array(at.length);
   // What the parallels come to by themselves, and for each mm of distance, where the axis leaves them whole: added up
   // at the last distance of each.
@@ -28,8 +31,9 @@ export function insetLengths({ boundary, axis }: Clearance, at: Float64Array): F
     const whole = countUpTo(at, d[lo]);
     const some = countUpTo(at, d[hi]);
     if (some === 0) continue;
-    for (const side of [axis.left[e], axis.right[e]]) {
-      parallels.between(side, axis.x[lo], axis.y[lo], axis.x[hi], axis.y[hi]);
+    for (const side of SIDES) {
+      const first = FEET * e + side;
+      parallels.between(axis, lo, hi, feet, lo === a[e] ? first : first + 2, lo === a[e] ? first + 2 : first);
       still[whole] += parallels.still;
       growing[whole] += parallels.growing;
       for (let k = whole; k < some; k++)
@@ -69,17 +73,17 @@ class Parallels {
     return hypot(this.to.x - this.from.x, this.to.y - this.from.y);
   }
 
-  between(edge: number, x0: number, y0: number, x1: number, y1: number): void {
-    const { boundary, from, to } = this;
-    walkToFoot(boundary, edge, x0, y0, from);
-    walkToFoot(boundary, edge, x1, y1, to);
-    this.still = hypot(to.x - from.x, to.y - from.y);
+  /** Between the feet of two nodes of an axis; the x of each foot in `feet`. */
+  between({ x, y }: Axis, lo: number, hi: number, feet: Float64Array, from: number, to: number): void {
+    const [fx, fy, tx, ty] = [feet[from], feet[from + 1], feet[to], feet[to + 1]];
+    this.still = hypot(tx - fx, ty - fy);
     this.growing = 0;
-    const d = Math.min(from.d, to.d);
+    const [fromD, toD] = [hypot(x[lo] - fx, y[lo] - fy), hypot(x[hi] - tx, y[hi] - ty)];
+    const d = Math.min(fromD, toD);
     if (d < IN_CORNER) return;
-    const [f, t] = [d / from.d, d / to.d];
-    const dx = to.x + t * (x1 - to.x) - from.x - f * (x0 - from.x);
-    const dy = to.y + t * (y1 - to.y) - from.y - f * (y0 - from.y);
+    const [f, t] = [d / fromD, d / toD];
+    const dx = tx + t * (x[hi] - tx) - fx - f * (x[lo] - fx);
+    const dy = ty + t * (y[hi] - ty) - fy - f * (y[lo] - fy);
     this.growing = (hypot(dx, dy) - this.still) / d;
   }
 }

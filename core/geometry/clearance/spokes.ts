@@ -1,6 +1,8 @@
 import Flatbush from "flatbush";
 import { hypot } from "../../hypot.ts";
 import { type Boundary, type Foot, newFoot, walkToFoot } from "./boundary.ts";
+import { FEET } from "./feet.ts";
+import type { Axis } from "./graph.ts";
 
 /** All round, radians. */
 export const TURN = 2 * Math.PI;
@@ -17,6 +19,16 @@ export interface Way {
   y1: number;
 }
 
+/**
+ * Between a way along the axis and its feet on both sides: the area, mm², and at the way's beginning and its end the
+ * angle between the two feet on the side that it leads to.
+ */
+export interface Beside {
+  area: number;
+  first: number;
+  last: number;
+}
+
 /** Straight ways from places on the axis to their feet on the boundary, and what lies between them. */
 export class Spokes {
   private readonly from = newFoot();
@@ -25,16 +37,26 @@ export class Spokes {
   private readonly on = newFoot();
   constructor(private readonly boundary: Boundary) {}
 
-  /**
-   * Of a way along the axis: the area between it and its feet on both sides, mm², and at its beginning and its end the
-   * angle between the two feet on the side that it leads to.
-   */
-  beside({ left, right, x0, y0, x1, y1 }: Way): { area: number; first: number; last: number } {
+  beside({ left, right, x0, y0, x1, y1 }: Way): Beside {
     const { boundary, from, to, back, on } = this;
     walkToFoot(boundary, left, x0, y0, from);
     walkToFoot(boundary, left, x1, y1, to);
     walkToFoot(boundary, right, x1, y1, back);
     walkToFoot(boundary, right, x0, y0, on);
+    return this.between(x0, y0, x1, y1);
+  }
+
+  /** The same of a whole edge of the axis, whose feet are known. */
+  besideEdge({ x, y, a, b }: Axis, e: number, feet: Float64Array): Beside {
+    const { from, to, back, on } = this;
+    const first = FEET * e;
+    [from.x, from.y, to.x, to.y] = [feet[first], feet[first + 1], feet[first + 2], feet[first + 3]];
+    [on.x, on.y, back.x, back.y] = [feet[first + 4], feet[first + 5], feet[first + 6], feet[first + 7]];
+    return this.between(x[a[e]], y[a[e]], x[b[e]], y[b[e]]);
+  }
+
+  private between(x0: number, y0: number, x1: number, y1: number): Beside {
+    const { from, to, back, on } = this;
     const area = quadrangle(x0, y0, x1, y1, from, to) + quadrangle(x1, y1, x0, y0, back, on);
     return { area, first: turnOf(x0, y0, on, from), last: turnOf(x1, y1, to, back) };
   }

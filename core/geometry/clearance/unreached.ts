@@ -1,5 +1,6 @@
 import { Groups } from "../groups.ts";
 import type { Clearance } from "./clearance.ts";
+import { feetOf } from "./feet.ts";
 import type { Axis } from "./graph.ts";
 import { Discs, Spokes, TURN, type Way } from "./spokes.ts";
 
@@ -19,18 +20,26 @@ export function unreachedArea(clearance: Clearance, radius: number): number {
   const { x, y, d } = axis;
   const { beside, round, near } = areasOf(clearance);
   const spokes = new Spokes(boundary);
-  let area = 0;
-  for (const { edges, ends, nodes } of narrowPieces(axis, radius)) {
-    const stumps = ends.map((e) => stumpOf(axis, e, radius));
-    if (stumps.length <= 1) {
-      let left = edges.reduce((sum, e) => sum + beside[e], 0) + nodes.reduce((sum, i) => sum + round[i], 0);
-      for (const stump of stumps) {
-        const end = spokes.beside(stump);
-        left += end.area - (radius * radius * end.first) / 2;
-      }
-      area += Math.max(0, left);
-      continue;
+  const narrow = new Narrow(axis, radius);
+  // Most pieces have one way out at most, and only the disc that stands there covers any of them.
+  const left = new Float64Array(d.length);
+  const { of, ways } = narrow;
+  for (let i = 0; i < of.length; i++) if (of[i] !== WIDE) left[of[i]] += round[i];
+  for (let e = 0; e < beside.length; e++) {
+    const [p, q] = [of[axis.a[e]], of[axis.b[e]]];
+    // Two narrow nodes that are neighbours lie in one piece.
+    const piece = Math.max(p, q);
+    if (piece === WIDE || ways[piece] > 1) continue;
+    if (p === q) left[piece] += beside[e];
+    else {
+      const end = spokes.beside(stumpOf(axis, e, radius));
+      left[piece] += end.area - (radius * radius * end.first) / 2;
     }
+  }
+  let area = 0;
+  for (let i = 0; i < left.length; i++) if (ways[i] <= 1) area += Math.max(0, left[i]);
+  for (const { edges, ends, nodes } of narrow.between()) {
+    const stumps = ends.map((e) => stumpOf(axis, e, radius));
     const discs = new Discs(stumps, radius);
     for (const e of edges) {
       const way = wayOf(axis, e);
@@ -48,8 +57,8 @@ export function unreachedArea(clearance: Clearance, radius: number): number {
   return area;
 }
 
-/** What is connected of an axis where it is nearer to the boundary than a radius. */
-interface Narrow {
+/** A piece of an axis that joins several wider places. */
+interface Between {
   nodes: number[];
   /** edges of it that lie there */
   edges: number[];
@@ -57,24 +66,51 @@ interface Narrow {
   ends: number[];
 }
 
-function narrowPieces({ a, b, d }: Axis, radius: number): Iterable<Narrow> {
-  const groups = new Groups(d.length);
-  for (let e = 0; e < a.length; e++) if (d[a[e]] < radius && d[b[e]] < radius) groups.join(a[e], b[e]);
-  // By the node that stands for each.
-  const pieces = new Map<number, Narrow>();
-  const pieceAt = (node: number): Narrow => {
-    const key = groups.find(node);
-    let piece = pieces.get(key);
-    if (!piece) pieces.set(key, (piece = { nodes: [], edges: [], ends: [] }));
-    return piece;
-  };
-  for (let i = 0; i < d.length; i++) if (d[i] < radius) pieceAt(i).nodes.push(i);
-  for (let e = 0; e < a.length; e++) {
-    const [isIn, isToIn] = [d[a[e]] < radius, d[b[e]] < radius];
-    if (isIn && isToIn) pieceAt(a[e]).edges.push(e);
-    else if (isIn || isToIn) pieceAt(isIn ? a[e] : b[e]).ends.push(e);
+/** Of a node that lies in no narrow piece. */
+const WIDE = -1;
+
+/** What is connected of an axis where it is nearer to the boundary than a radius, piece by piece. */
+class Narrow {
+  /** the node that stands for the piece that each lies in, or {@link WIDE} */
+  readonly of: Int32Array;
+  /** edges that lead out of a piece, at the node that stands for it */
+  readonly ways: Int32Array;
+
+  constructor(
+    private readonly axis: Axis,
+    radius: number,
+  ) {
+    const { a, b, d } = axis;
+    const groups = new Groups(d.length);
+    for (let e = 0; e < a.length; e++) if (d[a[e]] < radius && d[b[e]] < radius) groups.join(a[e], b[e]);
+    this.of = new Int32Array(d.length);
+    for (let i = 0; i < d.length; i++) this.of[i] = d[i] < radius ? groups.find(i) : WIDE;
+    this.ways = new Int32Array(d.length);
+    for (let e = 0; e < a.length; e++) {
+      const [p, q] = [this.of[a[e]], this.of[b[e]]];
+      if (p !== q) this.ways[Math.max(p, q)]++;
+    }
   }
-  return pieces.values();
+
+  /** The pieces with more than one way out. */
+  between(): Iterable<Between> {
+    const { of, ways } = this;
+    const { a, b } = this.axis;
+    const pieces = new Map<number, Between>();
+    const pieceAt = (key: number): Between | null => {
+      if (key === WIDE || ways[key] <= 1) return null;
+      let piece = pieces.get(key);
+      if (!piece) pieces.set(key, (piece = { nodes: [], edges: [], ends: [] }));
+      return piece;
+    };
+    for (let i = 0; i < of.length; i++) pieceAt(of[i])?.nodes.push(i);
+    for (let e = 0; e < a.length; e++) {
+      const [p, q] = [of[a[e]], of[b[e]]];
+      if (p === q) pieceAt(p)?.edges.push(e);
+      else pieceAt(Math.max(p, q))?.ends.push(e);
+    }
+    return pieces.values();
+  }
 }
 
 const wayOf = ({ x, y, a, b, left, right }: Axis, e: number): Way => ({
@@ -108,17 +144,19 @@ interface Areas {
 
 const held = new WeakMap<Axis, Areas>();
 
-function areasOf({ axis, boundary }: Clearance): Areas {
+function areasOf(c: Clearance): Areas {
+  const { axis, boundary } = c;
   const known = held.get(axis);
   if (known) return known;
   const { d, a, b, left } = axis;
   const spokes = new Spokes(boundary);
+  const feet = feetOf(c);
   const beside = new Float64Array(a.length);
   // What of a turn no edge of the axis leads through: those between its feet on the right and on the left do.
   const rest = new Float64Array(d.length).fill(TURN);
   const near = new Int32Array(d.length);
   for (let e = 0; e < a.length; e++) {
-    const { area, first, last } = spokes.beside(wayOf(axis, e));
+    const { area, first, last } = spokes.besideEdge(axis, e, feet);
     beside[e] = area;
     rest[a[e]] -= first;
     rest[b[e]] -= last;
