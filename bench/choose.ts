@@ -8,12 +8,12 @@ import { SHOP } from "@oaken/core/testing/shop";
 import type { Raster } from "@oaken/core/picture/raster";
 import { decodePicture } from "@oaken/files/decode";
 import { benchColdChoice, STOCK } from "./choose-cold.ts";
-import { collectGarbage, row } from "./measure.ts";
+import { row } from "./measure.ts";
 import { picturesOfCharacters } from "./pictures.ts";
 
-/** How often choosing and planning are timed, warm, after so many turns that warm them up; the middle one counts. */
-const TURNS = 7;
-const WARM_UP = 3;
+/** How often choosing and planning are timed, by turns, after some that warm them up; the middle times count. */
+const TURNS = 9;
+const WARM_UP = 4;
 
 /**
  * Cutters chosen by themselves against every set of up to two that leaves as little, fully planned: how much slower,
@@ -31,9 +31,7 @@ export async function benchChoose(): Promise<void> {
       const { chosen, again, mine } = turns[TURNS - 1];
       const { choices } = chosen;
       if (choices.length === 0) continue;
-      // Of each turn by itself: the machine is as fast for choosing as for planning right after it.
-      const costs = turns.map((t) => t.choosing / t.planning).sort((a, b) => a - b);
-      const cost = costs[Math.floor(costs.length / 2)];
+      const cost = middle(turns.map((t) => t.choosing)) / middle(turns.map((t) => t.planning));
       dearest = Math.max(dearest, cost);
       const [{ tried, own }] = choices;
       const finest = tried[0].cutters[tried[0].cutters.length - 1]?.diameter ?? Infinity;
@@ -63,13 +61,13 @@ export async function benchChoose(): Promise<void> {
 /** Choosing and then planning what was chosen, each from nothing: by turns, since the machine is now fast, now slow. */
 function turn(outcome: string, raster: Raster) {
   const fresh = toPlan(outcome, raster, STOCK);
-  collectGarbage();
   const t0 = performance.now();
   const chosen = chooseAll(fresh.job, SHOP.cutters, onePicture(raster), fresh.planning.kept);
   const choosing = performance.now() - t0;
   const again = toPlan(outcome, raster, STOCK);
-  collectGarbage();
   const t1 = performance.now();
   const mine = totalSeconds(chosen.job, planCuts(chosen.job, again.planning));
   return { chosen, again, mine, choosing, planning: performance.now() - t1 };
 }
+
+const middle = (times: readonly number[]): number => [...times].sort((a, b) => a - b)[times.length >> 1];

@@ -1,12 +1,13 @@
 import { describe, expect, it } from "vitest";
 import { clearanceOf, inset } from "../../geometry/clearance/clearance.ts";
 import { mended } from "../../geometry/mend.ts";
-import { type Rings, ringsFrom, ringsLength } from "../../geometry/rings.ts";
+import { ringIndices, type Rings, ringsFrom, ringsLength } from "../../geometry/rings.ts";
 import { Kept } from "../../kept.ts";
 import { blob, circle, seeded, star } from "../../testing/random.ts";
 import { ROUTER } from "../../testing/shop.ts";
 import { moveSeconds } from "../../toolpath/time.ts";
 import { RAPID, ToolpathWriter } from "../../toolpath/toolpath.ts";
+import { Parts } from "./parts.ts";
 import { leftAt, liftSeconds, surveyIn } from "./survey.ts";
 
 const surveyOf = (region: Rings) => surveyIn({ kept: new Kept(), clearance: (r) => clearanceOf(r) }, region);
@@ -50,6 +51,31 @@ describe("what rings inside a region would come to", () => {
   it("how many curves there are: of two places joined by a neck one until the neck ends, then two, then one", () => {
     const survey = surveyOf(joined(4));
     expect([1, 3, 7, 11].map((d) => survey.curves(d))).toEqual([1, 2, 1, 0]);
+  });
+
+  it("pieces that end before a distance: those that no ring at that distance lies in", () => {
+    for (let seed = 1; seed <= 20; seed++) {
+      const random = seeded(seed);
+      // Discs of 2 to 12 mm in a row, most of which join or all but join.
+      let x = 0;
+      const discs = Array.from({ length: 8 }, () => {
+        const r = 1 + 5 * random();
+        x += r * (1 + 0.7 * random());
+        const loop = circle(x, 50 + random(), r, 90);
+        x += 0.6 * r;
+        return loop;
+      });
+      const region = mended(ringsFrom(discs));
+      const c = clearanceOf(region);
+      const survey = surveyOf(region);
+      const from = 0.8 * c.widest * random();
+      const to = from + (c.widest - from) * random();
+      const outer = new Parts(inset(c, from).rings);
+      const within = inset(c, to).rings;
+      const reached = new Set(ringIndices(within).map((k) => outer.ofRing(within, k)));
+      expect(survey.ends(from, to), `seed ${seed}`).toBe(outer.count - reached.size);
+      expect(survey.curves(from), `seed ${seed}`).toBe(outer.count);
+    }
   });
 
   it("groups of rings: one for each place that rings close round, until the neck between two holds one", () => {
