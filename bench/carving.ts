@@ -16,9 +16,8 @@ import { moveCount, PLUNGE, type Toolpath } from "@oaken/core/toolpath/toolpath"
 import { decodePicture } from "@oaken/files/decode";
 import { row } from "./measure.ts";
 import { neededLength } from "./needed.ts";
-import { picturesOfCharacters } from "./pictures.ts";
+import { picturesOfCharacters, STOCK } from "./pictures.ts";
 
-const STOCK = { width: 300, height: 200, thickness: 18 };
 /** Side of the cells in which it is found what the clearing cutters left open, mm. */
 const CELL = 0.1;
 /** What lifting over to another stroke may take, s. */

@@ -7,9 +7,9 @@ import { estimateWith, secondsWith, setsFor, toPlan } from "@oaken/core/testing/
 import { SHOP } from "@oaken/core/testing/shop";
 import type { Raster } from "@oaken/core/picture/raster";
 import { decodePicture } from "@oaken/files/decode";
-import { benchColdChoice, STOCK } from "./choose-cold.ts";
-import { row } from "./measure.ts";
-import { picturesOfCharacters } from "./pictures.ts";
+import { benchColdChoice } from "./choose-cold.ts";
+import { middle, row } from "./measure.ts";
+import { picturesOfCharacters, STOCK } from "./pictures.ts";
 
 /** How often choosing and planning are timed, by turns, after some that warm them up; the middle times count. */
 const TURNS = 9;
@@ -69,5 +69,3 @@ function turn(outcome: string, raster: Raster) {
   const mine = totalSeconds(chosen.job, planCuts(chosen.job, again.planning));
   return { chosen, again, mine, choosing, planning: performance.now() - t1 };
 }
-
-const middle = (times: readonly number[]): number => [...times].sort((a, b) => a - b)[times.length >> 1];

@@ -1,4 +1,3 @@
-import { execFileSync } from "node:child_process";
 import { mkdtemp, readFile, rm, writeFile } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -7,7 +6,7 @@ import { warmUp } from "@oaken/core/outline/warm";
 import { toGrey } from "@oaken/core/picture/tone";
 import { decodePicture } from "@oaken/files/decode";
 import { pictureOfTruth, TRUTHS } from "../demo/truth.ts";
-import { ms, row } from "./measure.ts";
+import { inOwnProcess, ms, row } from "./measure.ts";
 import { fit, LEVEL, potraceOf } from "./edge.ts";
 
 /** Processes of their own in which each tracer runs for the first time; what they print is read. */
@@ -25,13 +24,7 @@ export async function benchCold(): Promise<void> {
         .png()
         .toBuffer(),
     );
-    const run = (who: string): number[] =>
-      JSON.parse(
-        execFileSync(process.execPath, [process.argv[1], "--once", who, file], { encoding: "utf8" })
-          .trim()
-          .split("\n")
-          .pop()!,
-      ) as number[];
+    const run = (who: string): number[] => JSON.parse(inOwnProcess("trace", who, file)) as number[];
     /** The run whose first time is the middle one of five. */
     const typical = (who: string): number[] => Array.from({ length: 5 }, () => run(who)).sort((a, b) => a[0] - b[0])[2];
     const [plain, warmed] = ["plain", "warmed"].map(typical);

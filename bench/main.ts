@@ -3,7 +3,7 @@ import { loaded } from "@oaken/core/later";
 import { benchAccuracy } from "./accuracy.ts";
 import { benchCarving } from "./carving.ts";
 import { benchChoose } from "./choose.ts";
-import { firstChoiceInProcess, type FirstWork } from "./choose-cold.ts";
+import { firstChoice } from "./choose-cold.ts";
 import { benchCuts } from "./cuts.ts";
 import { onceInProcess } from "./cold.ts";
 import { benchHeight } from "./height.ts";
@@ -23,11 +23,16 @@ const parts: Record<string, () => Promise<void>> = {
   server: benchServer,
   kills: benchKills,
 };
+/** What parts of it run in processes of their own. */
+const once: Record<string, (...how: string[]) => Promise<void>> = {
+  trace: (who, file) => onceInProcess(who, file),
+  choice: (work, picture, outcome, job) => firstChoice(work as "choose" | "plan", picture, outcome, job),
+};
 await loaded();
 const asked = process.argv.slice(2);
 if (asked[0] === "--once") {
-  if (asked[1].startsWith("{")) await firstChoiceInProcess(JSON.parse(asked[1]) as FirstWork);
-  else await onceInProcess(asked[1], asked[2]);
+  const [what, ...how] = asked.slice(1);
+  await once[what](...how);
   process.exit(0);
 }
 const unknown = asked.find((a) => !(a in parts));

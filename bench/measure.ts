@@ -1,3 +1,4 @@
+import { execFileSync } from "node:child_process";
 import { setFlagsFromString } from "node:v8";
 import { runInNewContext } from "node:vm";
 
@@ -15,8 +16,17 @@ export function median(times: number, work: (k: number) => void): number {
     work(k);
     if (k >= 0) all.push(performance.now() - t0);
   }
-  return all.sort((a, b) => a - b)[all.length >> 1];
+  return middle(all);
 }
+
+export const middle = (times: readonly number[]): number => [...times].sort((a, b) => a - b)[times.length >> 1];
+
+/** The last line that this bench prints in a process of its own, where nothing is compiled yet. */
+export const inOwnProcess = (...asked: string[]): string =>
+  execFileSync(process.execPath, [process.argv[1], "--once", ...asked], { encoding: "utf8" })
+    .trim()
+    .split("\n")
+    .pop()!;
 
 export const ms = (v: number): string => `${v < 10 ? v.toFixed(2) : v.toFixed(0)} ms`;
 

@@ -25,13 +25,20 @@ export interface Tried {
 /** A second cutter that has anything to do takes at least as long as this, s. */
 const LEAST_SECOND = 1;
 
+/** A cut of a set, and how long it takes, s. */
+interface Part {
+  id: string;
+  cutter: Cutter;
+  seconds: number;
+}
+
 /** Sets of cutters for one cut of a job. */
 export class Sets {
   /** the kind of cutter that is tried: the usual one */
   readonly tries: Cutter["kind"];
   private readonly kind: string | null;
-  /** what each cutter by itself was estimated to take for the cut, or for what helps it, s */
-  private readonly alone = new Map<string, number>();
+  /** what was estimated of each set: single cutters are asked for again with every second one */
+  private readonly told = new Map<string, Part[]>();
 
   constructor(
     private readonly job: BoardJob,
@@ -52,17 +59,10 @@ export class Sets {
 
   /** Infinity seconds where one of the cutters that help has nothing to do: the set is another one then. */
   estimated(cutters: Cutter[]): Tried {
-    const job = this.withCutters(cutters);
-    const parts = this.ours(job).map((c) => ({
-      id: c.id,
-      cutter: c.cutter,
-      seconds: estimateCut(job, c.id, this.planning) ?? 0,
-    }));
-    if (cutters.length === 1)
-      for (const p of parts) this.alone.set(aloneKey(cutters[0], p.id === this.cut.id), p.seconds);
+    const parts = this.partsOf(cutters);
     const isIdle = !this.way.own && parts.some((p) => p.id !== this.cut.id && p.seconds === 0);
     const seconds = isIdle ? Infinity : this.total(parts);
-    const left = Number.isFinite(seconds) ? leftByCut(job, this.cut.id, this.planning) : null;
+    const left = Number.isFinite(seconds) ? leftByCut(this.withCutters(cutters), this.cut.id, this.planning) : null;
     return { cutters, seconds, left: left ?? { area: 0, missing: 0, spare: 0 }, isPlanned: false };
   }
 
@@ -86,18 +86,24 @@ export class Sets {
     const job = this.withCutters([first, next]);
     const second = this.ours(job).find((c) => c.id !== this.cut.id && sameCutter(c.cutter, next))!;
     const parts = [
-      { cutter: first, seconds: this.secondsAlone(first, this.way.own) },
+      { cutter: first, seconds: this.partsOf([first]).find((p) => sameCutter(p.cutter, first))!.seconds },
       { cutter: next, seconds: Math.max(LEAST_SECOND, leastOfCut(job, second.id, this.planning) ?? 0) },
     ];
-    if (!this.way.own) parts.push({ cutter: this.cut.cutter, seconds: this.secondsAlone(next, true) });
+    if (!this.way.own) parts.push(this.partsOf([next]).find((p) => p.id === this.cut.id)!);
     return this.total(parts);
   }
 
-  /** What is estimated with one cutter by itself: for the cut, or for what helps it, s. */
-  private secondsAlone(cutter: Cutter, isCut: boolean): number {
-    const key = aloneKey(cutter, isCut);
-    if (!this.alone.has(key)) this.estimated([cutter]);
-    return this.alone.get(key) ?? 0;
+  /** The cut and what helps it, in order, with what each is estimated to take. */
+  private partsOf(cutters: readonly Cutter[]): Part[] {
+    const key = JSON.stringify(cutters);
+    let parts = this.told.get(key);
+    if (!parts) {
+      const job = this.withCutters(cutters);
+      const seconds = (id: string) => estimateCut(job, id, this.planning) ?? 0;
+      parts = this.ours(job).map(({ id, cutter }) => ({ id, cutter, seconds: seconds(id) }));
+      this.told.set(key, parts);
+    }
+    return parts;
   }
 
   /** The cut with its helpers of the kind at hand, in order. */
@@ -112,5 +118,3 @@ export class Sets {
     );
   }
 }
-
-const aloneKey = (cutter: Cutter, isCut: boolean): string => `${isCut} ${JSON.stringify(cutter)}`;

@@ -1,5 +1,5 @@
 import { upright } from "../../proof/asked.ts";
-import { inset } from "../../geometry/clearance/clearance.ts";
+import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
 import { regionArea, ringCount, ringIndices } from "../../geometry/rings.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
@@ -65,15 +65,19 @@ function wallSeconds(inputs: ArtInputs, s: PocketSettings, area: AreaPlan, all: 
   // From the outermost of its rings the cutter goes on to a part's wall, and from level to level; round islands it is
   // lifted. Where nothing is cleared before, the pass is ramped into.
   const along = all.length * (round + islands * lift);
-  if (survey.ends(wall, inner) === 0) return along;
-  const { rings } = inset(area.c, wall);
-  const outer = new Parts(rings);
-  const within = inset(area.c, inner).rings;
-  const cleared = new Set(ringIndices(within).map((k) => outer.ofRing(within, k)));
-  const alone = ringIndices(rings).filter((k) => !cleared.has(outer.ofRing(rings, k)));
+  const alone = survey.ends(wall, inner) > 0 ? ringsAlone(area.c, wall, inner) : [];
   if (alone.length === 0) return along;
   const ramp = all.reduce((sum, { z0, z1 }) => sum + rampLength(area, z0 - z1), 0);
-  return along + alone.length * (lift + ramp / speedOf(inputs, s, rings, alone));
+  return along + alone.length * (lift + ramp / speedOf(inputs, s, inset(area.c, wall).rings, alone));
+}
+
+/** The rings at the wall that no ring farther in lies in. */
+function ringsAlone(c: Clearance, wall: number, inner: number): number[] {
+  const { rings } = inset(c, wall);
+  const parts = new Parts(rings);
+  const within = inset(c, inner).rings;
+  const reached = new Set(ringIndices(within).map((k) => parts.ofRing(within, k)));
+  return ringIndices(rings).filter((k) => !reached.has(parts.ofRing(rings, k)));
 }
 
 /** As much of a pocket as nobody would take a finer cutter for, as a share of its area. */
