@@ -69,9 +69,27 @@ async function screenOf(): Promise<(x: number, y: number) => [number, number]> {
   const box = (await page.locator("svg[role=application]").boundingBox())!;
   const k = (at[1][0] - at[0][0]) / 840;
   await page.keyboard.press("Escape");
+  await page.locator("svg[role=application]").waitFor({ state: "detached" });
   return (x, y) => [box.x + at[0][0] + (x - 80) * k, box.y + at[0][1] + (y - 48) * k];
 }
+/** Drags, one after another, faster than any page is drawn: all of their events in one go. */
+const dragAtOnce = (drags: { from: [number, number]; to: [number, number] }[]) =>
+  page.locator("svg[role=application]").evaluate((svg, all) => {
+    const MOUSE = 1;
+    const send = (type: string, [x, y]: [number, number]) =>
+      svg.dispatchEvent(
+        new PointerEvent(type, { bubbles: true, clientX: x, clientY: y, pointerId: MOUSE, buttons: 1 }),
+      );
+    for (const { from, to } of all) {
+      send("pointerdown", from);
+      send("pointermove", to);
+      send("pointerup", to);
+    }
+  }, drags);
+
+/** Drags with the tool in hand, once it is there to take the pointer. */
 async function drag(from: [number, number], to: [number, number]): Promise<void> {
+  await page.locator("svg[role=application]").waitFor();
   await page.mouse.move(...from);
   await page.mouse.down();
   await page.mouse.move(...to, { steps: 5 });
@@ -121,13 +139,15 @@ describe("pictures brought into shape on the stage", () => {
     await begin(slanted);
     const at = await screenOf();
     await tool("Square up");
-    for (const [i, [x, y]] of [
+    await page.locator("svg[role=application] circle").nth(3).waitFor();
+    const drags = [
       [80, 48],
       [920, 48],
       [920, 552],
       [80, 552],
-    ].entries())
-      await drag(at(x, y), at(page4[2 * i], page4[2 * i + 1]));
+    ].map(([x, y], i) => ({ from: at(x, y), to: at(page4[2 * i], page4[2 * i + 1]) }));
+    await drag(drags[0].from, drags[0].to);
+    await dragAtOnce(drags.slice(1));
     await page.getByRole("button", { name: "Apply" }).click();
     await settled(page);
     const corners = ((await saved()).makings[0].settings.corners as string).split(/[\s,]+/).map(Number);

@@ -1,8 +1,9 @@
 "use client";
-import { useRef, useState } from "react";
+import { useRef } from "react";
 import type { Clamp } from "@oaken/core/job/document";
 import { removeClamp } from "@oaken/core/job/edit";
 import { arrowMove } from "../../ui/arrows.ts";
+import { useHeld } from "../../ui/held.ts";
 import { useActions, useBench } from "../context.tsx";
 import { useCamera } from "../stage/camera.ts";
 import type { StageScene } from "../stage/scene.ts";
@@ -30,7 +31,7 @@ export function ClampHandles({ scene }: { scene: StageScene }) {
   const { change } = useActions();
   useCamera(scene);
   const svg = useRef<SVGSVGElement>(null);
-  const [drag, setDrag] = useState<Drag | null>(null);
+  const { drawn: shown, latest, set: setDrag } = useHeld<Drag | null>(null);
   if (!isStock || clamps.length === 0) return null;
   const at = (e: { clientX: number; clientY: number }) => {
     const r = svg.current!.getBoundingClientRect();
@@ -52,7 +53,7 @@ export function ClampHandles({ scene }: { scene: StageScene }) {
       aria-label="Clamps and screws on the stage"
     >
       {clamps.map((c, i) => {
-        const off = drag?.i === i ? drag : { dx: 0, dy: 0 };
+        const off = shown?.i === i ? shown : { dx: 0, dy: 0 };
         const low = scene.eye.project(c.x + off.dx, c.y + off.dy, c.tall);
         const high = scene.eye.project(c.x + off.dx + c.width, c.y + off.dy + c.height, c.tall);
         return (
@@ -78,10 +79,12 @@ export function ClampHandles({ scene }: { scene: StageScene }) {
               setDrag({ i, from, dx: 0, dy: 0 });
             }}
             onPointerMove={(e) => {
+              const drag = latest.current;
               const q = drag?.i === i ? at(e) : null;
               if (q && drag) setDrag({ ...drag, dx: q.x - drag.from.x, dy: q.y - drag.from.y });
             }}
             onPointerUp={() => {
+              const drag = latest.current;
               if (drag && Math.hypot(drag.dx, drag.dy) > 0.1) move(i, drag.dx, drag.dy);
               setDrag(null);
             }}

@@ -4,6 +4,7 @@ import type { Mark } from "@oaken/core/cuts/kind";
 import { cutKind } from "@oaken/core/cuts/register";
 import { parsePlaces, showPlaces } from "@oaken/core/settings/places";
 import { arrowMove } from "../../ui/arrows.ts";
+import { useHeld } from "../../ui/held.ts";
 import { useActions, useParts, useBenchStore } from "../context.tsx";
 import { useCamera } from "../stage/camera.ts";
 import { Crosshair } from "./drawn-gesture.tsx";
@@ -50,7 +51,7 @@ export function CutMarks({ scene }: { scene: StageScene }) {
   useCamera(scene);
   const svg = useRef<SVGSVGElement>(null);
   const [cursor, setCursor] = useState<{ x: number; y: number } | null>(null);
-  const [drag, setDrag] = useState<{ i: number; x: number; y: number } | null>(null);
+  const { drawn: shown, latest, set: setDrag } = useHeld<{ i: number; x: number; y: number } | null>(null);
   const cut = doc.cuts.find((c) => c.id === selected);
   const marks = built?.cuts.find((c) => c.id === selected)?.marks ?? [];
   const adding = tool?.part === selected ? Object.values(HAND).find((h) => h.tool === tool.id) : undefined;
@@ -108,7 +109,7 @@ export function CutMarks({ scene }: { scene: StageScene }) {
         }}
       >
         {marks.map((m, i) => {
-          const here = drag?.i === i ? drag : m;
+          const here = shown?.i === i ? shown : m;
           const p = scene.eye.project(here.x, here.y, 0);
           const can = movable(m);
           return (
@@ -126,10 +127,11 @@ export function CutMarks({ scene }: { scene: StageScene }) {
                 setDrag({ i, x: m.x, y: m.y });
               }}
               onPointerMove={(e) => {
-                const q = drag?.i === i ? at(e) : null;
+                const q = latest.current?.i === i ? at(e) : null;
                 if (q) setDrag({ i, x: q.x, y: q.y });
               }}
               onPointerUp={() => {
+                const drag = latest.current;
                 if (drag && Math.hypot(drag.x - m.x, drag.y - m.y) > 0.05) move(i, drag);
                 setDrag(null);
               }}

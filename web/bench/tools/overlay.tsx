@@ -102,7 +102,7 @@ function InHand({ scene, part, kind, space }: { scene: StageScene; part: string;
         onPointerUp={hand.up}
         onKeyDown={(e) => {
           if (e.key === "Escape") putAway();
-          else if (gesture === "corners" && e.key === "Enter") void apply(hand.points);
+          else if (gesture === "corners" && e.key === "Enter") void apply(hand.made());
           else if (!hand.key(e)) return;
           e.preventDefault();
           e.stopPropagation();
@@ -128,7 +128,7 @@ function InHand({ scene, part, kind, space }: { scene: StageScene; part: string;
         )}
         {measured !== null && <RealLength measured={measured} part={part} done={putAway} />}
         {gesture === "corners" && (
-          <button className="btn btn-primary" onClick={() => void apply(hand.points)}>
+          <button className="btn btn-primary" onClick={() => void apply(hand.made())}>
             <Check size={15} /> Apply
           </button>
         )}

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import { arrowMove } from "../../ui/arrows.ts";
+import { useHeld } from "../../ui/held.ts";
 import type { Space } from "./space.ts";
 import type { Tool } from "./tools.ts";
 
@@ -12,8 +13,10 @@ const STEP = 1;
 
 /** A gesture on the picture, by pointer or by keys: pixels of the framed picture all through. */
 export interface Hand {
-  /** points made so far, x y by turns */
+  /** points made so far, x y by turns, as they were when the page was drawn */
   points: number[];
+  /** points made so far, as the last event left them */
+  made(): number[];
   /** where the keyboard's crosshair stands; null until a key has moved it */
   cursor: [number, number] | null;
   /** the pointer goes down, moves, comes up, is taken away */
@@ -46,7 +49,7 @@ export function useGesture(
   space: Space | null,
   done: (points: number[]) => void,
 ): Hand {
-  const [points, setPoints] = useState<number[]>([]);
+  const { drawn, latest: made, set: setPoints } = useHeld<number[]>([]);
   const [cursor, setCursor] = useState<[number, number] | null>(null);
   /** the corner that is dragged, 0 for other gestures; null while the hand is up */
   const held = useRef<number | null>(null);
@@ -56,14 +59,15 @@ export function useGesture(
     setCursor(null);
     const inset = [INSET, INSET, 1 - INSET, INSET, 1 - INSET, 1 - INSET, INSET, 1 - INSET];
     setPoints(gesture === "corners" ? inset.map((v, i) => v * (i % 2 ? height : width)) : []);
-  }, [id, gesture, width, height]);
+  }, [id, gesture, width, height, setPoints]);
 
   const inside = (p: [number, number]): [number, number] => [
     Math.max(0, Math.min(width, p[0])),
     Math.max(0, Math.min(height, p[1])),
   ];
   const nearest = (p: [number, number]): number => {
-    const far = [0, 1, 2, 3].map((i) => Math.hypot(points[2 * i] - p[0], points[2 * i + 1] - p[1]));
+    const at = made.current;
+    const far = [0, 1, 2, 3].map((i) => Math.hypot(at[2 * i] - p[0], at[2 * i + 1] - p[1]));
     return far.indexOf(Math.min(...far));
   };
   const down = (p: [number, number]) => {
@@ -72,17 +76,18 @@ export function useGesture(
   };
   const move = (p: [number, number]) => {
     if (held.current === null) return;
-    if (gesture === "corners") setPoints(points.map((v, i) => (i >> 1 === held.current ? p[i % 2] : v)));
-    else if (gesture === "drag") setPoints([points[0], points[1], ...p]);
+    const before = made.current;
+    if (gesture === "corners") setPoints(before.map((v, i) => (i >> 1 === held.current ? p[i % 2] : v)));
+    else if (gesture === "drag") setPoints([before[0], before[1], ...p]);
     else if (gesture === "stroke") {
-      const [x, y] = points.slice(-2);
-      if (Math.hypot(x - p[0], y - p[1]) > STROKE_STEP) setPoints([...points, ...p]);
+      const [x, y] = before.slice(-2);
+      if (Math.hypot(x - p[0], y - p[1]) > STROKE_STEP) setPoints([...before, ...p]);
     }
   };
-  const finish = (made: number[]) => {
+  const finish = (whole: number[]) => {
     held.current = null;
     if (gesture === "corners") return;
-    done(made);
+    done(whole);
     setPoints([]);
   };
   const key: Hand["key"] = (e) => {
@@ -99,23 +104,25 @@ export function useGesture(
     setCursor(at);
     if (gesture === "click") finish(at);
     else if (held.current === null) down(at);
-    else finish(points);
+    else finish(made.current);
     return true;
   };
   return {
-    points,
+    points: drawn,
+    made: () => made.current,
     cursor,
     down,
     move,
-    up: () => held.current !== null && finish(points),
+    up: () => held.current !== null && finish(made.current),
     cancel() {
       held.current = null;
       if (gesture !== "corners") setPoints([]);
     },
     key,
     moveCorner(i, dx, dy) {
-      const [x, y] = inside([points[2 * i] + dx, points[2 * i + 1] + dy]);
-      setPoints(points.map((v, k) => (k >> 1 === i ? [x, y][k % 2] : v)));
+      const before = made.current;
+      const [x, y] = inside([before[2 * i] + dx, before[2 * i + 1] + dy]);
+      setPoints(before.map((v, k) => (k >> 1 === i ? [x, y][k % 2] : v)));
     },
   };
 }
