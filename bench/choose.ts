@@ -11,9 +11,12 @@ import { benchColdChoice } from "./choose-cold.ts";
 import { middle, row } from "./measure.ts";
 import { picturesOfCharacters, STOCK } from "./pictures.ts";
 
-/** How often choosing and planning are timed, by turns, after some that warm them up; the middle times count. */
-const TURNS = 9;
-const WARM_UP = 4;
+/**
+ * How often choosing and planning are done by turns, first to warm them up, then timed; the middle times count. Where a
+ * turn is short there are more of them: as many as there is time for, ms.
+ */
+const WARM_UP = { least: 6, most: 15, time: 6000 };
+const TIMED = { least: 9, most: 25, time: 9000 };
 
 /**
  * Cutters chosen by themselves against every set of up to two that leaves as little, fully planned: how much slower,
@@ -26,12 +29,11 @@ export async function benchChoose(): Promise<void> {
   for (const [name, bytes] of await picturesOfCharacters()) {
     const raster = await decodePicture(bytes, `${name}.png`);
     for (const outcome of ["sign", "raised", "pocket"]) {
-      for (let k = 0; k < WARM_UP; k++) turn(outcome, raster);
-      const turns = Array.from({ length: TURNS }, () => turn(outcome, raster));
-      const { chosen, again, mine } = turns[TURNS - 1];
+      turns(WARM_UP, outcome, raster);
+      const { chosen, again, mine, choosing, planning } = turns(TIMED, outcome, raster);
       const { choices } = chosen;
       if (choices.length === 0) continue;
-      const cost = middle(turns.map((t) => t.choosing)) / middle(turns.map((t) => t.planning));
+      const cost = choosing / planning;
       dearest = Math.max(dearest, cost);
       const [{ tried, own }] = choices;
       const finest = tried[0].cutters[tried[0].cutters.length - 1]?.diameter ?? Infinity;
@@ -47,7 +49,7 @@ export async function benchChoose(): Promise<void> {
       row(
         `${name}, ${outcome}: ${words}`,
         `${(mine / best).toFixed(3)} ×`,
-        `${Math.round(mine)} s; chosen in ${cost.toFixed(1)} × its planning`,
+        `${Math.round(mine)} s; chosen in ${cost.toFixed(2)} × its planning`,
       );
     }
   }
@@ -56,6 +58,16 @@ export async function benchChoose(): Promise<void> {
   row("the dearest choice against planning what was chosen", `${dearest.toFixed(2)} ×`, "asked 1.5");
   row("estimates within 15 % of the planned time, of sets under twice the best", `${near} of ${estimates.length}`);
   await benchColdChoice();
+}
+
+/** The first of some turns, with all that it came to, and the middle times of all: more of them takes memory. */
+function turns({ least, most, time }: typeof TIMED, outcome: string, raster: Raster) {
+  const from = performance.now();
+  const first = turn(outcome, raster);
+  const all = [first.took];
+  const isTimeLeft = () => performance.now() - from < time;
+  while (all.length < least || (all.length < most && isTimeLeft())) all.push(turn(outcome, raster).took);
+  return { ...first, choosing: middle(all.map((t) => t.choosing)), planning: middle(all.map((t) => t.planning)) };
 }
 
 /** Choosing and then planning what was chosen, each from nothing: by turns, since the machine is now fast, now slow. */
@@ -67,5 +79,5 @@ function turn(outcome: string, raster: Raster) {
   const again = toPlan(outcome, raster, STOCK);
   const t1 = performance.now();
   const mine = totalSeconds(chosen.job, planCuts(chosen.job, again.planning));
-  return { chosen, again, mine, choosing, planning: performance.now() - t1 };
+  return { chosen, again, mine, took: { choosing, planning: performance.now() - t1 } };
 }

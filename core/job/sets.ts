@@ -81,16 +81,17 @@ export class Sets {
     return { cutters, seconds: isStopped ? Infinity : this.total(parts), left, isPlanned: true };
   }
 
-  /** What two cutters come to with no more of the second one than it has to do at least, s. */
-  atLeast(first: Cutter, next: Cutter): number {
+  /** What two cutters come to with no more of the second one than it has to do at least, and how long that is; s. */
+  atLeast(first: Cutter, next: Cutter): { seconds: number; second: number } {
     const job = this.withCutters([first, next]);
-    const second = this.ours(job).find((c) => c.id !== this.cut.id && sameCutter(c.cutter, next))!;
+    const { id } = this.ours(job).find((c) => c.id !== this.cut.id && sameCutter(c.cutter, next))!;
+    const second = Math.max(LEAST_SECOND, leastOfCut(job, id, this.planning) ?? 0);
     const parts = [
       { cutter: first, seconds: this.partsOf([first]).find((p) => sameCutter(p.cutter, first))!.seconds },
-      { cutter: next, seconds: Math.max(LEAST_SECOND, leastOfCut(job, second.id, this.planning) ?? 0) },
+      { cutter: next, seconds: second },
     ];
     if (!this.way.own) parts.push(this.partsOf([next]).find((p) => p.id === this.cut.id)!);
-    return this.total(parts);
+    return { seconds: this.total(parts), second };
   }
 
   /** The cut and what helps it, in order, with what each is estimated to take. */

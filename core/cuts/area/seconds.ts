@@ -3,8 +3,8 @@ import { ringCount, ringIndices, ringLength, type Rings } from "../../geometry/r
 import type { Trail } from "../../geometry/trail.ts";
 import { cutAlong, type Loop, unroll } from "../../toolpath/loops.ts";
 import { type Ends, nearestOrder } from "../../toolpath/order.ts";
-import { moveSeconds } from "../../toolpath/time.ts";
-import { NEAR, RAPID, ToolpathWriter } from "../../toolpath/toolpath.ts";
+import { sampledSeconds } from "../../toolpath/sampled.ts";
+import { NEAR, ToolpathWriter } from "../../toolpath/toolpath.ts";
 import type { CutInputs, Rates } from "../kind.ts";
 import type { AreaPlan, Level } from "./level.ts";
 import { SLIVER } from "./reached.ts";
@@ -185,11 +185,12 @@ export function speedOf(
 
 /** How long the rounds along closed paths take, without the ways from one to the next, s. */
 export function alongSeconds({ machine }: Pick<Inputs, "machine">, s: Speeds, loops: readonly Loop[]): number {
-  const w = new ToolpathWriter(s.feed, s.plunge, machine.rapid);
-  for (const loop of loops) {
-    w.above(loop.x[0], loop.y[0], 0);
-    cutAlong(w, loop.x, loop.y, 0, loop.x.length - 1, 0);
-  }
-  const path = w.take();
-  return moveSeconds(path, machine).reduce((sum, t, i) => (path.kind[i] === RAPID ? sum : sum + t), 0);
+  const cut = (k: number, from: number, to: number) => {
+    const w = new ToolpathWriter(s.feed, s.plunge, machine.rapid);
+    const { x, y } = loops[k];
+    w.above(x[from], y[from], 0);
+    cutAlong(w, x, y, from, to, 0);
+    return w.take();
+  };
+  return sampledSeconds(loops, cut, machine, s.feed);
 }

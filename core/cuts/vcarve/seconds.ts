@@ -1,9 +1,12 @@
 import { profileOf } from "../../cutters/profile.ts";
 import type { Machine } from "../../cutters/machine.ts";
+import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
+import { ringCount, ringIndices, ringLength } from "../../geometry/rings.ts";
 import type { Trail } from "../../geometry/trail.ts";
-import { moveSeconds } from "../../toolpath/time.ts";
-import { RAPID, ToolpathWriter } from "../../toolpath/toolpath.ts";
+import { sampledSeconds } from "../../toolpath/sampled.ts";
+import { NEAR, ToolpathWriter } from "../../toolpath/toolpath.ts";
 import type { Reach } from "../area/reached.ts";
+import { ringSpeed } from "../area/seconds.ts";
 import { type Left, leftAt, liftSeconds, surveyIn } from "../area/survey.ts";
 import type { CarveInputs } from "./reads.ts";
 import { clearedBy, floorStep, openersOf } from "./rest.ts";
@@ -11,8 +14,15 @@ import { partsIn, type Pass, passesOf, type Strokes, trailsOf } from "./strokes.
 import { carveAlone } from "./trails.ts";
 import type { VcarveSettings } from "./vcarve.ts";
 
-/** Rings over the floor that are looked at; the others are taken to be like them. */
-const LOOKED_AT = 5;
+/**
+ * Where over the floor rings are looked at, from the foot of the walls (0) to where the clearing cutter has been (1),
+ * and what share of all each stands for: by Gauss and Legendre, exact where what is left falls like a polynomial of
+ * degree 5 (M. Abramowitz and I. A. Stegun, "Handbook of Mathematical Functions", 1964, table 25.4).
+ */
+const LOOKED_AT = [-Math.sqrt(0.6), 0, Math.sqrt(0.6)].map((at, k) => ({
+  at: (1 + at) / 2,
+  share: [5, 8, 5][k] / 18,
+}));
 /** Of so many clearing cutters it is kept what they leave: a rack has about as many. */
 const BESIDE = 16;
 /** Way from the end of one stroke to the beginning of the next, in floors' depths: the order travels little. */
@@ -31,7 +41,16 @@ export function carveSeconds(inputs: CarveInputs, s: VcarveSettings, strokes: St
   );
   if (c.widest <= rho) return along;
   const { length, runs } = floorLeft(inputs, s, strokes);
-  return along + passes.length * ((60 * length) / s.feed + runs * STARTS);
+  return along + passes.length * (length / floorSpeed(inputs, s, c, rho) + runs * STARTS);
+}
+
+/** How fast rings over the floor are run between their ends, corners and all, as those at its edge are; mm/s. */
+function floorSpeed(inputs: CarveInputs, s: VcarveSettings, c: Clearance, rho: number): number {
+  const { rings } = inset(c, rho);
+  const length = ringIndices(rings).reduce((sum, k) => sum + ringLength(rings, k), 0);
+  // Those begin and end at rest.
+  const starts = (ringCount(rings) * s.feed) / 60 / inputs.machine.acceleration;
+  return length / Math.max((60 * length) / s.feed, length / ringSpeed(inputs, s, c, rho) - starts);
 }
 
 /** Along every stroke as it will be run, pass by pass, with a lift for each, s. */
@@ -43,13 +62,21 @@ function strokeSeconds(
   plunge: number,
   machine: Machine,
 ): number {
-  const w = new ToolpathWriter(feed, plunge, machine.rapid);
   const parts = passes.flatMap((pass) => partsIn(trails, pass, passes));
-  for (const t of parts) carveAlone(w, t);
-  const path = w.take();
+  const cut = (k: number, from: number, to: number) => {
+    const w = new ToolpathWriter(feed, plunge, machine.rapid);
+    const { x, y, z } = parts[k];
+    const stretch = [x, y, z].map((all) => all.subarray(from, to + 1));
+    carveAlone(w, { x: stretch[0], y: stretch[1], z: stretch[2] });
+    return w.take();
+  };
+  const down = parts.reduce((sum, { z }) => sum + NEAR - z[0], 0);
   // The order is not known yet: ways from stroke to stroke are a usual lift each.
-  const cutting = moveSeconds(path, machine).reduce((sum, t, i) => (path.kind[i] === RAPID ? sum : sum + t), 0);
-  return cutting + parts.length * liftSeconds(machine, floor / 2, TRAVEL * floor);
+  return (
+    sampledSeconds(parts, cut, machine, feed) +
+    (60 * down) / plunge +
+    parts.length * liftSeconds(machine, floor / 2, TRAVEL * floor)
+  );
 }
 
 /** What the pointed cutter has to do on the floor beyond the feet of its walls. */
@@ -75,13 +102,13 @@ function floorLeft(inputs: CarveInputs, s: VcarveSettings, strokes: Strokes): Le
 function leftBeside({ c, rho }: Strokes, step: number, opener: Reach): Left {
   const { cleared, radius } = clearedBy([opener], c, rho);
   const rings = Math.floor((Math.min(c.widest, rho + radius) - rho) / step);
-  const looked = Math.min(rings, LOOKED_AT);
   const out = { length: 0, runs: 0 };
-  for (let q = 0; q < looked; q++) {
-    const d = rho + step * (1 + (q + 0.5) * (rings / looked) - 0.5);
+  if (rings === 0) return out;
+  for (const { at, share } of LOOKED_AT) {
+    const d = rho + step * (0.5 + rings * at);
     const left = leftAt(c, d, (x, y) => cleared!(x, y, d, 0));
-    out.length += (left.length * rings) / looked;
-    out.runs += (left.runs * rings) / looked;
+    out.length += share * rings * left.length;
+    out.runs += share * rings * left.runs;
   }
   return out;
 }
