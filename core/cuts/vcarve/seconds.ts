@@ -14,15 +14,36 @@ import { partsIn, type Pass, passesOf, type Strokes, trailsOf } from "./strokes.
 import { carveAlone } from "./trails.ts";
 import type { VcarveSettings } from "./vcarve.ts";
 
+/** A ring that is looked at: from the foot of the walls (0) to the last (1); and what share of all it stands for. */
+interface Look {
+  at: number;
+  share: number;
+}
+
 /**
- * Where over the floor rings are looked at, from the foot of the walls (0) to where the clearing cutter has been (1),
- * and what share of all each stands for: by Gauss and Legendre, exact where what is left falls like a polynomial of
- * degree 5 (M. Abramowitz and I. A. Stegun, "Handbook of Mathematical Functions", 1964, table 25.4).
+ * Rings over the floor that are looked at for all of them, where those are few and where they are many: by Gauss and
+ * Legendre (M. Abramowitz and I. A. Stegun, "Handbook of Mathematical Functions", 1964, table 25.4).
  */
-const LOOKED_AT = [-Math.sqrt(0.6), 0, Math.sqrt(0.6)].map((at, k) => ({
-  at: (1 + at) / 2,
-  share: [5, 8, 5][k] / 18,
-}));
+const LOOKS: Record<"few" | "many", Look[]> = {
+  few: looksOf([Math.sqrt(0.6), 5 / 9], [0, 8 / 9]),
+  many: looksOf([0.9061798459, 0.2369268851], [0.5384693101, 0.4786286705], [0, 0.5688888889]),
+};
+/** More than so many rings are many. */
+const FEW_RINGS = 10;
+
+/** @param half abscissas and weights over −1 to 1, of each two with either sign only the one */
+function looksOf(...half: [at: number, weight: number][]): Look[] {
+  const both = half.flatMap(([at, weight]) =>
+    at === 0
+      ? [[at, weight]]
+      : [
+          [-at, weight],
+          [at, weight],
+        ],
+  );
+  return both.map(([at, weight]) => ({ at: (1 + at) / 2, share: weight / 2 }));
+}
+
 /** Of so many clearing cutters it is kept what they leave: a rack has about as many. */
 const BESIDE = 16;
 /** Way from the end of one stroke to the beginning of the next, in floors' depths: the order travels little. */
@@ -104,7 +125,7 @@ function leftBeside({ c, rho }: Strokes, step: number, opener: Reach): Left {
   const rings = Math.floor((Math.min(c.widest, rho + radius) - rho) / step);
   const out = { length: 0, runs: 0 };
   if (rings === 0) return out;
-  for (const { at, share } of LOOKED_AT) {
+  for (const { at, share } of LOOKS[rings > FEW_RINGS ? "many" : "few"]) {
     const d = rho + step * (0.5 + rings * at);
     const left = leftAt(c, d, (x, y) => cleared!(x, y, d, 0));
     out.length += share * rings * left.length;
