@@ -167,9 +167,9 @@ interface Pair {
 }
 
 /**
- * What a second cutter takes is so many times the least, usually: on eleven pictures from 2.2 to 21. Where it is many
- * times the least after one first cutter it is after another: this share of up to `most` can be counted on (where it
- * was 4 or more after one, it was 3.3 or more after the other).
+ * What a second cutter takes is so many times the least, usually: on eight pictures from 2.2 to 21. Where it is many
+ * times the least after one first cutter it is after another: this share of up to `most` can be counted on (on four
+ * pictures that had two such pairs each of them was 3.3 or more).
  */
 const SECOND = { usual: 3, alike: 0.85, most: 4 };
 

@@ -1,7 +1,7 @@
 import { profileOf } from "../../cutters/profile.ts";
 import type { Machine } from "../../cutters/machine.ts";
 import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
-import { ringCount, ringIndices, ringLength } from "../../geometry/rings.ts";
+import { ringCount, ringsLength } from "../../geometry/rings.ts";
 import type { Trail } from "../../geometry/trail.ts";
 import { sampledSeconds } from "../../toolpath/sampled.ts";
 import { NEAR, ToolpathWriter } from "../../toolpath/toolpath.ts";
@@ -68,7 +68,7 @@ export function carveSeconds(inputs: CarveInputs, s: VcarveSettings, strokes: St
 /** How fast rings over the floor are run between their ends, corners and all, as those at its edge are; mm/s. */
 function floorSpeed(inputs: CarveInputs, s: VcarveSettings, c: Clearance, rho: number): number {
   const { rings } = inset(c, rho);
-  const length = ringIndices(rings).reduce((sum, k) => sum + ringLength(rings, k), 0);
+  const length = ringsLength(rings);
   // Those begin and end at rest.
   const starts = (ringCount(rings) * s.feed) / 60 / inputs.machine.acceleration;
   return length / Math.max((60 * length) / s.feed, length / ringSpeed(inputs, s, c, rho) - starts);
