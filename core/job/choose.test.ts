@@ -161,6 +161,20 @@ describe("a cut's own cutter, and those after it", () => {
     }
   });
 
+  it("cut-out: times are told before they are planned, ways down and over tabs too", () => {
+    const off: number[] = [];
+    for (let seed = 1; seed <= 6; seed++)
+      for (const thickness of [6, 18]) {
+        const { job, planning } = toPlan("cutout", picture(seed), { ...STOCK, thickness });
+        for (const flat of FLATS.slice(0, 2)) {
+          const seconds = secondsWith(job, planning, [flat]);
+          if (Number.isFinite(seconds)) off.push(estimateWith(job, planning, [flat]) / seconds);
+        }
+      }
+    expect(off.length).toBeGreaterThan(12);
+    for (const r of off) expect(Math.abs(r - 1), off.join()).toBeLessThan(0.15);
+  });
+
   it("cut-out: none that would leave pieces joined, or a hole uncut, where a thinner one does not", () => {
     // Two plates 5 mm apart, one with a hole 4.4 mm wide.
     const raster = drawn((x, y) => {

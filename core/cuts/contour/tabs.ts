@@ -13,6 +13,9 @@ const CORNER_WINDOW = 0.75;
 /** Places tried for each tab. */
 const TRIES = 25;
 
+/** How many tabs fit on a loop without running into each other. @param length of each with its slopes, mm */
+export const mostTabs = (total: number, length: number): number => Math.floor(total / (2 * length));
+
 /**
  * Tabs evenly round a loop, each moved to the gentlest run within its share: bending is summed over the tab's length
  * and a little beyond, and the place where least of it falls is taken. Fewer than asked where they would run into each
@@ -21,8 +24,8 @@ const TRIES = 25;
 export function placeTabs(l: Loop, count: number, length: number): Tab[] {
   const bending = new Bending(l);
   const { total } = bending;
-  if (count < 1 || total < 2 * length) return [];
-  count = Math.min(count, Math.floor(total / (2 * length)));
+  count = Math.min(count, mostTabs(total, length));
+  if (count < 1) return [];
   const share = total / count;
   const out: Tab[] = [];
   for (let k = 0; k < count; k++) {

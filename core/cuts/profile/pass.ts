@@ -1,6 +1,9 @@
 import { along3, cutAlong, type Loop } from "../../toolpath/loops.ts";
 import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { type Tab, tabLimit } from "../contour/tabs.ts";
+import { slopeOf } from "../fields.ts";
+import type { CutContext } from "../kind.ts";
+import type { ProfileSettings } from "./fields.ts";
 
 /** What every pass along a contour keeps to. */
 export interface PassShape {
@@ -13,6 +16,16 @@ export interface PassShape {
   /** how steeply the path climbs over a tab, rise over run */
   tabSlope: number;
 }
+
+/** Walls of a square tab are this steep, rise over run. */
+const SQUARE_SLOPE = 20;
+
+export const shapeOf = ({ cutter, stock }: CutContext, s: ProfileSettings): PassShape => ({
+  slope: slopeOf(s),
+  half: (s.tabWidth + cutter.diameter) / 2,
+  top: -stock.thickness + s.tabHeight,
+  tabSlope: s.tabShape === "square" ? SQUARE_SLOPE : 1,
+});
 
 /**
  * From distance `at` along the loop: sink from z0 to z1, then once round and `overlap` mm beyond, over the tabs.

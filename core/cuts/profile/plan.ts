@@ -8,17 +8,13 @@ import { begunAt, placeOn } from "../contour/gentle.ts";
 import { type LeadRules, placeLead, wayOut } from "../contour/leads.ts";
 import { type ContourLoop, contourLoops, contourOrder, joinedNote } from "../contour/loops.ts";
 import { placeTabs, type Tab, tabNotes, tabsFromPlaces, tabsInCorners } from "../contour/tabs.ts";
-import { slopeOf } from "../fields.ts";
 import type { ArtInputs, Freed, Mark, Note, Planned } from "../kind.ts";
 import { depthOf, type ProfileSettings } from "./fields.ts";
 import { fartherPaths, isBeside, openPaths } from "./beside.ts";
-import type { PassShape } from "./pass.ts";
+import { shapeOf } from "./pass.ts";
 import { along, hasWayIn, OVERLAP, passes, type Ready, takeSliver } from "./rounds.ts";
 export { profileSeconds } from "./estimate.ts";
 export { profileLeft } from "./estimate.ts";
-
-/** Walls of a square tab are this steep, rise over run. */
-const SQUARE_SLOPE = 20;
 
 export function plan(inputs: ArtInputs, s: ProfileSettings): Planned {
   const { cutter, stock } = inputs;
@@ -53,12 +49,7 @@ export function plan(inputs: ArtInputs, s: ProfileSettings): Planned {
     width: stock.width,
     height: stock.height,
   };
-  const shape: PassShape = {
-    slope: slopeOf(s),
-    half: (s.tabWidth + cutter.diameter) / 2,
-    top: -stock.thickness + s.tabHeight,
-    tabSlope: s.tabShape === "square" ? SQUARE_SLOPE : 1,
-  };
+  const shape = shapeOf(inputs, s);
   const byHand = parsePlaces(s.tabsAt, "Tabs");
   const marks: Mark[] = [];
   const cornered: { x: number; y: number }[] = [];
