@@ -1,9 +1,10 @@
-import { describeCutters } from "@oaken/core/cutters/profile";
+import { type Cutter, describeCutters } from "@oaken/core/cutters/profile";
 import { chooseAll } from "@oaken/core/job/choose";
+import { isMore } from "@oaken/core/job/leaves";
 import { planCuts } from "@oaken/core/job/plan";
 import { totalSeconds } from "@oaken/core/job/prove";
 import { onePicture } from "@oaken/core/job/tools";
-import { estimateWith, secondsWith, setsFor, toPlan } from "@oaken/core/testing/choosing";
+import { estimateWith, leftWith, secondsWith, setsFor, toPlan } from "@oaken/core/testing/choosing";
 import { SHOP } from "@oaken/core/testing/shop";
 import type { Raster } from "@oaken/core/picture/raster";
 import { decodePicture } from "@oaken/files/decode";
@@ -28,17 +29,19 @@ export async function benchChoose(): Promise<void> {
   let [worst, dearest] = [1, 0];
   for (const [name, bytes] of await picturesOfCharacters()) {
     const raster = await decodePicture(bytes, `${name}.png`);
-    for (const outcome of ["sign", "raised", "pocket"]) {
+    for (const outcome of ["sign", "raised", "pocket", "cutout"]) {
       turns(WARM_UP, outcome, raster);
       const { chosen, again, mine, choosing, planning } = turns(TIMED, outcome, raster);
       const { choices } = chosen;
       if (choices.length === 0) continue;
       const cost = choosing / planning;
       dearest = Math.max(dearest, cost);
-      const [{ tried, own }] = choices;
-      const finest = tried[0].cutters[tried[0].cutters.length - 1]?.diameter ?? Infinity;
-      // Sets of a pocket that end with a wider cutter leave more: they are no rivals.
-      const sets = setsFor(again.job).filter((set) => !own || set[set.length - 1].diameter <= finest);
+      const [{ tried }] = choices;
+      // Sets that leave more than can be had are no rivals.
+      const missing = Math.min(...tried.map((t) => t.left.missing));
+      const area = Math.min(...tried.filter((t) => t.left.missing === missing).map((t) => t.left.area));
+      const leaves = (set: Cutter[]) => leftWith(again.job, again.planning, set)!;
+      const sets = setsFor(again.job).filter((set) => !isMore(leaves(set), { missing, area }));
       const all = sets.map((set) => secondsWith(again.job, again.planning, set));
       const best = Math.min(...all);
       sets.forEach((set, k) => {

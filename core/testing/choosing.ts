@@ -1,11 +1,12 @@
 import "./ready.ts";
 import type { Cutter } from "../cutters/profile.ts";
 import { graphOf } from "../job/build.ts";
+import type { Left } from "../cuts/kind.ts";
 import { choosable } from "../cuts/register.ts";
 import type { BoardJob, JobCut, StockSettings } from "../job/document.ts";
 import { takeCutters } from "../job/edit.ts";
 import type { Made } from "../job/graph.ts";
-import { estimateCut, leastOfCut, planCuts, type Planning } from "../job/plan.ts";
+import { estimateCut, leastOfCut, leftByCut, planCuts, type Planning } from "../job/plan.ts";
 import { totalSeconds, withChanges } from "../job/prove.ts";
 import { onePicture } from "../job/tools.ts";
 import { Kept } from "../kept.ts";
@@ -41,8 +42,16 @@ export function setsOfFlats(): Cutter[][] {
 const mainCut = (job: BoardJob): JobCut => job.cuts.find((c) => !c.target)!;
 
 /** Sets of flats that a job's main cut could have: of its own cutter and one after it there is always a first. */
-export const setsFor = (job: BoardJob): Cutter[][] =>
-  setsOfFlats().filter((set) => set.length > 0 || !choosable(mainCut(job).kind)!.own);
+export function setsFor(job: BoardJob): Cutter[][] {
+  const { own, help } = choosable(mainCut(job).kind)!;
+  return setsOfFlats().filter((set) => set.length >= (own ? 1 : 0) && set.length <= (help ? 2 : 1));
+}
+
+/** What the main cut leaves with these cutters; null where its art cannot be made. */
+export function leftWith(job: BoardJob, planning: Planning, cutters: readonly Cutter[]): Left | null {
+  const own = withCutters(job, cutters);
+  return leftByCut(own, mainCut(own).id, planning);
+}
 
 /** A job whose main cut has these cutters. */
 function withCutters(job: BoardJob, cutters: readonly Cutter[]): BoardJob {

@@ -77,7 +77,7 @@ export function sampledSeconds(
 }
 
 /** How long all moves take but rapids and plunges: those are the way to a path, not along it; s. */
-const cuttingSeconds = (moves: Toolpath, machine: Machine): number =>
+export const cuttingSeconds = (moves: Toolpath, machine: Machine): number =>
   moveSeconds(moves, machine).reduce((sum, t, i) => {
     const isOnWay = moves.kind[i] !== RAPID && moves.kind[i] !== PLUNGE;
     return isOnWay ? sum + t : sum;

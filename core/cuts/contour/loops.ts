@@ -34,10 +34,12 @@ export interface ContourLoops {
 
 /**
  * Beyond the art the plan looks this many cutter diameters and lead lengths: room for every outside path and every way
- * onto it.
+ * onto it. At least so many mm, then twice that and so on: cutters that are tried against each other share the waste
+ * and its clearance.
  */
 const ROOM = 3;
 const LEAD_ROOM = 2;
+const LEAST_ROOM = 60;
 
 /** The paths `away` mm to the chosen side of every contour. */
 export function contourLoops(inputs: ArtInputs, s: { side: Side; lead: number }, away: number): ContourLoops {
@@ -54,8 +56,8 @@ export function contourLoops(inputs: ArtInputs, s: { side: Side; lead: number },
     })).filter((l) => l.end - l.start > 2);
     return { loops, waste: ink, clearance: null, missed: [], joined: [] };
   }
-  const waste =
-    s.side === "inside" ? ink : complement(ink, ROOM * inputs.cutter.diameter + 2 * away + LEAD_ROOM * s.lead);
+  const room = ROOM * inputs.cutter.diameter + 2 * away + LEAD_ROOM * s.lead;
+  const waste = s.side === "inside" ? ink : wasteRound(inputs, room);
   const clearance = inputs.clearance(waste);
   const { rings: found, follows } = inset(clearance, away);
   const rings = withoutDoubles(found);
@@ -79,6 +81,12 @@ export function contourLoops(inputs: ArtInputs, s: { side: Side; lead: number },
   const missed: number[] = [];
   for (let k = 0; k < n; k++) if (!reached[k] && (nest[k] % 2 === 1) === (s.side === "outside")) missed.push(k);
   return { loops, waste, clearance, missed, joined: s.side === "outside" ? joinedPieces(ink, nest, loops) : [] };
+}
+
+/** All round the ink, at least `room` mm beyond it; kept. */
+function wasteRound({ reads, kept }: ArtInputs, room: number): Rings {
+  const doublings = Math.ceil(Math.log2(Math.max(1, room / LEAST_ROOM)));
+  return kept.of("waste", [reads.art.ink, LEAST_ROOM * 2 ** doublings], complement);
 }
 
 /** Points nearer together than this carry no direction, mm. */

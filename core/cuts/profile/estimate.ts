@@ -1,8 +1,8 @@
 import { regionArea, ringCount } from "../../geometry/rings.ts";
 import { parsePlaces } from "../../settings/places.ts";
-import { type Loop, unroll } from "../../toolpath/loops.ts";
-import { moveSeconds } from "../../toolpath/time.ts";
-import { RAPID, ToolpathWriter } from "../../toolpath/toolpath.ts";
+import { type Loop, rampDown, unroll } from "../../toolpath/loops.ts";
+import { cuttingSeconds } from "../../toolpath/sampled.ts";
+import { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { leftIn } from "../area/left.ts";
 import { alongSeconds } from "../area/seconds.ts";
 import { liftSeconds } from "../area/survey.ts";
@@ -29,25 +29,65 @@ export function profileSeconds(inputs: ArtInputs, s: ProfileSettings): number {
   const isThin = s.through && diameter < LEAST_THROUGH && inputs.stock.thickness > diameter;
   if (isThin || fluteLength < depth) return Infinity;
   const { loops } = contourLoops(inputs, s, diameter / 2 + s.leave);
+  if (loops.length === 0) return 0;
   const levels = Math.max(1, Math.ceil(depth / s.stepdown - 1e-6));
   const passes = levels + (s.lastPass > 0 ? 1 : 0);
   const paths = loops.map((l) => unroll(l.xy, l.start, l.end, 0, false));
-  const round = alongSeconds(inputs, s, paths);
-  const { width, height } = inputs.stock;
-  const enter = liftSeconds(inputs.machine, depth, (TRAVEL * hypot(width, height)) / Math.sqrt(loops.length));
-  // Down to the bottom along each contour, whatever the passes.
-  const around = paths.reduce((sum, l) => sum + lengthOf(l), 0);
-  const ramps = around > 0 ? (loops.length * depth * round) / (slopeOf(s) * around) : 0;
-  const { top, half, tabSlope } = shapeOf(inputs, s);
-  const fit = (total: number) => mostTabs(total, 2 * (half + s.tabHeight));
-  const each = loops.map((l, k) => (l.frees && s.through ? Math.min(s.tabs, fit(lengthOf(paths[k]))) : 0));
-  const tabs = s.tabsAt === "" ? each.reduce((sum, n) => sum + n, 0) : parsePlaces(s.tabsAt, "Tabs").length;
-  let over = 0;
-  for (let k = 1; k <= levels; k++) over += overSeconds(inputs, s, top + (depth * k) / levels, tabSlope);
-  return passes * round + ramps + tabs * over + loops.length * (s.lead > 0 ? passes : 1) * enter;
+  const tabbed = paths.filter((_, k) => loops[k].frees && s.through);
+  return (
+    passes * alongSeconds(inputs, s, paths) +
+    rampSeconds(inputs, s, paths, depth) +
+    tabSeconds(inputs, s, tabbed, { depth, levels }) +
+    waySeconds(inputs, loops.length, s.lead > 0 ? passes : 1, depth)
+  );
+}
+
+/** From contour to contour, lifted once for each, or for each pass where it comes in by a lead; s. */
+function waySeconds({ machine, stock }: ArtInputs, contours: number, lifts: number, depth: number): number {
+  // The way to the first is the program's own.
+  const travel = (TRAVEL * hypot(stock.width, stock.height) * (contours - 1)) / Math.sqrt(contours);
+  const count = contours * lifts;
+  return count * liftSeconds(machine, depth, travel / count);
+}
+
+/** Contours whose ramps are looked at, and how much of each, mm. */
+const RAMPS = { count: 10, length: 80 };
+
+/** Down to the bottom along each contour, whatever the passes, by its own bends; s. */
+function rampSeconds({ machine }: ArtInputs, s: ProfileSettings, paths: readonly Loop[], depth: number): number {
+  const slope = slopeOf(s);
+  const down = depth / slope;
+  // Evenly from the shortest to the longest: a ramp is as long along each of them.
+  const sorted = paths.filter((l) => lengthOf(l) > 0).sort((a, b) => lengthOf(a) - lengthOf(b));
+  const count = Math.min(RAMPS.count, sorted.length);
+  let seconds = 0;
+  for (let k = 0; k < count; k++) {
+    const loop = sorted[Math.floor(((k + 0.5) * sorted.length) / count)];
+    const length = Math.min(RAMPS.length, down);
+    const w = new ToolpathWriter(s.feed, s.plunge, machine.rapid);
+    w.above(loop.x[0], loop.y[0], 0);
+    rampDown(w, loop, 0, -length * slope, slope);
+    seconds += (cuttingSeconds(w.take(), machine) * down) / length;
+  }
+  return count > 0 ? (seconds * sorted.length) / count : 0;
 }
 
 const lengthOf = ({ s }: Loop): number => s[s.length - 1];
+
+/** What the ways over the tabs of pieces take beyond straight on, at every level; s. */
+function tabSeconds(
+  inputs: ArtInputs,
+  s: ProfileSettings,
+  paths: readonly Loop[],
+  { depth, levels }: { depth: number; levels: number },
+): number {
+  const { top, half, tabSlope } = shapeOf(inputs, s);
+  const fitting = (l: Loop) => Math.min(s.tabs, mostTabs(lengthOf(l), 2 * (half + s.tabHeight)));
+  const tabs = s.tabsAt === "" ? paths.reduce((sum, l) => sum + fitting(l), 0) : parsePlaces(s.tabsAt, "Tabs").length;
+  let over = 0;
+  for (let k = 1; k <= levels; k++) over += overSeconds(inputs, s, top + (depth * k) / levels, tabSlope);
+  return tabs * over;
+}
 
 /** Level before and behind a tab, so that a cutter runs at its feed there, mm. */
 const RUN_UP = 20;
@@ -60,8 +100,7 @@ function overSeconds({ machine }: ArtInputs, s: ProfileSettings, rise: number, s
     const w = new ToolpathWriter(s.feed, s.plunge, machine.rapid);
     w.above(0, 0, 0);
     for (const [x, z] of heights) w.to(x, 0, z);
-    const path = w.take();
-    return moveSeconds(path, machine).reduce((sum, t, i) => (path.kind[i] === RAPID ? sum : sum + t), 0);
+    return cuttingSeconds(w.take(), machine);
   };
   const end = 2 * RUN_UP + wide + rise / slope;
   const up: [number, number][] = [

@@ -1,4 +1,4 @@
-import { along3, cutAlong, type Loop } from "../../toolpath/loops.ts";
+import { cutAlong, type Loop } from "../../toolpath/loops.ts";
 import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { type Tab, tabLimit } from "../contour/tabs.ts";
 import { slopeOf } from "../fields.ts";
@@ -81,12 +81,29 @@ export function pass(
     z[i] = wall > 0 ? Math.max(plain, tabLimit(tabs, total, shape.half, shape.top, z1, s, shape.tabSlope)) : plain;
   }
   for (let i = 0; i + 1 < along.length;) {
-    let j = i + 1;
-    const level = z[j] === z[i];
-    while (j + 1 < along.length && (z[j + 1] === z[j]) === level) j++;
-    if (level) cutAlong(w, x, y, i, j, z[i]);
-    else along3(w, x.subarray(i, j + 1), y.subarray(i, j + 1), z.subarray(i, j + 1));
+    const j = evenly(along, z, i, total);
+    cutAlong(w, x, y, i, j, z[i] === z[j] ? z[i] : z);
     i = j;
   }
   return (at + rampLength) % total;
+}
+
+/** Slopes this near to each other are one: rounding. */
+const ALIKE = 1e-6;
+
+/**
+ * The last of the points after the i-th to which the path is level or rises or falls evenly, within one turn: whether
+ * an arc holds points is told of less than that.
+ * @param along how far each point lies along the loop's turns, whose length is `total`; mm
+ */
+function evenly(along: readonly number[], z: Float64Array, i: number, total: number): number {
+  const slope = (k: number) => (z[k + 1] - z[k]) / (along[k + 1] - along[k]);
+  const isLevel = z[i + 1] === z[i];
+  let j = i + 1;
+  while (j + 1 < along.length && (isLevel || along[j + 1] - along[i] < total)) {
+    const goesOn = isLevel ? z[j + 1] === z[j] : Math.abs(slope(j) - slope(i)) < ALIKE;
+    if (!goesOn) break;
+    j++;
+  }
+  return j;
 }

@@ -4,7 +4,7 @@ import { insideRegion, ringsFrom } from "../../geometry/rings.ts";
 import { circle, distanceToRings, seeded, star } from "../../testing/random.ts";
 import { planOn, proofOf } from "../../testing/cutting.ts";
 import { Span } from "../../testing/span.ts";
-import { figures, RAPID } from "../../toolpath/toolpath.ts";
+import { ARC_CCW, ARC_CW, figures, RAPID } from "../../toolpath/toolpath.ts";
 
 describe("profile against its definition", () => {
   it("never touches the part, and takes all stock the cutter can reach beside it (random stars with a hole)", () => {
@@ -54,6 +54,35 @@ describe("profile against its definition", () => {
     expect([...levels].filter((z) => Number(z) === -20.3).length).toBe(1);
     for (let i = 1; i < t.kind.length; i++)
       if (t.kind[i] !== RAPID) expect(t.z[i - 1] - t.z[i]).toBeLessThanOrEqual(3 + 1e-9);
+  });
+
+  it("sinks along a round contour on arcs that fall evenly, at the angle asked", () => {
+    const plate = ringsFrom([circle(50, 50, 30, 240), circle(50, 50, 9, 240, true)]);
+    const { toolpath: t } = planOn("profile", plate, "flat:6", { tabs: 0, stepdown: 4, ramp: 2 });
+    let [turned, straight, moves] = [0, 0, 0];
+    for (let i = 1; i < t.kind.length; i++) {
+      const down = t.z[i - 1] - t.z[i];
+      if (t.kind[i] === RAPID || !(down > 1e-6) || !(t.z[i - 1] <= 0)) continue;
+      moves++;
+      if (t.kind[i] !== ARC_CW && t.kind[i] !== ARC_CCW) {
+        straight += Math.hypot(t.x[i] - t.x[i - 1], t.y[i] - t.y[i - 1]);
+        continue;
+      }
+      const [dx, dy] = [t.cx[i] - 50, t.cy[i] - 50];
+      expect(Math.hypot(dx, dy)).toBeLessThan(0.02);
+      const [from, to] = [i - 1, i].map((k) => Math.atan2(t.y[k] - t.cy[i], t.x[k] - t.cx[i]));
+      const turn = t.kind[i] === ARC_CCW ? to - from : from - to;
+      const full = 2 * Math.PI;
+      const length = Math.hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]) * (((turn % full) + full) % full);
+      expect(down / length).toBeCloseTo(Math.tan((2 * Math.PI) / 180), 4);
+      turned += length;
+    }
+    // Down through 20.2 mm along the hole and along the outside.
+    const all = (2 * 20.2) / Math.tan((2 * Math.PI) / 180);
+    expect(turned + straight).toBeCloseTo(all, 0);
+    // No more than what is left of an edge where a turn begins.
+    expect(straight).toBeLessThan(0.01 * all);
+    expect(moves).toBeLessThan(100);
   });
 
   it("leaves as many tabs as asked, as thick as asked, away from corners", () => {
