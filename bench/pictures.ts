@@ -12,7 +12,10 @@ const KNOWN_WIDTH = 1500;
 /** Stock that they are made of, mm. */
 export const STOCK = { width: 300, height: 200, thickness: 18 };
 
-/** Pictures of different characters, by name: drawings of the demo as they are scanned, pictures that are hard, and two of known edges. */
+/**
+ * Pictures of different characters, by name: drawings of the demo as they are scanned, pictures that are hard, and two
+ * of known edges.
+ */
 export async function picturesOfCharacters(): Promise<[name: string, bytes: Buffer][]> {
   const drawings = { ginkgo: ginkgo(), "seed drawer": seedDrawer(), moth: moth(), "bee walk": beeWalk(), fox: fox() };
   const pictures: [string, Buffer][] = [];

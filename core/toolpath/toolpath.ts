@@ -108,11 +108,25 @@ export class ToolpathWriter {
   get count(): number {
     return this.kinds.length;
   }
-  /** Move i: its kind, where it begins and where it ends. */
-  move(i: number): { kind: number; x0: number; y0: number; z0: number; x: number; y: number; z: number } {
-    const b = i - 1;
-    const [x0, y0, z0] = b < 0 ? [NaN, NaN, CLEAR] : [this.xs[b], this.ys[b], this.zs[b]];
-    return { kind: this.kinds[i], x0, y0, z0, x: this.xs[i], y: this.ys[i], z: this.zs[i] };
+  /** Whether move i cuts, level at a height. */
+  isLevelAt(i: number, z: number): boolean {
+    const isCut = this.kinds[i] === FEED || this.kinds[i] === ARC_CW || this.kinds[i] === ARC_CCW;
+    return isCut && i > 0 && this.zs[i] === z && this.zs[i - 1] === z;
+  }
+  /** Places along move i but for its beginning, no farther apart than this; mm. */
+  placesOn(i: number, apart: number): [x: number, y: number][] {
+    const [x0, y0, x, y] = [this.xs[i - 1], this.ys[i - 1], this.xs[i], this.ys[i]];
+    const [cx, cy, kind] = [this.cxs[i], this.cys[i], this.kinds[i]];
+    const isArc = kind === ARC_CW || kind === ARC_CCW;
+    const turn = isArc ? turnAbout(kind === ARC_CCW, cx, cy, x0, y0, x, y) : 0;
+    const length = isArc ? Math.abs(turn) * hypot(x0 - cx, y0 - cy) : hypot(x - x0, y - y0);
+    const steps = Math.max(1, Math.ceil(length / apart));
+    return Array.from({ length: steps }, (_, k): [number, number] => {
+      const share = (k + 1) / steps;
+      if (!isArc) return [x0 + share * (x - x0), y0 + share * (y - y0)];
+      const [sin, cos] = [Math.sin(share * turn), Math.cos(share * turn)];
+      return [cx + cos * (x0 - cx) - sin * (y0 - cy), cy + sin * (x0 - cx) + cos * (y0 - cy)];
+    });
   }
   take(): Toolpath {
     this.lift();

@@ -1,6 +1,6 @@
 import type { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import { type Loop, rotate } from "../../toolpath/loops.ts";
-import { ARC_CCW, ARC_CW, FEED, type ToolpathWriter } from "../../toolpath/toolpath.ts";
+import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { formatLength } from "../../units.ts";
 import type { Note } from "../kind.ts";
 import type { AreaPlan, Level } from "./level.ts";
@@ -15,9 +15,11 @@ export const LONGEST_WAY = 3;
  * Ways at depth over ground that earlier cutters have opened are no longer than this, mm: lifting, travelling and
  * coming down again takes as long as that much way at a usual feed.
  */
-const LONGEST_OPEN_WAY = 30;
+export const LONGEST_OPEN_WAY = 30;
 /** Open ground is looked at in places so far apart, as a share of the cutter's radius. */
 const LOOK = 0.25;
+/** Where this cutter has been within this share of its stepover, it meets less than any of its passes takes. */
+const OWN = 0.75;
 /** Ways may come this much nearer to an edge than the path itself keeps: rounding, mm. */
 const SLACK = 0.003;
 /** Beginnings tried round a loop for one that open ground is near to. */
@@ -33,8 +35,9 @@ export class Ground {
   private level: Level = { z0: 0, z1: 0, from: 0 };
   /** how near to the edges the level above was opened, mm */
   private above = 0;
-  /** places on paths cut at this level, by the cell of a grid that they lie in */
+  /** places on paths cut at this level, and at the one above, by the cell of a grid that they lie in */
   private cells = new Map<number, Spot[]>();
+  private cellsAbove = new Map<number, Spot[]>();
   /** moves of the writer that have been looked at */
   private seen = 0;
   private readonly ways: WaysIn;
@@ -53,10 +56,11 @@ export class Ground {
    * @param above how near to the edges the level above has been opened where the cutter now is, mm
    */
   begin(level: Level, above = level.from): void {
+    this.look();
+    this.cellsAbove = level.z0 === this.level.z1 ? this.cells : new Map();
+    this.cells = new Map();
     this.level = level;
     this.above = above;
-    this.cells.clear();
-    this.seen = this.w.count;
   }
 
   /** The same level, and as near to the edges as this one says. @returns as it was before */
@@ -137,8 +141,9 @@ export class Ground {
     if (w.z === z1) {
       const beginnings = Array.from({ length: tries }, (_, q) => begin(q));
       if (closed) beginnings.unshift(nearestOn(x, y, w.x, w.y));
-      for (const i of beginnings) {
-        if (!this.clear(w.x, w.y, x[i], y[i], most)) continue;
+      for (const [k, i] of beginnings.entries()) {
+        const isNear = this.clear(w.x, w.y, x[i], y[i], most);
+        if (!isNear && !(k === 0 && this.isOpenTo(x[i], y[i]))) continue;
         w.to(x[i], y[i], z1);
         return i;
       }
@@ -156,23 +161,29 @@ export class Ground {
   }
 
   /**
-   * Sideways as deep as the cutter stands, and down from there, over ground that earlier cutters have opened all the
-   * way.
+   * Sideways as deep as the cutter stands, and down from there, over ground that is open all the way.
    * @returns whether it went
    */
   private overOpen(x: number, y: number): boolean {
     const { w, p, level } = this;
-    if (!p.done || w.z >= 0 || !this.clear(w.x, w.y, x, y, LONGEST_OPEN_WAY)) return false;
-    // It may stand deeper than this level: what is open here need not be open there.
-    const at = { ...level, z1: Math.min(w.z, level.z1) };
-    const n = Math.ceil(hypot(x - w.x, y - w.y) / (LOOK * p.radius));
-    for (let k = 1; k < n; k++) {
-      const [u, v] = [w.x + ((x - w.x) * k) / n, w.y + ((y - w.y) * k) / n];
-      if (!(p.done(u, v, this.edges.distance(u, v, p.c.widest), at) > 0)) return false;
-    }
+    if (!p.done || w.z >= 0 || !this.isOpenTo(x, y)) return false;
     w.to(x, y, w.z);
     if (w.z < level.z1) w.rapidTo(level.z1);
     else if (w.z > level.z1) w.plunge(level.z1);
+    return true;
+  }
+
+  /** Whether earlier cutters or this one have opened the ground as deep as it stands, all the way from there. */
+  private isOpenTo(x: number, y: number): boolean {
+    const { w, p, level } = this;
+    if (!this.clear(w.x, w.y, x, y, LONGEST_OPEN_WAY)) return false;
+    const at = { ...level, z1: w.z };
+    const isDone = (u: number, v: number) => p.done && p.done(u, v, this.edges.distance(u, v, p.c.widest), at) > 0;
+    const n = Math.ceil(hypot(x - w.x, y - w.y) / (LOOK * p.radius));
+    for (let k = 1; k < n; k++) {
+      const [u, v] = [w.x + ((x - w.x) * k) / n, w.y + ((y - w.y) * k) / n];
+      if (!isDone(u, v) && !this.hasBeen(u, v)) return false;
+    }
     return true;
   }
 
@@ -193,7 +204,7 @@ export class Ground {
   /** The nearest place on a path cut at this level from which (x, y) can be reached. */
   private nearestOpen(x: number, y: number, most: number): Spot | null {
     this.look();
-    const near = this.spotsNear(x, y, most);
+    const near = this.spotsNear(this.cells, x, y, most);
     if (near.length === 0) return null;
     const nearest = near.reduce((a, b) => (b.d < a.d ? b : a));
     if (this.clear(nearest.spot.x, nearest.spot.y, x, y, most)) return nearest.spot;
@@ -203,14 +214,26 @@ export class Ground {
     return null;
   }
 
-  /** The places on paths cut at this level within `most` of (x, y), each with how far it is from there. */
-  private spotsNear(x: number, y: number, most: number): { spot: Spot; d: number }[] {
+  /**
+   * Whether this cutter has been there as deep as it stands: passes lie so near together that hardly any stock is
+   * between.
+   */
+  private hasBeen(x: number, y: number): boolean {
+    this.look();
+    const { z0, z1 } = this.level;
+    if (this.w.z !== z0 && this.w.z !== z1) return false;
+    const cells = this.w.z === z1 ? this.cells : this.cellsAbove;
+    return this.spotsNear(cells, x, y, OWN * this.p.stepover).length > 0;
+  }
+
+  /** The places of a grid within `most` of (x, y), each with how far it is from there. */
+  private spotsNear(cells: Map<number, Spot[]>, x: number, y: number, most: number): { spot: Spot; d: number }[] {
     const near: { spot: Spot; d: number }[] = [];
     const [i, j] = [this.cell(x), this.cell(y)];
     const reach = Math.ceil(most / this.side);
     for (let v = j - reach; v <= j + reach; v++)
       for (let u = i - reach; u <= i + reach; u++)
-        for (const spot of this.cells.get(cellKey(u, v)) ?? []) {
+        for (const spot of cells.get(cellKey(u, v)) ?? []) {
           const d = hypot(spot.x - x, spot.y - y);
           if (d <= most) near.push({ spot, d });
         }
@@ -226,16 +249,9 @@ export class Ground {
 
   /** Takes note of the paths cut since it last looked: places on them half a radius apart. */
   private look(): void {
-    const { z1 } = this.level;
-    for (; this.seen < this.w.count; this.seen++) {
-      const m = this.w.move(this.seen);
-      if (m.z !== z1 || m.z0 !== z1) continue;
-      if (m.kind === FEED) {
-        const steps = Math.max(1, Math.ceil(hypot(m.x - m.x0, m.y - m.y0) / (this.side / 2)));
-        for (let k = 1; k <= steps; k++)
-          this.keep(m.x0 + ((m.x - m.x0) * k) / steps, m.y0 + ((m.y - m.y0) * k) / steps);
-      } else if (m.kind === ARC_CW || m.kind === ARC_CCW) this.keep(m.x, m.y);
-    }
+    for (; this.seen < this.w.count; this.seen++)
+      if (this.w.isLevelAt(this.seen, this.level.z1))
+        for (const [x, y] of this.w.placesOn(this.seen, this.side / 2)) this.keep(x, y);
   }
   private keep(x: number, y: number): void {
     const key = cellKey(this.cell(x), this.cell(y));

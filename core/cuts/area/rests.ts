@@ -20,6 +20,10 @@ export interface Run {
   d: number;
   /** how many steps in from the edge; −1 for stretches along the axis, which come last */
   step: number;
+  /** from the end of the one before it in its corner, to the first from the end of the last; mm */
+  way: number;
+  /** the same the other way round, where it may be cut either way */
+  back?: Run;
 }
 
 /** Stretches so near to each other, in stepovers, lie in one corner. */
@@ -69,9 +73,13 @@ function runsOf(p: AreaPlan, floor: Level): Run[] {
       for (const { x, y } of openRuns(rings.xy, rings.starts[k], rings.starts[k + 1], (u, v) =>
         p.done!(u, v, d, floor),
       ))
-        out.push({ x, y, closed: x[0] === x[x.length - 1] && y[0] === y[y.length - 1], d, step });
+        out.push({ x, y, closed: x[0] === x[x.length - 1] && y[0] === y[y.length - 1], d, step, way: 0 });
   }
-  for (const t of pipsOf(p, floor)) out.push({ x: t.x, y: t.y, closed: false, d: t.z[0], step: -1 });
+  for (const t of pipsOf(p, floor)) {
+    const along: Run = { x: t.x, y: t.y, closed: false, d: t.z[0], step: -1, way: 0 };
+    const back = { ...along, x: t.x.slice().reverse(), y: t.y.slice().reverse(), d: t.z[t.z.length - 1] };
+    out.push({ ...along, back });
+  }
   return out;
 }
 
@@ -90,19 +98,76 @@ function cornersOf(runs: readonly Run[], near: number): Run[][] {
   const index = new Flatbush(xs.length);
   xs.forEach((x, k) => index.add(x, ys[k], x, ys[k]));
   index.finish();
+  const beside = runs.map(() => new Set<number>());
   xs.forEach((x, k) => {
     index.search(x - near, ys[k] - near, x + near, ys[k] + near, (q) => {
-      if (of[q] < of[k] && hypot(xs[q] - x, ys[q] - ys[k]) <= near) groups.join(of[k], of[q]);
+      if (of[q] >= of[k] || hypot(xs[q] - x, ys[q] - ys[k]) > near) return false;
+      groups.join(of[k], of[q]);
+      beside[of[k]].add(of[q]);
+      beside[of[q]].add(of[k]);
       return false;
     });
   });
-  const corners = new Map<number, Run[]>();
-  runs.forEach((run, i) => {
+  const corners = new Map<number, number[]>();
+  runs.forEach((_, i) => {
     const corner = corners.get(groups.find(i));
-    if (corner) corner.push(run);
-    else corners.set(groups.find(i), [run]);
+    if (corner) corner.push(i);
+    else corners.set(groups.find(i), [i]);
   });
-  return [...corners.values()].map((corner) => corner.sort((a, b) => b.step - a.step));
+  return [...corners.values()].map((corner) => inOrder(runs, corner, beside));
+}
+
+/**
+ * The order in which the stretches of a corner are cut: always the nearest of those beside which all is cut that lies
+ * deeper in the open, so that the cutter never has stock on both sides.
+ * @param beside the stretches beside each
+ */
+function inOrder(runs: readonly Run[], corner: readonly number[], beside: readonly Set<number>[]): Run[] {
+  const deeper = (i: number) => [...beside[i]].filter((j) => runs[j].step > runs[i].step).length;
+  const waiting = new Map(corner.map((i) => [i, deeper(i)]));
+  const ready = new Set(corner.filter((i) => waiting.get(i) === 0));
+  const out: Run[] = [];
+  let next = corner.reduce((a, b) => (runs[b].step > runs[a].step ? b : a));
+  let run = runs[next];
+  let way = 0;
+  let here = placeOf(run, 0);
+  while (ready.size > 0) {
+    ready.delete(next);
+    out.push({ ...run, way });
+    for (const j of beside[next]) {
+      if (runs[j].step >= run.step) continue;
+      waiting.set(j, waiting.get(j)! - 1);
+      if (waiting.get(j) === 0) ready.add(j);
+    }
+    if (!run.closed) here = placeOf(run, run.x.length - 1);
+    way = Infinity;
+    let begin = here;
+    for (const i of ready)
+      for (const either of [runs[i], runs[i].back]) {
+        if (!either) continue;
+        const place = beginOf(either, here);
+        const d = hypot(place[0] - here[0], place[1] - here[1]);
+        if (d < way) [way, next, run, begin] = [d, i, either, place];
+      }
+    here = begin;
+  }
+  const [u, v] = beginOf(out[0], here);
+  out[0].way = hypot(u - here[0], v - here[1]);
+  return out;
+}
+
+type Spot = [x: number, y: number];
+const placeOf = ({ x, y }: Run, i: number): Spot => [x[i], y[i]];
+
+/** Where a run begins when one comes from (u, v): a closed one at its nearest corner. */
+function beginOf(run: Run, [u, v]: Spot): Spot {
+  if (!run.closed) return placeOf(run, 0);
+  let [best, near] = [0, Infinity];
+  for (let i = 0; i < run.x.length; i++) {
+    const d = (run.x[i] - u) ** 2 + (run.y[i] - v) ** 2;
+    if (d < near) [near, best] = [d, i];
+  }
+  return placeOf(run, best);
 }
 
 /** Both ends of a stretch, and places so far apart between them, mm. */

@@ -8,9 +8,9 @@ import { NEAR, ToolpathWriter } from "../../toolpath/toolpath.ts";
 import type { CutInputs, Rates } from "../kind.ts";
 import type { AreaPlan, Level } from "./level.ts";
 import { SLIVER } from "./reached.ts";
-import { LONGEST_WAY } from "./ground.ts";
+import { LONGEST_OPEN_WAY, LONGEST_WAY } from "./ground.ts";
 import { pipsOf } from "./pips.ts";
-import { restsOf } from "./rests.ts";
+import { restsOf, type Run } from "./rests.ts";
 import { leastRamp, wayLength } from "./sink.ts";
 import { liftSeconds, type Survey, surveyIn } from "./survey.ts";
 import { hypot } from "../../hypot.ts";
@@ -34,10 +34,8 @@ const HELIX = 0.8;
 const TRAVEL = 0.05;
 /** Ways from ring to ring, as a share of the rings' own length. */
 const LINKS = 1.05;
-/** Travel from one pip to the next, in radii of the cutter. */
-const PIP_TRAVEL = 3;
-/** Of the stretches of a corner after its first, level by level, this share is lifted to; the others are gone to. */
-const LIFTS_WITHIN = 0.5;
+/** To this share of the stretches of a corner that are farther than a short way off it lifts; to the others it goes. */
+const LIFTS_WITHIN = 0.75;
 /** Rests are run round bends and begin and end at rest: so much longer than straight on, at least. */
 const ROUND = 1.2;
 /** A short stretch begins and ends at rest: it costs so much more, s. */
@@ -86,17 +84,22 @@ function restSeconds(inputs: Inputs, s: Rates, area: AreaPlan, levels: readonly 
   const corners = restsOf(area, lowest, inputs.kept);
   const runs = corners.flat();
   const along = runs.reduce((sum, run) => sum + wayLength(run.x, run.y) / rate + START, 0);
-  const within = LIFTS_WITHIN * (levels.length * runs.length - corners.length);
   const lift = (way: number) => liftSeconds(inputs.machine, -lowest.z1, way) + sinkSeconds(s, lowest);
+  const go = (way: number) => {
+    if (way <= LONGEST_WAY * area.radius) return way / rate;
+    const share = way <= LONGEST_OPEN_WAY ? LIFTS_WITHIN : 1;
+    return share * lift(way) + ((1 - share) * way) / rate;
+  };
+  const isSolid = ({ x, y, d }: Run) => !(area.done!(x[0], y[0], d, lowest) > 0);
+  const again = (first: Run) => (first.closed && isSolid(first) ? lift(first.way) : go(first.way));
+  const ways = corners.reduce((sum, [first, ...others]) => {
+    const each = others.reduce((of, run) => of + go(run.way), 0);
+    return sum + levels.length * each + (levels.length - 1) * again(first);
+  }, 0);
   // Where no cutter was before, each level is ramped into.
-  const solid = corners.filter(([{ x, y, d }]) => !(area.done!(x[0], y[0], d, lowest) > 0));
+  const solid = corners.filter(([first]) => isSolid(first));
   const ramps = levels.reduce((sum, { z0, z1 }) => sum + rampLength(area, z0 - z1), 0);
-  return (
-    levels.length * along +
-    corners.length * lift(groupTravel(inputs)) +
-    within * lift(PIP_TRAVEL * area.radius) +
-    (solid.length * ramps) / rate
-  );
+  return levels.length * along + corners.length * lift(groupTravel(inputs)) + ways + (solid.length * ramps) / rate;
 }
 
 /**
