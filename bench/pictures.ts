@@ -21,7 +21,6 @@ export async function picturesOfCharacters(): Promise<[name: string, bytes: Buff
   const pictures: [string, Buffer][] = [];
   for (const [name, drawing] of Object.entries(drawings)) pictures.push([name, await scan(drawing, FAULTS)]);
   for (const { name, picture } of HARD_PICTURES) pictures.push([name, await picture()]);
-  for (const t of TRUTHS)
-    if (KNOWN.includes(t.name)) pictures.push([t.name, await pictureOfTruth(t, KNOWN_WIDTH)]);
+  for (const t of TRUTHS) if (KNOWN.includes(t.name)) pictures.push([t.name, await pictureOfTruth(t, KNOWN_WIDTH)]);
   return pictures;
 }
