@@ -1,6 +1,6 @@
 import { type Cutter, describeCutters } from "@oaken/core/cutters/profile";
 import { chooseAll } from "@oaken/core/job/choose";
-import { isMore } from "@oaken/core/job/leaves";
+import { isMore, leastOf } from "@oaken/core/job/leaves";
 import { planCuts } from "@oaken/core/job/plan";
 import { totalSeconds } from "@oaken/core/job/prove";
 import { onePicture } from "@oaken/core/job/tools";
@@ -38,10 +38,9 @@ export async function benchChoose(): Promise<void> {
       dearest = Math.max(dearest, cost);
       const [{ tried }] = choices;
       // Sets that leave more than can be had are no rivals.
-      const missing = Math.min(...tried.map((t) => t.left.missing));
-      const area = Math.min(...tried.filter((t) => t.left.missing === missing).map((t) => t.left.area));
+      const least = leastOf(tried.map((t) => t.left));
       const leaves = (set: Cutter[]) => leftWith(again.job, again.planning, set)!;
-      const sets = setsFor(again.job).filter((set) => !isMore(leaves(set), { missing, area }));
+      const sets = setsFor(again.job).filter((set) => !isMore(leaves(set), least));
       const all = sets.map((set) => secondsWith(again.job, again.planning, set));
       const best = Math.min(...all);
       sets.forEach((set, k) => {

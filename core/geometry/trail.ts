@@ -8,6 +8,13 @@ export interface Trail {
   z: Float64Array;
 }
 
+/** The same trail run the other way. */
+export const backwards = (t: Trail): Trail => ({
+  x: t.x.slice().reverse(),
+  y: t.y.slice().reverse(),
+  z: t.z.slice().reverse(),
+});
+
 /** Length of a trail, mm. */
 export function trailLength(t: Trail): number {
   let sum = 0;

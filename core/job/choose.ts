@@ -7,7 +7,7 @@ import { formatTime } from "../units.ts";
 import { graphOf } from "./build.ts";
 import type { BoardJob } from "./document.ts";
 import type { Made } from "./graph.ts";
-import { isMore, leavesMore } from "./leaves.ts";
+import { isMore, leastOf, leavesMore } from "./leaves.ts";
 import { estimateCut, type Planning } from "./plan.ts";
 import { Sets, type Tried } from "./sets.ts";
 import type { Files } from "./tools.ts";
@@ -188,10 +188,8 @@ function beyondLeast({ first, next, second }: Pair, told: readonly (Pair & { bey
 
 /** Whether a set leaves no more than the one that leaves least, but for what nobody would change a cutter for. */
 function leavesEnough(tried: readonly Tried[]): (t: Tried) => boolean {
-  const possible = tried.filter((t) => Number.isFinite(t.seconds));
-  const missing = Math.min(...possible.map((t) => t.left.missing));
-  const area = Math.min(...possible.filter((t) => t.left.missing === missing).map((t) => t.left.area));
-  return ({ left }) => !isMore(left, { missing, area });
+  const least = leastOf(tried.filter((t) => Number.isFinite(t.seconds)).map((t) => t.left));
+  return ({ left }) => !isMore(left, least);
 }
 
 /**

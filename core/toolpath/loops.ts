@@ -1,4 +1,3 @@
-import { thin } from "../geometry/thin.ts";
 import { fitArc, lineError, type Polyline } from "../geometry/segments.ts";
 import type { ToolpathWriter } from "./toolpath.ts";
 import { hypot } from "../hypot.ts";
@@ -123,9 +122,4 @@ export function rampDown(w: ToolpathWriter, loop: Loop, z0: number, z1: number, 
   // The depth is reached somewhere inside a piece: on to its end from there.
   if (w.x !== loop.x[i] || w.y !== loop.y[i]) w.to(loop.x[i], loop.y[i], z1);
   return i;
-}
-
-/** Cuts along points in space, thinned to {@link PATH_TOLERANCE}; the cutter is at the first. */
-export function along3(w: ToolpathWriter, x: ArrayLike<number>, y: ArrayLike<number>, z: ArrayLike<number>): void {
-  for (const k of thin(x, y, z, 0, x.length - 1, PATH_TOLERANCE).slice(1)) w.to(x[k], y[k], z[k]);
 }

@@ -1,5 +1,5 @@
 import { arcSteps, arcSweep } from "../geometry/shape.ts";
-import { ARC_CCW, ARC_CW, TORCH_OFF, TORCH_ON, type Toolpath } from "./toolpath.ts";
+import { ARC_CW, isArc, TORCH_OFF, TORCH_ON, type Toolpath } from "./toolpath.ts";
 import { hypot } from "../hypot.ts";
 
 /** How far the lines that stand for arcs may be from them, mm. */
@@ -15,7 +15,7 @@ export function eachPiece(t: Toolpath, take: Piece): void {
     if (t.kind[i] === TORCH_ON || t.kind[i] === TORCH_OFF) continue;
     const [tx, ty, tz] = [t.x[i], t.y[i], t.z[i]];
     if (i === 0 || Number.isNaN(x)) [x, y, z] = [tx, ty, tz];
-    if (t.kind[i] === ARC_CW || t.kind[i] === ARC_CCW) {
+    if (isArc(t.kind[i])) {
       const [cx, cy] = [t.cx[i], t.cy[i]];
       const sweep = arcSweep(x, y, cx, cy, t.kind[i] === ARC_CW ? -1 : 1, tx, ty);
       const radius = hypot(x - cx, y - cy);

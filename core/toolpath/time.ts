@@ -1,5 +1,5 @@
 import type { Machine } from "../cutters/machine.ts";
-import { ARC_CCW, ARC_CW, moveLength, RAPID, sweepOf, TORCH_OFF, TORCH_ON, type Toolpath } from "./toolpath.ts";
+import { isArc, moveLength, RAPID, sweepOf, TORCH_OFF, TORCH_ON, type Toolpath } from "./toolpath.ts";
 import { hypot } from "../hypot.ts";
 
 /**
@@ -42,7 +42,7 @@ export function moveSeconds(t: Toolpath, m: Machine): Float64Array {
     );
     speed[i] = (t.kind[i] === RAPID ? limit : Math.min(limit, t.feed[i])) / 60;
     inZ[i] = uz;
-    if (t.kind[i] === ARC_CW || t.kind[i] === ARC_CCW) {
+    if (isArc(t.kind[i])) {
       const turn = Math.sign(sweepOf(t, i));
       const r = hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]) || 1e-9;
       speed[i] = Math.min(speed[i], Math.sqrt(m.acceleration * r));

@@ -30,6 +30,8 @@ export const CLEAR = 5;
 /** Height above the stock at which rapids down end and feeding begins, mm. */
 export const NEAR = 0.5;
 
+/** Whether a kind of move is round. */
+export const isArc = (kind: number): boolean => kind === ARC_CW || kind === ARC_CCW;
 export const moveCount = (t: Toolpath): number => t.kind.length;
 
 /** Whether a move goes from one place above the stock to another: only there can a program be parted. */
@@ -110,20 +112,20 @@ export class ToolpathWriter {
   }
   /** Whether move i cuts, level at a height. */
   isLevelAt(i: number, z: number): boolean {
-    const isCut = this.kinds[i] === FEED || this.kinds[i] === ARC_CW || this.kinds[i] === ARC_CCW;
+    const isCut = this.kinds[i] === FEED || isArc(this.kinds[i]);
     return isCut && i > 0 && this.zs[i] === z && this.zs[i - 1] === z;
   }
   /** Places along move i but for its beginning, no farther apart than this; mm. */
   placesOn(i: number, apart: number): [x: number, y: number][] {
     const [x0, y0, x, y] = [this.xs[i - 1], this.ys[i - 1], this.xs[i], this.ys[i]];
     const [cx, cy, kind] = [this.cxs[i], this.cys[i], this.kinds[i]];
-    const isArc = kind === ARC_CW || kind === ARC_CCW;
-    const turn = isArc ? turnAbout(kind === ARC_CCW, cx, cy, x0, y0, x, y) : 0;
-    const length = isArc ? Math.abs(turn) * hypot(x0 - cx, y0 - cy) : hypot(x - x0, y - y0);
+    const isRound = isArc(kind);
+    const turn = isRound ? turnAbout(kind === ARC_CCW, cx, cy, x0, y0, x, y) : 0;
+    const length = isRound ? Math.abs(turn) * hypot(x0 - cx, y0 - cy) : hypot(x - x0, y - y0);
     const steps = Math.max(1, Math.ceil(length / apart));
     return Array.from({ length: steps }, (_, k): [number, number] => {
       const share = (k + 1) / steps;
-      if (!isArc) return [x0 + share * (x - x0), y0 + share * (y - y0)];
+      if (!isRound) return [x0 + share * (x - x0), y0 + share * (y - y0)];
       const [sin, cos] = [Math.sin(share * turn), Math.cos(share * turn)];
       return [cx + cos * (x0 - cx) - sin * (y0 - cy), cy + sin * (x0 - cx) + cos * (y0 - cy)];
     });
@@ -177,7 +179,7 @@ export function farthest(t: Toolpath, i: number): [number, number][] {
 export function moveLength(t: Toolpath, i: number): number {
   if (i === 0) return 0;
   const dz = t.z[i] - t.z[i - 1];
-  if (t.kind[i] === ARC_CW || t.kind[i] === ARC_CCW) {
+  if (isArc(t.kind[i])) {
     const r = hypot(t.x[i] - t.cx[i], t.y[i] - t.cy[i]);
     return hypot(r * Math.abs(sweepOf(t, i)), dz);
   }

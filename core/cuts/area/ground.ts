@@ -12,7 +12,7 @@ const HELIX_SHARE = 0.8;
 /** Ways at depth from open ground are no longer than this many radii: beyond that a helix or ramp is as quick. */
 export const LONGEST_WAY = 3;
 /**
- * Ways at depth over ground that earlier cutters have opened are no longer than this, mm: lifting, travelling and
+ * Ways at depth over ground that is open all the way are no longer than this, mm: lifting, travelling and
  * coming down again takes as long as that much way at a usual feed.
  */
 export const LONGEST_OPEN_WAY = 30;
@@ -262,7 +262,7 @@ export class Ground {
 }
 
 /** Which point of a path is nearest to (u, v). */
-function nearestOn(x: Float64Array, y: Float64Array, u: number, v: number): number {
+export function nearestOn(x: Float64Array, y: Float64Array, u: number, v: number): number {
   let best = 0;
   let near = Infinity;
   for (let i = 0; i < x.length; i++) {

@@ -1,4 +1,4 @@
-import { type Trail, trails } from "../../geometry/trail.ts";
+import { backwards, type Trail, trails } from "../../geometry/trail.ts";
 import { cutAlong } from "../../toolpath/loops.ts";
 import { nearestOrder } from "../../toolpath/order.ts";
 import type { Ground } from "./ground.ts";
@@ -48,9 +48,7 @@ export function cutPips(g: Ground, paths: readonly Trail[], level: Level): void 
     w.y,
   );
   for (const { index, reverse } of order) {
-    const t = paths[index];
-    const x = reverse ? t.x.slice().reverse() : t.x;
-    const y = reverse ? t.y.slice().reverse() : t.y;
+    const { x, y } = reverse ? backwards(paths[index]) : paths[index];
     if (g.enter(x, y, false) >= 0) cutAlong(w, x, y, 0, x.length - 1, level.z1);
   }
 }

@@ -2,13 +2,15 @@ import Flatbush from "flatbush";
 import { inset } from "../../geometry/clearance/clearance.ts";
 import { Groups } from "../../geometry/groups.ts";
 import { ringCount } from "../../geometry/rings.ts";
+import { backwards, type Trail } from "../../geometry/trail.ts";
 import { cutAlong, loopOf, rotate } from "../../toolpath/loops.ts";
 import { nearestOrder } from "../../toolpath/order.ts";
 import { openRuns } from "../../toolpath/stretches.ts";
 import type { Kept } from "../../kept.ts";
-import type { Ground } from "./ground.ts";
+import { type Ground, nearestOn } from "./ground.ts";
 import type { AreaPlan, Level } from "./level.ts";
 import { pipsOf } from "./pips.ts";
+import type { Spot } from "./sink.ts";
 import { hypot } from "../../hypot.ts";
 
 /** A stretch of a ring, or along the axis, that earlier cutters left. */
@@ -76,9 +78,8 @@ function runsOf(p: AreaPlan, floor: Level): Run[] {
         out.push({ x, y, closed: x[0] === x[x.length - 1] && y[0] === y[y.length - 1], d, step, way: 0 });
   }
   for (const t of pipsOf(p, floor)) {
-    const along: Run = { x: t.x, y: t.y, closed: false, d: t.z[0], step: -1, way: 0 };
-    const back = { ...along, x: t.x.slice().reverse(), y: t.y.slice().reverse(), d: t.z[t.z.length - 1] };
-    out.push({ ...along, back });
+    const run = ({ x, y, z }: Trail): Run => ({ x, y, closed: false, d: z[0], step: -1, way: 0 });
+    out.push({ ...run(t), back: run(backwards(t)) });
   }
   return out;
 }
@@ -130,7 +131,7 @@ function inOrder(runs: readonly Run[], corner: readonly number[], beside: readon
   let next = corner.reduce((a, b) => (runs[b].step > runs[a].step ? b : a));
   let run = runs[next];
   let way = 0;
-  let here = placeOf(run, 0);
+  let here = spotOf(run, 0);
   while (ready.size > 0) {
     ready.delete(next);
     out.push({ ...run, way });
@@ -139,36 +140,27 @@ function inOrder(runs: readonly Run[], corner: readonly number[], beside: readon
       waiting.set(j, waiting.get(j)! - 1);
       if (waiting.get(j) === 0) ready.add(j);
     }
-    if (!run.closed) here = placeOf(run, run.x.length - 1);
+    if (!run.closed) here = spotOf(run, run.x.length - 1);
     way = Infinity;
     let begin = here;
     for (const i of ready)
       for (const either of [runs[i], runs[i].back]) {
         if (!either) continue;
         const place = beginOf(either, here);
-        const d = hypot(place[0] - here[0], place[1] - here[1]);
+        const d = hypot(place.x - here.x, place.y - here.y);
         if (d < way) [way, next, run, begin] = [d, i, either, place];
       }
     here = begin;
   }
-  const [u, v] = beginOf(out[0], here);
-  out[0].way = hypot(u - here[0], v - here[1]);
+  const { x, y } = beginOf(out[0], here);
+  out[0].way = hypot(x - here.x, y - here.y);
   return out;
 }
 
-type Spot = [x: number, y: number];
-const placeOf = ({ x, y }: Run, i: number): Spot => [x[i], y[i]];
+const spotOf = ({ x, y }: Run, i: number): Spot => ({ x: x[i], y: y[i] });
 
-/** Where a run begins when one comes from (u, v): a closed one at its nearest corner. */
-function beginOf(run: Run, [u, v]: Spot): Spot {
-  if (!run.closed) return placeOf(run, 0);
-  let [best, near] = [0, Infinity];
-  for (let i = 0; i < run.x.length; i++) {
-    const d = (run.x[i] - u) ** 2 + (run.y[i] - v) ** 2;
-    if (d < near) [near, best] = [d, i];
-  }
-  return placeOf(run, best);
-}
+/** Where a run begins when one comes from a place: a closed one at its nearest corner. */
+const beginOf = (run: Run, from: Spot): Spot => spotOf(run, run.closed ? nearestOn(run.x, run.y, from.x, from.y) : 0);
 
 /** Both ends of a stretch, and places so far apart between them, mm. */
 function placesAlong({ x, y }: Run, apart: number): [number, number][] {

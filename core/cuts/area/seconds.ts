@@ -10,7 +10,7 @@ import type { AreaPlan, Level } from "./level.ts";
 import { SLIVER } from "./reached.ts";
 import { LONGEST_OPEN_WAY, LONGEST_WAY } from "./ground.ts";
 import { pipsOf } from "./pips.ts";
-import { restsOf, type Run } from "./rests.ts";
+import { restsOf } from "./rests.ts";
 import { leastRamp, wayLength } from "./sink.ts";
 import { liftSeconds, type Survey, surveyIn } from "./survey.ts";
 import { hypot } from "../../hypot.ts";
@@ -90,16 +90,16 @@ function restSeconds(inputs: Inputs, s: Rates, area: AreaPlan, levels: readonly 
     const share = way <= LONGEST_OPEN_WAY ? LIFTS_WITHIN : 1;
     return share * lift(way) + ((1 - share) * way) / rate;
   };
-  const isSolid = ({ x, y, d }: Run) => !(area.done!(x[0], y[0], d, lowest) > 0);
-  const again = (first: Run) => (first.closed && isSolid(first) ? lift(first.way) : go(first.way));
-  const ways = corners.reduce((sum, [first, ...others]) => {
-    const each = others.reduce((of, run) => of + go(run.way), 0);
-    return sum + levels.length * each + (levels.length - 1) * again(first);
-  }, 0);
   // Where no cutter was before, each level is ramped into.
-  const solid = corners.filter(([first]) => isSolid(first));
-  const ramps = levels.reduce((sum, { z0, z1 }) => sum + rampLength(area, z0 - z1), 0);
-  return levels.length * along + corners.length * lift(groupTravel(inputs)) + ways + (solid.length * ramps) / rate;
+  const ramps = levels.reduce((sum, { z0, z1 }) => sum + rampLength(area, z0 - z1), 0) / rate;
+  const first = lift(groupTravel(inputs));
+  const ways = corners.reduce((sum, [{ x, y, d, closed, way }, ...others]) => {
+    const isSolid = !(area.done!(x[0], y[0], d, lowest) > 0);
+    const each = others.reduce((of, run) => of + go(run.way), 0);
+    const again = isSolid && closed ? lift(way) : go(way);
+    return sum + first + levels.length * each + (levels.length - 1) * again + (isSolid ? ramps : 0);
+  }, 0);
+  return levels.length * along + ways;
 }
 
 /**

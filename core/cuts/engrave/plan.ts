@@ -1,5 +1,6 @@
 import { profileOf } from "../../cutters/profile.ts";
 import { ringCount } from "../../geometry/rings.ts";
+import { backwards, type Trail } from "../../geometry/trail.ts";
 import { cutAlong, loopOf, rotate } from "../../toolpath/loops.ts";
 import { thin } from "../../geometry/thin.ts";
 import { shortOrder } from "../../toolpath/order.ts";
@@ -13,13 +14,6 @@ import type { EngraveSettings } from "./engrave.ts";
 const LINE_TOLERANCE = 0.003;
 /** Levels closer than this are one pass, mm. */
 const LEVEL = 1e-6;
-
-/** A line to follow, with the depth (negative) at each point. */
-interface Followed {
-  x: Float64Array;
-  y: Float64Array;
-  z: Float64Array;
-}
 
 export function plan(inputs: ArtInputs, s: EngraveSettings): Planned {
   const w = new ToolpathWriter(s.feed, s.plunge, inputs.machine.rapid);
@@ -43,7 +37,7 @@ export function plan(inputs: ArtInputs, s: EngraveSettings): Planned {
   // A point goes straight down; a flat cutter needs a way in.
   const ways = inputs.cutter.kind === "flat" ? new WaysIn(p.radius, inputs.cutter.centreCutting, FLAT_SLOPE) : null;
   order.forEach(({ index, reverse }, k) => {
-    const line = reverse ? turned(lines[index]) : lines[index];
+    const line = reverse ? backwards(lines[index]) : lines[index];
     if (ways) followFlat(w, line, s.stepdown, ways);
     else follow(w, line, s.stepdown);
     if ((k & 31) === 0) inputs.progress(k / order.length);
@@ -52,14 +46,8 @@ export function plan(inputs: ArtInputs, s: EngraveSettings): Planned {
   return { toolpath: w.take(), notes, facts: {} };
 }
 
-const turned = (l: Followed): Followed => ({
-  x: l.x.slice().reverse(),
-  y: l.y.slice().reverse(),
-  z: l.z.slice().reverse(),
-});
-
-function linesByDepth(inputs: ArtInputs, depth: number): Followed[] {
-  const out: Followed[] = [];
+function linesByDepth(inputs: ArtInputs, depth: number): Trail[] {
+  const out: Trail[] = [];
   const add = (xy: Float64Array, from: number, to: number, close: boolean) => {
     const n = to - from + (close ? 1 : 0);
     const at = (i: number) => from + (i % (to - from));
@@ -79,9 +67,9 @@ function linesByDepth(inputs: ArtInputs, depth: number): Followed[] {
 }
 
 /** A cutter h deep opens r(h) to either side: the depth for half a stroke's width is h(r). */
-function linesByWidth(inputs: ArtInputs, p: ReturnType<typeof profileOf>, most: number): Followed[] {
+function linesByWidth(inputs: ArtInputs, p: ReturnType<typeof profileOf>, most: number): Trail[] {
   const l = inputs.reads.art.lines!;
-  const out: Followed[] = [];
+  const out: Trail[] = [];
   for (let k = 0; k + 1 < l.starts.length; k++) {
     const x: number[] = [];
     const y: number[] = [];
@@ -98,7 +86,7 @@ function linesByWidth(inputs: ArtInputs, p: ReturnType<typeof profileOf>, most: 
 }
 
 /** One line of one depth with a flat cutter: pass by pass, each sunk along. */
-function followFlat(w: ToolpathWriter, l: Followed, stepdown: number, ways: WaysIn): void {
+function followFlat(w: ToolpathWriter, l: Trail, stepdown: number, ways: WaysIn): void {
   const n = l.x.length - 1;
   const closed = n > 1 && l.x[0] === l.x[n] && l.y[0] === l.y[n];
   for (const { z0, z1 } of levels(-l.z[0], stepdown, () => 0)) {
@@ -110,7 +98,7 @@ function followFlat(w: ToolpathWriter, l: Followed, stepdown: number, ways: Ways
 }
 
 /** One line in as many passes as its depth asks for, to and fro. */
-function follow(w: ToolpathWriter, l: Followed, stepdown: number): void {
+function follow(w: ToolpathWriter, l: Trail, stepdown: number): void {
   let deepest = 0;
   for (const z of l.z) deepest = Math.min(deepest, z);
   const passes = Math.max(1, Math.ceil(-deepest / stepdown - LEVEL));
@@ -125,7 +113,7 @@ function follow(w: ToolpathWriter, l: Followed, stepdown: number): void {
     if (k === 1) w.above(l.x[first], l.y[first]);
     w.plunge(z[first]);
     if (level) {
-      const t = back ? turned(l) : l;
+      const t = back ? backwards(l) : l;
       cutAlong(w, t.x, t.y, 0, n - 1, z[0]);
     } else for (const i of back ? keep!.slice().reverse() : keep!) w.to(l.x[i], l.y[i], z[i]);
     back = !back;

@@ -1,7 +1,7 @@
 import type { Rings } from "../../geometry/rings.ts";
 import { SegmentGrid } from "../../geometry/segmentgrid.ts";
 import { thin } from "../../geometry/thin.ts";
-import type { Trail } from "../../geometry/trail.ts";
+import { backwards, type Trail } from "../../geometry/trail.ts";
 import { cutAlong } from "../../toolpath/loops.ts";
 import { type BeginCost, type Ends, shortOrder } from "../../toolpath/order.ts";
 import type { ToolpathWriter } from "../../toolpath/toolpath.ts";
@@ -94,9 +94,3 @@ function carve(w: ToolpathWriter, t: Trail, opened?: Opened): void {
     else for (const i of thin(t.x, t.y, t.z, from, to, THIN, opened).slice(1)) w.to(t.x[i], t.y[i], t.z[i]);
   }
 }
-
-const backwards = (t: Trail): Trail => ({
-  x: t.x.slice().reverse(),
-  y: t.y.slice().reverse(),
-  z: t.z.slice().reverse(),
-});

@@ -1,7 +1,7 @@
 import { type Cutter, describeCutter, sameCutter } from "../../cutters/profile.ts";
 import { arcSweep } from "../../geometry/shape.ts";
 import { Problem } from "../../problem.ts";
-import { ARC_CCW, ARC_CW, CLEAR, RAPID, TORCH_OFF, TORCH_ON, type Toolpath } from "../../toolpath/toolpath.ts";
+import { ARC_CW, CLEAR, isArc, RAPID, TORCH_OFF, TORCH_ON, type Toolpath } from "../../toolpath/toolpath.ts";
 import { plainLetters } from "./names.ts";
 import { blockLines, type Dialect, unitScale } from "./dialect.ts";
 import { hypot } from "../../hypot.ts";
@@ -46,11 +46,9 @@ function arcParts(d: Dialect, radius: number, turn: number): number {
   return Math.max(1, Math.ceil(turn / most - 1e-9));
 }
 
-const isArc = (t: Toolpath, i: number): boolean => t.kind[i] === ARC_CW || t.kind[i] === ARC_CCW;
-
 /** How many lines a move takes at most. */
 export function linesOf(t: Toolpath, i: number, d: Dialect): number {
-  if (!isArc(t, i) || i === 0) return 2;
+  if (!isArc(t.kind[i]) || i === 0) return 2;
   const c = { x: t.cx[i], y: t.cy[i] };
   const to = { x: t.x[i], y: t.y[i] };
   const turn = turnOf(t.kind[i] === ARC_CW, c, { x: t.x[i - 1], y: t.y[i - 1] }, to);
@@ -207,7 +205,7 @@ export class ProgramLines {
     }
     const [x, y, z] = [this.X(t.x[i]), this.Y(t.y[i]), this.Z(t.z[i])];
     // An arc shorter than the last decimal's reach has no stable centre any more: it is a line.
-    if (isArc(t, i) && (hypot(x - this.px, y - this.py) > 4 / this.unit || this.isCircle(t, i))) {
+    if (isArc(t.kind[i]) && (hypot(x - this.px, y - this.py) > 4 / this.unit || this.isCircle(t, i))) {
       const centre = { x: (t.cx[i] - this.zero.x) * this.k, y: (t.cy[i] - this.zero.y) * this.k };
       const isClockwise = t.kind[i] === ARC_CW;
       const to = { x, y, z };
