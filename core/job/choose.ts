@@ -198,21 +198,28 @@ function leavesEnough(tried: readonly Tried[]): (t: Tried) => boolean {
  */
 function planned(sets: Sets, possible: readonly Tried[], near: number | null): Tried[] {
   const done = new Map<Tried, Tried>();
-  for (const t of possible) {
+  const best = Math.min(...possible.map((t) => t.seconds));
+  for (const t of inTurn(possible)) {
     const fastest = Math.min(...[...done.values()].map((p) => p.seconds));
-    // Where the first estimate was no good the others may be as good as the plan is bad.
-    const isTold = near !== null && fastest <= WELL_TOLD * possible[0].seconds;
-    const promises = t.seconds <= (isTold ? near * possible[0].seconds : fastest / WORTH_A_CHANGE);
-    if (Number.isFinite(fastest) && (!promises || done.size >= MOST_PLANNED)) break;
-    // More cutters that promise no less time than fewer take.
-    const fewer = [...done.values()].filter((p) => p.cutters.length < t.cutters.length);
-    if (fewer.some((p) => p.seconds <= WORTH_A_CHANGE * t.seconds)) continue;
+    // Where an estimate was no good the others may be as good as the plan is bad.
+    const isTold = near !== null && fastest <= WELL_TOLD * best;
+    const promises = t.seconds <= (isTold ? near * best : fastest / WORTH_A_CHANGE);
+    if (Number.isFinite(fastest) && (!promises || done.size >= MOST_PLANNED)) continue;
+    // More cutters that promise no less time than fewer take: one estimate errs like the other.
+    const fewer = [...done].filter(([e]) => e.cutters.length < t.cutters.length);
+    if (fewer.some(([e, p]) => (isTold ? e : p).seconds <= WORTH_A_CHANGE * t.seconds)) continue;
     done.set(t, sets.planned(t));
   }
   const all = possible.map((t) => done.get(t) ?? t).filter((t) => Number.isFinite(t.seconds));
   // Where every planned one was stopped, it is for the findings to say why.
   if (all.length === 0) return [...possible];
   return all.sort((a, b) => Number(b.isPlanned) - Number(a.isPlanned) || a.seconds - b.seconds);
+}
+
+/** Sets in the order in which they are planned: the best first, those with more cutters as if they took longer. */
+function inTurn(possible: readonly Tried[]): Tried[] {
+  const counted = ({ seconds, cutters }: Tried) => seconds * WORTH_A_CHANGE ** cutters.length;
+  return [...possible].sort((a, b) => counted(a) - counted(b));
 }
 
 /** The cutters of a kind, largest first, no two alike. */

@@ -8,7 +8,7 @@ import { ROUTER } from "../../testing/shop.ts";
 import { moveSeconds } from "../../toolpath/time.ts";
 import { RAPID, ToolpathWriter } from "../../toolpath/toolpath.ts";
 import { Parts } from "./parts.ts";
-import { leftAt, liftSeconds, surveyIn } from "./survey.ts";
+import { liftSeconds, surveyIn } from "./survey.ts";
 
 const surveyOf = (region: Rings) => surveyIn({ kept: new Kept(), clearance: (r) => clearanceOf(r) }, region);
 
@@ -88,18 +88,6 @@ describe("what rings inside a region would come to", () => {
     expect(survey.groups(11, 1)).toBe(0);
     // A bar as wide as the smaller disc has no neck.
     expect(surveyOf(joined(11.99)).groups(1, 2)).toBe(1);
-  });
-
-  it("what is left of a ring where a half is done: half its length, in one stretch", () => {
-    const c = clearanceOf(ringsFrom([circle(50, 50, 20, 400)]));
-    const half = leftAt(c, 5, (x) => 50 - x);
-    expect(half.length / (Math.PI * 15)).toBeCloseTo(1, 1);
-    expect(half.runs).toBe(1);
-    expect(leftAt(c, 5, () => -Infinity)).toMatchObject({ runs: 1 });
-    expect(leftAt(c, 5, () => Infinity)).toEqual({ length: 0, runs: 0 });
-    const cornerwise = (x: number, y: number) =>
-      (x < 50 === y < 50 ? 1 : -1) * Math.min(Math.abs(x - 50), Math.abs(y - 50));
-    expect(leftAt(c, 5, cornerwise).runs).toBe(2);
   });
 
   it("a lift takes what the machine takes for one", () => {

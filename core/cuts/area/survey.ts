@@ -1,11 +1,10 @@
 import { ascending } from "../../ascending.ts";
-import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
+import type { Clearance } from "../../geometry/clearance/clearance.ts";
 import type { Axis } from "../../geometry/clearance/graph.ts";
 import { insetLengths } from "../../geometry/clearance/lengths.ts";
 import type { Machine } from "../../cutters/machine.ts";
 import { Groups } from "../../geometry/groups.ts";
-import { ringCount, ringLength, type Rings, ringsLength } from "../../geometry/rings.ts";
-import { Looked, type Skip } from "../../toolpath/stretches.ts";
+import type { Rings } from "../../geometry/rings.ts";
 import { CLEAR, NEAR } from "../../toolpath/toolpath.ts";
 import type { CutInputs } from "../kind.ts";
 import { hypot } from "../../hypot.ts";
@@ -147,76 +146,15 @@ function cornersOf({ axis, kept }: Clearance, at: number, steepest: number): num
   return count;
 }
 
-/** Stretches of the curves this far inside a region: how much of them is left, by places looked at along them. */
-export interface Left {
-  /** mm */
-  length: number;
-  runs: number;
-}
-
-/** Places looked at along curves, so far apart, mm; and on one curve at least. */
-const APART = 0.4;
-const LEAST_PLACES = 12;
-
-/**
- * Of curves that come to more than this, mm, only stretches of so many places are looked at, evenly spread (systematic
- * sampling: W. G. Cochran, "Sampling Techniques", 1977, chapter 8).
- */
-const MOST_LOOKED = 1500;
-const STRETCH = 40;
-
-/** How much of the curves at distance d is not done. */
-export function leftAt(c: Clearance, d: number, done: Skip): Left {
-  const { rings } = inset(c, d);
-  const every = Math.round(STRETCH * Math.max(1, ringsLength(rings) / MOST_LOOKED));
-  const stands = every / STRETCH;
-  const out: Left = { length: 0, runs: 0 };
-  let passed = 0;
-  for (let k = 0; k < ringCount(rings); k++) {
-    const places = placesOn(rings, k);
-    const looked = new Looked(done);
-    const left = places.map(([x, y], i) => ((passed + i) % every < STRETCH ? !looked.isSkipped(x, y) : undefined));
-    passed += places.length;
-    left.forEach((is, i) => {
-      if (!is) return;
-      out.length += stands * places[i][2];
-      if (left[(i + left.length - 1) % left.length] === false) out.runs += stands;
-    });
-    if (!left.includes(false) && left.includes(true)) out.runs++;
-  }
-  return out;
-}
-
-/** Places along one ring at even steps: x, y and how much of the ring each stands for, mm. */
-function placesOn(rings: Rings, k: number): [number, number, number][] {
-  const { xy, starts } = rings;
-  const [from, to] = [starts[k], starts[k + 1]];
-  const total = ringLength(rings, k);
-  const n = Math.max(LEAST_PLACES, Math.ceil(total / APART));
-  const step = total / n;
-  const out: [number, number, number][] = [];
-  let before = 0;
-  for (let i = from; i < to; i++) {
-    const j = i + 1 < to ? i + 1 : from;
-    const [dx, dy] = [xy[2 * j] - xy[2 * i], xy[2 * j + 1] - xy[2 * i + 1]];
-    const length = hypot(dx, dy);
-    for (; out.length < n && (out.length + 0.5) * step <= before + length;) {
-      const f = length > 0 ? ((out.length + 0.5) * step - before) / length : 0;
-      out.push([xy[2 * i] + f * dx, xy[2 * i + 1] + f * dy, step]);
-    }
-    before += length;
-  }
-  return out;
-}
-
 /** Seconds to go up from a depth, over a few mm, and down again to the stock, at rapid speed. */
 export function liftSeconds(m: Machine, depth: number, way: number): number {
-  const trapezoid = (length: number, rate: number, acceleration: number): number => {
-    const v = rate / 60;
-    const ramp = (v * v) / acceleration;
-    return length >= ramp ? length / v + v / acceleration : 2 * Math.sqrt(length / acceleration);
-  };
-  const up = trapezoid(CLEAR + depth, m.rapidZ, m.accelerationZ);
-  const down = trapezoid(CLEAR - NEAR, m.rapidZ, m.accelerationZ);
-  return up + trapezoid(way, m.rapid, m.acceleration) + down;
+  const up = trapezoid(CLEAR + depth, m.rapidZ / 60, m.accelerationZ);
+  const down = trapezoid(CLEAR - NEAR, m.rapidZ / 60, m.accelerationZ);
+  return up + trapezoid(way, m.rapid / 60, m.acceleration) + down;
+}
+
+/** Seconds along a straight way from rest to rest: mm, mm/s at most, mm/s². */
+export function trapezoid(length: number, speed: number, acceleration: number): number {
+  const ramp = (speed * speed) / acceleration;
+  return length >= ramp ? length / speed + speed / acceleration : 2 * Math.sqrt(length / acceleration);
 }

@@ -5,14 +5,13 @@ import { isCone, profileOf, SCRATCH } from "../../cutters/profile.ts";
 import { regionArea, ringCount } from "../../geometry/rings.ts";
 import { formatLength } from "../../units.ts";
 import { ToolpathWriter } from "../../toolpath/toolpath.ts";
-import { leftIn } from "../area/left.ts";
 import type { Left, Note, Planned } from "../kind.ts";
 import { joinedTrails } from "./network.ts";
 import { floorTrails } from "./rest.ts";
 import { carveTrails, clearLinks } from "./trails.ts";
 import { carveSeconds } from "./seconds.ts";
-import { partsIn, passesOf, strokesOf, trailsOf } from "./strokes.ts";
-import { thinParts } from "./thin.ts";
+import { partsIn, passesOf, type Strokes, strokesOf, trailsOf } from "./strokes.ts";
+import { type ThinParts, thinParts } from "./thin.ts";
 import type { VcarveSettings } from "./vcarve.ts";
 
 /** How long it would take, without planning it, s. */
@@ -21,14 +20,16 @@ export function estimate(inputs: CarveInputs, s: VcarveSettings): number {
   return region && ringCount(region) > 0 ? carveSeconds(inputs, s, strokesOf(inputs, s, region)) : 0;
 }
 
-/** Where its point is wider than the shapes: clearing cutters leave nothing that it does not take. */
+/** Strokes that are a scratch: clearing cutters leave nothing that the carve's own cutter does not take. */
 export function left(inputs: CarveInputs, s: VcarveSettings): Left {
   const region = carveRegion(inputs, s);
-  const { r } = profileOf(inputs.cutter);
-  if (!region) return { area: 0, missing: 0, spare: 0 };
-  const area = leftIn(inputs, region, r(SCRATCH));
+  const area = region && ringCount(region) > 0 ? scratches(inputs, strokesOf(inputs, s, region)).area : 0;
   return { area, missing: 0, spare: area };
 }
+
+/** The strokes that its cutter would only scratch; kept. */
+const scratches = ({ kept, cutter }: CarveInputs, { c }: Strokes): ThinParts =>
+  kept.of("scratches", [c, profileOf(cutter).r(SCRATCH)], thinParts);
 
 export function plan(inputs: CarveInputs, s: VcarveSettings): Planned {
   const profile = profileOf(inputs.cutter);
@@ -45,7 +46,7 @@ export function plan(inputs: CarveInputs, s: VcarveSettings): Planned {
   const all = rest.length > 0 ? joinedTrails(strokes.ways, { runs: rest, link: links }) : trailsOf(inputs, strokes);
   const passes = passesOf(c, s, floor, profile);
   for (const pass of passes) carveTrails(w, partsIn(all, pass, passes), links, floor, opened);
-  const thin = thinParts(c, profile.r(SCRATCH));
+  const thin = scratches(inputs, strokes);
   const facts = {
     widest: c.widest,
     deepest: Math.min(floor, profile.h(Math.min(c.widest, profile.radius))),

@@ -1,56 +1,24 @@
 import { profileOf } from "../../cutters/profile.ts";
 import type { Machine } from "../../cutters/machine.ts";
 import { type Clearance, inset } from "../../geometry/clearance/clearance.ts";
+import { unreached } from "../../geometry/clearance/unreached.ts";
 import { ringCount, ringsLength } from "../../geometry/rings.ts";
 import type { Trail } from "../../geometry/trail.ts";
 import { sampledSeconds } from "../../toolpath/sampled.ts";
 import { NEAR, ToolpathWriter } from "../../toolpath/toolpath.ts";
 import type { Reach } from "../area/reached.ts";
 import { ringSpeed } from "../area/seconds.ts";
-import { type Left, leftAt, liftSeconds, surveyIn } from "../area/survey.ts";
+import { liftSeconds, surveyIn, trapezoid } from "../area/survey.ts";
 import type { CarveInputs } from "./reads.ts";
-import { clearedBy, floorStep, openersOf } from "./rest.ts";
+import { floorStep, openersOf } from "./rest.ts";
 import { partsIn, type Pass, passesOf, type Strokes, trailsOf } from "./strokes.ts";
 import { carveAlone } from "./trails.ts";
 import type { VcarveSettings } from "./vcarve.ts";
-
-/** A ring that is looked at: from the foot of the walls (0) to the last (1); and what share of all it stands for. */
-interface Look {
-  at: number;
-  share: number;
-}
-
-/**
- * Rings over the floor that are looked at for all of them, where those are few and where they are many: by Gauss and
- * Legendre (M. Abramowitz and I. A. Stegun, "Handbook of Mathematical Functions", 1964, table 25.4).
- */
-const LOOKS: Record<"few" | "many", Look[]> = {
-  few: looksOf([Math.sqrt(0.6), 5 / 9], [0, 8 / 9]),
-  many: looksOf([0.9061798459, 0.2369268851], [0.5384693101, 0.4786286705], [0, 0.5688888889]),
-};
-/** More than so many rings are many. */
-const FEW_RINGS = 10;
-
-/** @param half abscissas and weights over −1 to 1, of each two with either sign only the one */
-function looksOf(...half: [at: number, weight: number][]): Look[] {
-  const both = half.flatMap(([at, weight]) =>
-    at === 0
-      ? [[at, weight]]
-      : [
-          [-at, weight],
-          [at, weight],
-        ],
-  );
-  return both.map(([at, weight]) => ({ at: (1 + at) / 2, share: weight / 2 }));
-}
 
 /** Of so many clearing cutters it is kept what they leave: a rack has about as many. */
 const BESIDE = 16;
 /** Way from the end of one stroke to the beginning of the next, in floors' depths: the order travels little. */
 const TRAVEL = 3;
-/** Short stretches over a floor begin and end at rest: each costs so much more, s. */
-const STARTS = 0.16;
-
 /** How long a carve would take: its strokes as they are, and of the floor the stretches that are left on some rings. */
 export function carveSeconds(inputs: CarveInputs, s: VcarveSettings, strokes: Strokes): number {
   const { c, floor, rho } = strokes;
@@ -61,8 +29,16 @@ export function carveSeconds(inputs: CarveInputs, s: VcarveSettings, strokes: St
     strokeSeconds,
   );
   if (c.widest <= rho) return along;
-  const { length, runs } = floorLeft(inputs, s, strokes);
-  return along + passes.length * (length / floorSpeed(inputs, s, c, rho) + runs * STARTS);
+  const { length, runs, bends } = floorLeft(inputs, s, strokes);
+  if (runs === 0) return along;
+  // Stretches begin and end at rest, and so do the ways from each to the next one, a step farther in.
+  const { acceleration } = inputs.machine;
+  const speed = floorSpeed(inputs, s, c, rho);
+  const step = floorStep(s, profileOf(inputs.cutter));
+  const each = trapezoid(length / runs, speed, acceleration);
+  const bent = 2 * trapezoid(length / runs / 2, speed, acceleration);
+  const ways = runs * trapezoid(step, speed, acceleration);
+  return along + passes.length * ((runs - bends) * each + bends * bent + ways);
 }
 
 /** How fast rings over the floor are run between their ends, corners and all, as those at its edge are; mm/s. */
@@ -100,36 +76,45 @@ function strokeSeconds(
   );
 }
 
+/** Rings over a floor, or stretches of them: length, mm, how many, and how many of them turn round a corner. */
+interface Stretches {
+  length: number;
+  runs: number;
+  bends: number;
+}
+
 /** What the pointed cutter has to do on the floor beyond the feet of its walls. */
-function floorLeft(inputs: CarveInputs, s: VcarveSettings, strokes: Strokes): Left {
-  const { region, c, rho } = strokes;
+function floorLeft(inputs: CarveInputs, s: VcarveSettings, { region, c, rho }: Strokes): Stretches {
   const step = floorStep(s, profileOf(inputs.cutter));
-  const openers = openersOf(inputs, rho).filter((q) => q.from < c.widest);
-  if (openers.length === 0) {
-    const survey = surveyIn(inputs, region);
-    const out = { length: 0, runs: 0 };
-    for (let d = rho + step; d < c.widest; d += step) {
+  const survey = surveyIn(inputs, region);
+  /** Whole rings from the feet of the walls to this distance from them. */
+  const rings = (to: number): Stretches => {
+    const out = { length: 0, runs: 0, bends: 0 };
+    for (let d = rho + step; d < Math.min(rho + to, c.widest); d += step) {
       out.length += survey.length(d);
       out.runs += survey.curves(d);
     }
     return out;
-  }
+  };
+  const openers = openersOf(inputs, rho).filter((q) => q.from < c.widest);
+  if (openers.length === 0) return rings(Infinity);
   // The finest reaches wherever the others do.
   const finest = openers.reduce((p, q) => (q.from < p.from ? q : p));
-  return inputs.kept.of("floor-left", [strokes, step, finest], leftBeside, BESIDE);
+  const { length, runs, bends } = inputs.kept.of("floor-left", [c, rho, step, finest], leftBeside, BESIDE);
+  const beside = rings(finest.from - finest.radius - rho);
+  return { length: length + beside.length, runs: runs + beside.runs, bends };
 }
 
-/** What is left of the floor between the walls and where a clearing cutter came, from some of the rings over it. */
-function leftBeside({ c, rho }: Strokes, step: number, opener: Reach): Left {
-  const { cleared, radius } = clearedBy([opener], c, rho);
-  const rings = Math.floor((Math.min(c.widest, rho + radius) - rho) / step);
-  const out = { length: 0, runs: 0 };
-  if (rings === 0) return out;
-  for (const { at, share } of LOOKS[rings > FEW_RINGS ? "many" : "few"]) {
-    const d = rho + step * (0.5 + rings * at);
-    const left = leftAt(c, d, (x, y) => cleared!(x, y, d, 0));
-    out.length += share * rings * left.length;
-    out.runs += share * rings * left.runs;
-  }
-  return out;
+/** What is left of the floor in corners and narrows where a clearing cutter did not come: stretches of rings. */
+function leftBeside(c: Clearance, rho: number, step: number, { radius, from }: Reach): Stretches {
+  // How far from the walls it keeps, and how many rings lie there.
+  const off = from - radius - rho;
+  const before = Math.ceil(off / step - 1e-9);
+  // Each ring stands for half a step on either side.
+  const foot = (Math.max(1, before) - 0.5) * step - off;
+  const { area, corners, necks } = unreached(c, radius, { inside: rho + off, foot: Math.max(0, foot) });
+  const ringsUpTo = (h: number) => Math.max(0, Math.ceil((off + h) / step) - Math.max(1, before));
+  const count = (heights: Float64Array) => heights.reduce((sum, h) => sum + ringsUpTo(h), 0);
+  const bends = count(corners);
+  return { length: area / step, runs: bends + count(necks), bends };
 }

@@ -1,11 +1,17 @@
 import type { Clearance } from "../../geometry/clearance/clearance.ts";
 import { strokeLength } from "../../geometry/clearance/strokes.ts";
 
-/**
- * Strokes with clearance under `d`: their area in mm² (length × width along the axis, corners left out) and the
- * middle of the longest piece of axis among them.
- */
-export function thinParts(c: Clearance, d: number): { area: number; x: number; y: number } {
+/** Strokes that are too narrow for something. */
+export interface ThinParts {
+  /** length × width along the axis, corners left out, mm² */
+  area: number;
+  /** the middle of the longest piece of axis among them, mm */
+  x: number;
+  y: number;
+}
+
+/** Strokes with clearance under `d`, mm. */
+export function thinParts(c: Clearance, d: number): ThinParts {
   const { axis } = c;
   let area = 0;
   let longest = 0;

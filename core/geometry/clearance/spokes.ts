@@ -20,22 +20,30 @@ export interface Way {
 }
 
 /**
- * Between a way along the axis and its feet on both sides: the area, mm², and at the way's beginning and its end the
- * angle between the two feet on the side that it leads to.
+ * Between a way along the axis and its feet on both sides: the area, mm², the way from foot to foot on either side, mm,
+ * and at the way's beginning and its end the angle between the two feet on the side that it leads to.
  */
 export interface Beside {
   area: number;
+  edge: number;
   first: number;
   last: number;
 }
 
-/** Straight ways from places on the axis to their feet on the boundary, and what lies between them. */
+/**
+ * Straight ways from places on the axis to their feet on the boundary, or on the curve that lies so far inside it, and
+ * what lies between them.
+ */
 export class Spokes {
   private readonly from = newFoot();
   private readonly to = newFoot();
   private readonly back = newFoot();
   private readonly on = newFoot();
-  constructor(private readonly boundary: Boundary) {}
+  /** @param inside how far inside the boundary that curve lies, mm */
+  constructor(
+    private readonly boundary: Boundary,
+    private readonly inside = 0,
+  ) {}
 
   beside({ left, right, x0, y0, x1, y1 }: Way): Beside {
     const { boundary, from, to, back, on } = this;
@@ -46,19 +54,24 @@ export class Spokes {
     return this.between(x0, y0, x1, y1);
   }
 
-  /** The same of a whole edge of the axis, whose feet are known. */
-  besideEdge({ x, y, a, b }: Axis, e: number, feet: Float64Array): Beside {
+  /** The same of a whole edge of the axis, whose feet are known: the `of`-th of them. */
+  besideEdge({ x, y, a, b }: Axis, e: number, feet: Float64Array, of: number): Beside {
     const { from, to, back, on } = this;
-    const first = FEET * e;
+    const first = FEET * of;
     [from.x, from.y, to.x, to.y] = [feet[first], feet[first + 1], feet[first + 2], feet[first + 3]];
     [on.x, on.y, back.x, back.y] = [feet[first + 4], feet[first + 5], feet[first + 6], feet[first + 7]];
     return this.between(x[a[e]], y[a[e]], x[b[e]], y[b[e]]);
   }
 
   private between(x0: number, y0: number, x1: number, y1: number): Beside {
-    const { from, to, back, on } = this;
+    const { from, to, back, on, inside } = this;
+    const [first, last] = [turnOf(x0, y0, on, from), turnOf(x1, y1, to, back)];
+    shorten(from, x0, y0, inside);
+    shorten(on, x0, y0, inside);
+    shorten(to, x1, y1, inside);
+    shorten(back, x1, y1, inside);
     const area = quadrangle(x0, y0, x1, y1, from, to) + quadrangle(x1, y1, x0, y0, back, on);
-    return { area, first: turnOf(x0, y0, on, from), last: turnOf(x1, y1, to, back) };
+    return { area, edge: hypot(to.x - from.x, to.y - from.y) + hypot(on.x - back.x, on.y - back.y), first, last };
   }
 
   /** What of that no disc covers, looked at along spokes so far apart, mm². */
@@ -73,7 +86,7 @@ export class Spokes {
         [right, q, p],
       ] as const) {
         const whole = this.onLeft(edge, px, py, qx, qy);
-        walkToFoot(this.boundary, edge, ...m, this.to);
+        this.foot(edge, ...m);
         const [ux, uy] = [this.to.x - m[0], this.to.y - m[1]];
         const long = hypot(ux, uy);
         // How wide it is at the axis; what is left of the whole lies at the foot.
@@ -88,6 +101,7 @@ export class Spokes {
   /** A place's foot near an edge; good until the next is asked for. */
   foot(edge: number, x: number, y: number): Readonly<Foot> {
     walkToFoot(this.boundary, edge, x, y, this.to);
+    shorten(this.to, x, y, this.inside);
     return this.to;
   }
 
@@ -95,8 +109,19 @@ export class Spokes {
     const { from, to, boundary } = this;
     walkToFoot(boundary, edge, x0, y0, from);
     walkToFoot(boundary, edge, x1, y1, to);
+    shorten(from, x0, y0, this.inside);
+    shorten(to, x1, y1, this.inside);
     return quadrangle(x0, y0, x1, y1, from, to);
   }
+}
+
+/** Moves a foot by so much towards the place whose foot it is. */
+function shorten(foot: Foot, x: number, y: number, by: number): void {
+  if (by === 0) return;
+  const [dx, dy] = [x - foot.x, y - foot.y];
+  const f = Math.min(1, by / hypot(dx, dy));
+  foot.x += f * dx;
+  foot.y += f * dy;
 }
 
 /** The area of the quadrangle from two places on to the feet of the second and of the first, by its diagonals. */

@@ -4,9 +4,10 @@ import { seeded, star } from "../../testing/random.ts";
 import { ringsOf } from "../morph.ts";
 import { boundsOf, regionArea, ringCount, type Rings, ringsFrom } from "../rings.ts";
 import { spans } from "../scanlines.ts";
+import { SegmentGrid } from "../segmentgrid.ts";
 import { isSound } from "../sound.ts";
 import { type Clearance, clearanceOf, inset } from "./clearance.ts";
-import { unreachedArea } from "./unreached.ts";
+import { type Unreached, unreached, unreachedArea } from "./unreached.ts";
 
 const between = (random: () => number, low: number, high: number) => low + (high - low) * random();
 const rectangle = (x: number, y: number, w: number, h: number) => [x, y, x + w, y, x + w, y + h, x, y + h];
@@ -45,6 +46,59 @@ describe("area that a round cutter does not reach", () => {
     expect(Math.abs(unreachedArea(clearanceOf(region), r) - want)).toBeLessThan(0.01);
   });
 
+  it("goes as far from the edge of a corner as a ring no disc covers whole: r (1 - sin half its angle)", () => {
+    const random = seeded(5);
+    for (let k = 0; k < 20; k++) {
+      // A kite: corners of 2a at both ends.
+      const [a, r] = [between(random, 0.2, 1.2), between(random, 0.5, 2)];
+      const c = clearanceOf(ringsOf([[-20, 0, 0, -20 * Math.tan(a), 20, 0, 0, 20 * Math.tan(a)]]));
+      const { corners, necks } = unreached(c, r);
+      const sharp = [Math.sin(a), Math.cos(a)].map((sin) => r * (1 - sin));
+      const want = [...sharp, ...sharp].sort((p, q) => p - q);
+      expect(necks).toHaveLength(0);
+      expect([...corners].sort((p, q) => p - q).map((h) => h.toFixed(3))).toEqual(want.map((h) => h.toFixed(3)));
+    }
+  });
+
+  it("so far inside a region is that of the region within its inset", () => {
+    let tried = 0;
+    for (let seed = 20; tried < 12; seed++) {
+      const random = seeded(seed);
+      const region = ringsFrom([star(random, 8 + Math.floor(20 * random()), 8, 22, 0, 0)]);
+      const c = clearanceOf(region);
+      const [inside, r] = [between(random, 0.3, 2), between(random, 0.5, 2)];
+      if (!isSound(region) || c.widest < inside + r) continue;
+      tried++;
+      const want = unreached(clearanceOf(inset(c, inside).rings), r);
+      const told = unreached(c, r, { inside });
+      expect(Math.abs(told.area - want.area), `seed ${seed}`).toBeLessThan(0.01 * want.area + 0.02);
+      // Ends of its arcs are corners so blunt that nothing is left in them.
+      const sum = (of: Unreached) => [...of.corners, ...of.necks].reduce((s, h) => s + h, 0);
+      expect(Math.abs(sum(told) - sum(want)), `seed ${seed}`).toBeLessThan(0.03 * sum(want));
+    }
+  });
+
+  it("half a step from the edge and farther is what is left of rings, each as wide as a step", () => {
+    let [tried, told, left] = [0, 0, 0];
+    for (let seed = 40; tried < 8; seed++) {
+      const random = seeded(seed);
+      const region = ringsFrom([star(random, 8 + Math.floor(20 * random()), 8, 22, 0, 0)]);
+      const r = between(random, 1, 3);
+      const c = clearanceOf(region);
+      if (!isSound(region) || c.widest < r) continue;
+      tried++;
+      const step = between(random, 0.05, 0.15) * r;
+      const centre = new SegmentGrid(inset(c, r).rings);
+      for (let d = step; d < r; d += step) {
+        const { rings } = inset(c, d);
+        left += step * lengthWhere(rings, (x, y) => centre.distance(x, y, 2 * r) > r);
+      }
+      told += unreached(c, r, { foot: step / 2 }).area;
+    }
+    expect(told / left).toBeGreaterThan(0.98);
+    expect(told / left).toBeLessThan(1.02);
+  });
+
   it("of stars with a hole is what discs at every place of the centre leave of lines across them", () => {
     let tried = 0;
     for (let seed = 1; tried < 12; seed++) {
@@ -64,6 +118,22 @@ describe("area that a round cutter does not reach", () => {
     }
   });
 });
+
+/** How much of some rings lies where it is asked for, looked at every 0.02 mm; mm. */
+function lengthWhere({ xy, starts }: Rings, isThere: (x: number, y: number) => boolean): number {
+  let length = 0;
+  for (let k = 0; k + 1 < starts.length; k++)
+    for (let i = starts[k]; i < starts[k + 1]; i++) {
+      const j = i + 1 < starts[k + 1] ? i + 1 : starts[k];
+      const [dx, dy] = [xy[2 * j] - xy[2 * i], xy[2 * j + 1] - xy[2 * i + 1]];
+      const places = Math.max(1, Math.ceil(hypot(dx, dy) / 0.02));
+      for (let p = 0; p < places; p++) {
+        const f = (p + 0.5) / places;
+        if (isThere(xy[2 * i] + f * dx, xy[2 * i + 1] + f * dy)) length += hypot(dx, dy) / places;
+      }
+    }
+  return length;
+}
 
 /** Lines that are looked along, across the longer side of a region. */
 const LINES = 500;

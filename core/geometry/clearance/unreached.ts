@@ -1,60 +1,178 @@
+import { hypot } from "../../hypot.ts";
 import { Groups } from "../groups.ts";
 import type { Clearance } from "./clearance.ts";
-import { feetOf } from "./feet.ts";
 import type { Axis } from "./graph.ts";
-import { Discs, Spokes, TURN, type Way } from "./spokes.ts";
+import { Discs, type Way } from "./spokes.ts";
+import { wayOf, within } from "./within.ts";
 
 /** Where discs may cover the same, ways from the axis to the boundary are looked along, so far apart, in radii. */
 const APART = 0.1;
 
+/** What a round cutter does not reach of a region. */
+export interface Unreached {
+  /** mm² */
+  area: number;
+  /** how far from the region's edge it goes, at most: in every corner, mm */
+  corners: Float64Array;
+  /** … and at every way into a neck between places that the cutter reaches, mm */
+  necks: Float64Array;
+}
+
+/** Of a region only what lies so far inside it, and of that not what lies less than `foot` from its edge. */
+export interface Only {
+  /** mm */
+  inside?: number;
+  /** so much less than a cutter's radius, mm */
+  foot?: number;
+}
+
+/** The area of a region that a round cutter does not reach, mm². @param radius mm */
+export const unreachedArea = (c: Clearance, radius: number): number => unreached(c, radius).area;
+
 /**
- * The area of a region that a round cutter does not reach: what its opening leaves of the region (J. Serra, "Image
- * Analysis and Mathematical Morphology", 1982). Where the axis is nearer to the edge than the radius the cutter's
- * centre does not come; what lies between the axis and its feet there is left, less what discs cover that stand where
- * the axis passes the radius.
+ * What a round cutter does not reach of a region: what its opening leaves of it (J. Serra, "Image Analysis and
+ * Mathematical Morphology", 1982). Where the axis is nearer to the edge than the radius the cutter's centre does not
+ * come; what lies between the axis and its feet there is left, less what discs cover that stand where the axis passes
+ * the radius.
  * @param radius mm
- * @returns mm²
  */
-export function unreachedArea(clearance: Clearance, radius: number): number {
-  const { axis, boundary } = clearance;
+export function unreached(clearance: Clearance, radius: number, { inside = 0, foot = 0 }: Only = {}): Unreached {
+  const { axis, spokes, beside, edge, round, near } = within(clearance, inside);
   const { x, y, d } = axis;
-  const { beside, round, near } = areasOf(clearance);
-  const spokes = new Spokes(boundary);
   const narrow = new Narrow(axis, radius);
-  // Most pieces have one way out at most, and only the disc that stands there covers any of them.
-  const left = new Float64Array(d.length);
   const { of, ways } = narrow;
-  for (let i = 0; i < of.length; i++) if (of[i] !== WIDE) left[of[i]] += round[i];
+  // Most pieces have one way out at most, and only the disc that stands there covers any of them.
+  const left = new Left(d.length);
+  const [outX, outY] = [new Float64Array(d.length), new Float64Array(d.length)];
+  for (let i = 0; i < of.length; i++)
+    if (of[i] !== WIDE) left.add(of[i], (d[i] * d[i] * round[i]) / 2, d[i] * round[i]);
   for (let e = 0; e < beside.length; e++) {
     const [p, q] = [of[axis.a[e]], of[axis.b[e]]];
     // Two narrow nodes that are neighbours lie in one piece.
     const piece = Math.max(p, q);
     if (piece === WIDE || ways[piece] > 1) continue;
-    if (p === q) left[piece] += beside[e];
+    if (p === q) left.add(piece, beside[e], edge[e]);
     else {
-      const end = spokes.beside(stumpOf(axis, e, radius));
-      left[piece] += end.area - (radius * radius * end.first) / 2;
+      const stump = stumpOf(axis, e, radius);
+      const end = spokes.beside(stump);
+      left.add(piece, end.area - (radius * radius * end.first) / 2, end.edge);
+      [outX[piece], outY[piece]] = [stump.x0, stump.y0];
     }
   }
+  // Where the disc touches the edge it covers nearly all of what lies next to it.
+  const touched = (4 / 3) * foot * Math.sqrt(2 * radius * foot);
+  const strip = (length: number, outs: number) => Math.max(0, foot * length - outs * touched);
   let area = 0;
-  for (let i = 0; i < left.length; i++) if (ways[i] <= 1) area += Math.max(0, left[i]);
+  for (let i = 0; i < d.length; i++) if (ways[i] <= 1) area += Math.max(0, left.area[i] - strip(left.edge[i], ways[i]));
+  const corners = heightsAlone(axis, narrow, radius, outX, outY).filter((h) => h > 0);
+  const necks: number[] = [];
   for (const { edges, ends, nodes } of narrow.between()) {
     const stumps = ends.map((e) => stumpOf(axis, e, radius));
     const discs = new Discs(stumps, radius);
+    let [open, length] = [0, 0];
     for (const e of edges) {
       const way = wayOf(axis, e);
       const isNear = discs.areNear(way, Math.max(d[axis.a[e]], d[axis.b[e]]));
-      area += isNear ? spokes.uncovered(way, discs, APART * radius) : beside[e];
+      open += isNear ? spokes.uncovered(way, discs, APART * radius) : beside[e];
+      length += edge[e];
     }
-    for (const stump of stumps) area += spokes.uncovered(stump, discs, APART * radius);
+    for (const stump of stumps) {
+      open += spokes.uncovered(stump, discs, APART * radius);
+      length += spokes.beside(stump).edge;
+    }
     for (const i of nodes)
       if (round[i] > 0) {
         // As much of it as in the direction of one of the feet beside it, from the node on wider and wider.
         const { x: fx, y: fy } = spokes.foot(near[i], x[i], y[i]);
-        area += round[i] * discs.open(x[i], y[i], fx, fy, 0);
+        open += ((d[i] * d[i] * round[i]) / 2) * discs.open(x[i], y[i], fx, fy, 0);
+        length += d[i] * round[i];
       }
+    area += Math.max(0, open - strip(length, ends.length));
+    const most = heightBetween(axis, { edges, ends }, stumps, radius);
+    for (const e of ends) necks.push(Math.min(most, radius * (1 - fallOf(axis, e))));
   }
-  return area;
+  return { area, corners, necks: Float64Array.from(necks) };
+}
+
+/** What is left of each piece, by the node that stands for it: area, mm², and of the region's edge, mm. */
+class Left {
+  readonly area: Float64Array;
+  readonly edge: Float64Array;
+  constructor(pieces: number) {
+    [this.area, this.edge] = [new Float64Array(pieces), new Float64Array(pieces)];
+  }
+  add(piece: number, area: number, edge: number): void {
+    this.area[piece] += area;
+    this.edge[piece] += edge;
+  }
+}
+
+/** How much nearer the edge comes along an edge of an axis, a share of its length: 1 along a straight wall's normal. */
+function fallOf({ x, y, d, a, b }: Axis, e: number): number {
+  const length = hypot(x[a[e]] - x[b[e]], y[a[e]] - y[b[e]]);
+  return length > 0 ? Math.min(1, Math.abs(d[a[e]] - d[b[e]]) / length) : 0;
+}
+
+/**
+ * How far from the region's edge goes what is left of each piece by the one disc that covers some of it, if any does,
+ * by the node that stands for the piece. Round a place of the axis, clearance d, there is a ring at every distance up
+ * to d from the edge, and the farthest of it from the disc's centre is as far as the place and what d is more.
+ */
+function heightsAlone(
+  axis: Axis,
+  { of, ways }: Narrow,
+  radius: number,
+  outX: Float64Array,
+  outY: Float64Array,
+): Float64Array {
+  const { x, y, d, a, b } = axis;
+  const heights = new Float64Array(d.length);
+  const free = (i: number, piece: number) => hypot(x[i] - outX[piece], y[i] - outY[piece]) + d[i] - radius;
+  for (let e = 0; e < a.length; e++) {
+    const [p, q] = [of[a[e]], of[b[e]]];
+    const piece = Math.max(p, q);
+    if (piece === WIDE || ways[piece] > 1) continue;
+    if (ways[piece] === 0) {
+      // No disc stands by it.
+      heights[piece] = Math.max(heights[piece], d[a[e]], d[b[e]]);
+      continue;
+    }
+    // At the disc's own place nothing is free, and there is a ring at every distance up to the radius.
+    const [d0, free0] = p === WIDE ? [radius, 0] : [d[a[e]], free(a[e], piece)];
+    const [d1, free1] = q === WIDE ? [radius, 0] : [d[b[e]], free(b[e], piece)];
+    heights[piece] = Math.max(heights[piece], leastOnWay(d0, free0, d1, free1));
+  }
+  return heights;
+}
+
+/** Of more ways out than this the nearest one is not looked for at every place. */
+const FEW_WAYS = 8;
+
+/** How far from the region's edge goes what discs at the ways out of a piece leave of it, at most. */
+function heightBetween(
+  { x, y, d, a, b }: Axis,
+  { edges, ends }: Pick<Between, "edges" | "ends">,
+  discs: readonly Way[],
+  radius: number,
+): number {
+  if (discs.length > FEW_WAYS) return radius;
+  const free = (i: number) => Math.min(...discs.map(({ x0, y0 }) => hypot(x[i] - x0, y[i] - y0))) + d[i] - radius;
+  let most = 0;
+  for (const e of edges) most = Math.max(most, leastOnWay(d[a[e]], free(a[e]), d[b[e]], free(b[e])));
+  for (const e of ends) {
+    const outer = d[a[e]] < radius ? a[e] : b[e];
+    most = Math.max(most, leastOnWay(radius, 0, d[outer], free(outer)));
+  }
+  return most;
+}
+
+/** The greatest that the lesser of two numbers is along a way on which both change evenly. */
+function leastOnWay(a0: number, b0: number, a1: number, b1: number): number {
+  const ends = Math.max(Math.min(a0, b0), Math.min(a1, b1));
+  const [from, to] = [a0 - b0, a1 - b1];
+  if (from * to >= 0) return ends;
+  const f = from / (from - to);
+  return Math.max(ends, a0 + f * (a1 - a0));
 }
 
 /** A piece of an axis that joins several wider places. */
@@ -113,15 +231,6 @@ class Narrow {
   }
 }
 
-const wayOf = ({ x, y, a, b, left, right }: Axis, e: number): Way => ({
-  left: left[e],
-  right: right[e],
-  x0: x[a[e]],
-  y0: y[a[e]],
-  x1: x[b[e]],
-  y1: y[b[e]],
-});
-
 /** The part of an edge that leads out of a narrow piece which lies in it, from its outer end. */
 function stumpOf(axis: Axis, e: number, radius: number): Way {
   const { a, b, d } = axis;
@@ -130,40 +239,4 @@ function stumpOf(axis: Axis, e: number, radius: number): Way {
   const [x, y] = [x0 + f * (x1 - x0), y0 + f * (y1 - y0)];
   if (d[b[e]] < radius) return { left, right, x0: x, y0: y, x1, y1 };
   return { left: right, right: left, x0: x, y0: y, x1: x0, y1: y0 };
-}
-
-/** Areas between an axis and the boundary, mm². */
-interface Areas {
-  /** between each edge of the axis and its feet on both sides */
-  beside: Float64Array;
-  /** round each node where no edge of the axis leads: in round ends, and in blunt corners */
-  round: Float64Array;
-  /** an edge of the boundary that each node is beside */
-  near: Int32Array;
-}
-
-const held = new WeakMap<Axis, Areas>();
-
-function areasOf(c: Clearance): Areas {
-  const { axis, boundary } = c;
-  const known = held.get(axis);
-  if (known) return known;
-  const { d, a, b, left } = axis;
-  const spokes = new Spokes(boundary);
-  const feet = feetOf(c);
-  const beside = new Float64Array(a.length);
-  // What of a turn no edge of the axis leads through: those between its feet on the right and on the left do.
-  const rest = new Float64Array(d.length).fill(TURN);
-  const near = new Int32Array(d.length);
-  for (let e = 0; e < a.length; e++) {
-    const { area, first, last } = spokes.besideEdge(axis, e, feet);
-    beside[e] = area;
-    rest[a[e]] -= first;
-    rest[b[e]] -= last;
-    near[a[e]] = near[b[e]] = left[e];
-  }
-  const round = rest.map((angle, i) => (angle < TURN ? (d[i] * d[i] * Math.max(0, angle)) / 2 : 0));
-  const areas = { beside, round, near };
-  held.set(axis, areas);
-  return areas;
 }
