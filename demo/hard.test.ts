@@ -8,7 +8,12 @@ import { writePrograms } from "@oaken/core/output/gcode/writer";
 import type { Raster } from "@oaken/core/picture/raster";
 import { decodePicture } from "@oaken/files/decode";
 import { HARD_PICTURES, posy } from "./hard.ts";
-import { begun, dialectNamed } from "@oaken/core/testing/shop";
+import { chooseAll } from "@oaken/core/job/choose";
+import type { Tried } from "@oaken/core/job/sets";
+import { onePicture } from "@oaken/core/job/tools";
+import { describeCutters } from "@oaken/core/cutters/profile";
+import { estimateWith, toPlan } from "@oaken/core/testing/choosing";
+import { begun, dialectNamed, SHOP } from "@oaken/core/testing/shop";
 
 const job = (outcome: string, name: string, width: number, r: Raster) => {
   const stock = {
@@ -71,6 +76,23 @@ it("the page keeps the dots of its letters and its dotted line", async () => {
   // Nine pixels for everything, as it once was: the dotted line alone is 22 pieces.
   const nine = pieces(9 / (raster.width / p.width) ** 2);
   expect(byItself).toBeGreaterThan(nine + 22);
+});
+
+it("choosing for the page plans no set that promises next to nothing over one with fewer cutters", async () => {
+  const p = HARD_PICTURES[1];
+  const raster = await decodePicture(await p.picture(), p.name);
+  const { job: page, planning } = toPlan("pocket", raster, { width: 300, height: 200, thickness: 18 });
+  const [{ tried }] = chooseAll(page, SHOP.cutters, onePicture(raster), planning.kept).choices;
+  const planned = tried.filter((t) => t.isPlanned);
+  for (const more of planned)
+    for (const fewer of planned.filter((t) => t.cutters.length < more.cutters.length)) {
+      const [told, other] = [fewer, more].map((t) => estimateWith(page, planning, t.cutters));
+      expect(other, describeCutters(more.cutters)).toBeLessThan(told / 1.03);
+    }
+  // One set of one and one of two are all but as fast.
+  const taken = estimateWith(page, planning, tried[0].cutters);
+  const isAsGood = (t: Tried) => Math.abs(estimateWith(page, planning, t.cutters) / taken - 1) < 0.03;
+  expect(tried.some((t) => t.cutters.length > tried[0].cutters.length && isAsGood(t))).toBe(true);
 });
 
 it("blended edges cost hardly more than hard ones: nodes, machining time and lines", async () => {
