@@ -15,6 +15,8 @@ import { partsIn, type Pass, passesOf, type Strokes, trailsOf } from "./strokes.
 import { carveAlone } from "./trails.ts";
 import type { VcarveSettings } from "./vcarve.ts";
 
+/** How far cutters keep from walls is told so exactly, mm: what is within that is found once for all of them. */
+const EXACTLY = 1e-6;
 /** Of so many clearing cutters it is kept what they leave: a rack has about as many. */
 const BESIDE = 16;
 /** Way from the end of one stroke to the beginning of the next, in floors' depths: the order travels little. */
@@ -107,9 +109,9 @@ function floorLeft(inputs: CarveInputs, s: VcarveSettings, { region, c, rho }: S
 
 /** What is left of the floor in corners and narrows where a clearing cutter did not come: stretches of rings. */
 function leftBeside(c: Clearance, rho: number, step: number, { radius, from }: Reach): Stretches {
-  // How far from the walls it keeps, and how many rings lie there.
-  const off = from - radius - rho;
-  const before = Math.ceil(off / step - 1e-9);
+  // How far from the walls it keeps, and how many rings lie there; whatever its radius it is the same number.
+  const off = Math.max(0, Math.round((from - radius - rho) / EXACTLY) * EXACTLY);
+  const before = Math.ceil(off / step);
   // Each ring stands for half a step on either side.
   const foot = (Math.max(1, before) - 0.5) * step - off;
   const { area, corners, necks } = unreached(c, radius, { inside: rho + off, foot: Math.max(0, foot) });
