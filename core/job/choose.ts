@@ -46,6 +46,8 @@ const MOST_PLANNED = 5;
 const WELL_TOLD = 1.15;
 /** A set with fewer cutters is taken where it takes no longer than this share: each change is one more to get wrong. */
 const WORTH_A_CHANGE = 1.03;
+/** Estimates within this of each other tell nothing: what has fewer cutters is planned, and not what has more. */
+const ALIKE = 1.01;
 
 /**
  * Tries the cutters of a rack for a cut: for those that come before it none, each, and every two of them, the larger
@@ -205,9 +207,11 @@ function planned(sets: Sets, possible: readonly Tried[], near: number | null): T
     const isTold = near !== null && fastest <= WELL_TOLD * best;
     const promises = t.seconds <= (isTold ? near * best : fastest / WORTH_A_CHANGE);
     if (Number.isFinite(fastest) && (!promises || done.size >= MOST_PLANNED)) continue;
-    // More cutters that promise no less time than fewer take: one estimate errs like the other.
+    // More cutters that promise no less time than fewer take.
     const fewer = [...done].filter(([e]) => e.cutters.length < t.cutters.length);
-    if (fewer.some(([e, p]) => (isTold ? e : p).seconds <= WORTH_A_CHANGE * t.seconds)) continue;
+    const isNoBetter = ([e, p]: [Tried, Tried]) =>
+      p.seconds <= WORTH_A_CHANGE * t.seconds || (isTold && e.seconds <= ALIKE * t.seconds);
+    if (fewer.some(isNoBetter)) continue;
     done.set(t, sets.planned(t));
   }
   const all = possible.map((t) => done.get(t) ?? t).filter((t) => Number.isFinite(t.seconds));
@@ -218,7 +222,7 @@ function planned(sets: Sets, possible: readonly Tried[], near: number | null): T
 
 /** Sets in the order in which they are planned: the best first, those with more cutters as if they took longer. */
 function inTurn(possible: readonly Tried[]): Tried[] {
-  const counted = ({ seconds, cutters }: Tried) => seconds * WORTH_A_CHANGE ** cutters.length;
+  const counted = ({ seconds, cutters }: Tried) => seconds * ALIKE ** cutters.length;
   return [...possible].sort((a, b) => counted(a) - counted(b));
 }
 
