@@ -103,8 +103,8 @@ function cornerSpeed(cosInside: number, a: number, junction: number): number {
   return Math.sqrt((a * junction * half) / (1 - half));
 }
 
-/** Seconds over `s` mm from v0 to v1, at most `v`, accelerating at `a`. */
-function trapezoid(s: number, v0: number, v1: number, v: number, a: number): number {
+/** Seconds over `s` mm from v0 to v1, at most `v`, mm/s, accelerating at `a`, mm/s². */
+export function trapezoid(s: number, v0: number, v1: number, v: number, a: number): number {
   const up = Math.max(0, v * v - v0 * v0) / (2 * a);
   const down = Math.max(0, v * v - v1 * v1) / (2 * a);
   if (up + down <= s) return (v - v0) / a + (v - v1) / a + (s - up - down) / v;

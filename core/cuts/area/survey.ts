@@ -5,6 +5,7 @@ import { insetLengths } from "../../geometry/clearance/lengths.ts";
 import type { Machine } from "../../cutters/machine.ts";
 import { Groups } from "../../geometry/groups.ts";
 import type { Rings } from "../../geometry/rings.ts";
+import { trapezoid } from "../../toolpath/time.ts";
 import { CLEAR, NEAR } from "../../toolpath/toolpath.ts";
 import type { CutInputs } from "../kind.ts";
 import { hypot } from "../../hypot.ts";
@@ -148,13 +149,7 @@ function cornersOf({ axis, kept }: Clearance, at: number, steepest: number): num
 
 /** Seconds to go up from a depth, over a few mm, and down again to the stock, at rapid speed. */
 export function liftSeconds(m: Machine, depth: number, way: number): number {
-  const up = trapezoid(CLEAR + depth, m.rapidZ / 60, m.accelerationZ);
-  const down = trapezoid(CLEAR - NEAR, m.rapidZ / 60, m.accelerationZ);
-  return up + trapezoid(way, m.rapid / 60, m.acceleration) + down;
-}
-
-/** Seconds along a straight way from rest to rest: mm, mm/s at most, mm/s². */
-export function trapezoid(length: number, speed: number, acceleration: number): number {
-  const ramp = (speed * speed) / acceleration;
-  return length >= ramp ? length / speed + speed / acceleration : 2 * Math.sqrt(length / acceleration);
+  const up = trapezoid(CLEAR + depth, 0, 0, m.rapidZ / 60, m.accelerationZ);
+  const down = trapezoid(CLEAR - NEAR, 0, 0, m.rapidZ / 60, m.accelerationZ);
+  return up + trapezoid(way, 0, 0, m.rapid / 60, m.acceleration) + down;
 }

@@ -5,10 +5,11 @@ import { unreached } from "../../geometry/clearance/unreached.ts";
 import { ringCount, ringsLength } from "../../geometry/rings.ts";
 import type { Trail } from "../../geometry/trail.ts";
 import { sampledSeconds } from "../../toolpath/sampled.ts";
+import { trapezoid } from "../../toolpath/time.ts";
 import { NEAR, ToolpathWriter } from "../../toolpath/toolpath.ts";
 import type { Reach } from "../area/reached.ts";
 import { ringSpeed } from "../area/seconds.ts";
-import { liftSeconds, surveyIn, trapezoid } from "../area/survey.ts";
+import { liftSeconds, surveyIn } from "../area/survey.ts";
 import type { CarveInputs } from "./reads.ts";
 import { floorStep, openersOf } from "./rest.ts";
 import { partsIn, type Pass, passesOf, type Strokes, trailsOf } from "./strokes.ts";
@@ -21,7 +22,8 @@ const EXACTLY = 1e-6;
 const BESIDE = 16;
 /** Way from the end of one stroke to the beginning of the next, in floors' depths: the order travels little. */
 const TRAVEL = 3;
-/** How long a carve would take: its strokes as they are, and of the floor the stretches that are left on some rings. */
+
+/** How long a carve would take: its strokes as they are, and the stretches of rings that are left of the floor. */
 export function carveSeconds(inputs: CarveInputs, s: VcarveSettings, strokes: Strokes): number {
   const { c, floor, rho } = strokes;
   const passes = passesOf(c, s, floor, profileOf(inputs.cutter));
@@ -34,13 +36,12 @@ export function carveSeconds(inputs: CarveInputs, s: VcarveSettings, strokes: St
   const { length, runs, bends } = floorLeft(inputs, s, strokes);
   if (runs === 0) return along;
   // Stretches begin and end at rest, and so do the ways from each to the next one, a step farther in.
-  const { acceleration } = inputs.machine;
   const speed = floorSpeed(inputs, s, c, rho);
-  const step = floorStep(s, profileOf(inputs.cutter));
-  const each = trapezoid(length / runs, speed, acceleration);
-  const bent = 2 * trapezoid(length / runs / 2, speed, acceleration);
-  const ways = runs * trapezoid(step, speed, acceleration);
-  return along + passes.length * ((runs - bends) * each + bends * bent + ways);
+  const fromRest = (way: number) => trapezoid(way, 0, 0, speed, inputs.machine.acceleration);
+  const each = length / runs;
+  const stretches = (runs - bends) * fromRest(each) + bends * 2 * fromRest(each / 2);
+  const ways = runs * fromRest(floorStep(s, profileOf(inputs.cutter)));
+  return along + passes.length * (stretches + ways);
 }
 
 /** How fast rings over the floor are run between their ends, corners and all, as those at its edge are; mm/s. */

@@ -20,8 +20,9 @@ export interface Way {
 }
 
 /**
- * Between a way along the axis and its feet on both sides: the area, mm², the way from foot to foot on either side, mm,
- * and at the way's beginning and its end the angle between the two feet on the side that it leads to.
+ * Between a way along the axis and its feet on both sides: the area, mm², how far it is from foot to foot on both
+ * sides together, mm, and at the way's beginning and its end the angle between the two feet on the side that it
+ * leads to.
  */
 export interface Beside {
   area: number;

@@ -3,7 +3,7 @@ import { Groups } from "../groups.ts";
 import type { Clearance } from "./clearance.ts";
 import type { Axis } from "./graph.ts";
 import { Discs, type Way } from "./spokes.ts";
-import { wayOf, within } from "./within.ts";
+import { wayOf, type Within, within } from "./within.ts";
 
 /** Where discs may cover the same, ways from the axis to the boundary are looked along, so far apart, in radii. */
 const APART = 0.1;
@@ -37,11 +37,34 @@ export const unreachedArea = (c: Clearance, radius: number): number => unreached
  * @param radius mm
  */
 export function unreached(clearance: Clearance, radius: number, { inside = 0, foot = 0 }: Only = {}): Unreached {
-  const { axis, spokes, beside, edge, round, near } = within(clearance, inside);
-  const { x, y, d } = axis;
-  const narrow = new Narrow(axis, radius);
+  const ground = within(clearance, inside);
+  const narrow = new Narrow(ground.axis, radius);
+  // Where a disc touches the edge it covers nearly all of what lies next to it.
+  const touched = (4 / 3) * foot * Math.sqrt(2 * radius * foot);
+  const strip = (edge: number, ways: number) => Math.max(0, foot * edge - ways * touched);
+  const alone = leftAlone(ground, narrow, radius, strip);
+  const between = leftBetween(ground, narrow, radius, strip);
+  return { area: alone.area + between.area, corners: alone.heights, necks: between.heights };
+}
+
+/** Of a length of the region's edge, with so many ways into it, the area of what lies next to it: left out; mm². */
+type Strip = (edge: number, ways: number) => number;
+
+/** What is left of some pieces: mm², and how far from the region's edge it goes, mm. */
+interface Remains {
+  area: number;
+  heights: Float64Array;
+}
+
+/** What is left of the pieces with one way out at most, most of all: only the disc that stands there covers any. */
+function leftAlone(
+  { axis, spokes, beside, edge, round }: Within,
+  narrow: Narrow,
+  radius: number,
+  strip: Strip,
+): Remains {
+  const { d } = axis;
   const { of, ways } = narrow;
-  // Most pieces have one way out at most, and only the disc that stands there covers any of them.
   const left = new Left(d.length);
   const [outX, outY] = [new Float64Array(d.length), new Float64Array(d.length)];
   for (let i = 0; i < of.length; i++)
@@ -59,13 +82,17 @@ export function unreached(clearance: Clearance, radius: number, { inside = 0, fo
       [outX[piece], outY[piece]] = [stump.x0, stump.y0];
     }
   }
-  // Where the disc touches the edge it covers nearly all of what lies next to it.
-  const touched = (4 / 3) * foot * Math.sqrt(2 * radius * foot);
-  const strip = (length: number, outs: number) => Math.max(0, foot * length - outs * touched);
   let area = 0;
   for (let i = 0; i < d.length; i++) if (ways[i] <= 1) area += Math.max(0, left.area[i] - strip(left.edge[i], ways[i]));
-  const corners = heightsAlone(axis, narrow, radius, outX, outY).filter((h) => h > 0);
-  const necks: number[] = [];
+  return { area, heights: heightsAlone(axis, narrow, radius, outX, outY).filter((h) => h > 0) };
+}
+
+/** What is left of the pieces that join several wider places; a height for each way into them. */
+function leftBetween(ground: Within, narrow: Narrow, radius: number, strip: Strip): Remains {
+  const { axis, spokes, beside, edge, round, near } = ground;
+  const { x, y, d } = axis;
+  const heights: number[] = [];
+  let area = 0;
   for (const { edges, ends, nodes } of narrow.between()) {
     const stumps = ends.map((e) => stumpOf(axis, e, radius));
     const discs = new Discs(stumps, radius);
@@ -89,9 +116,9 @@ export function unreached(clearance: Clearance, radius: number, { inside = 0, fo
       }
     area += Math.max(0, open - strip(length, ends.length));
     const most = heightBetween(axis, { edges, ends }, stumps, radius);
-    for (const e of ends) necks.push(Math.min(most, radius * (1 - fallOf(axis, e))));
+    for (const e of ends) heights.push(Math.min(most, radius * (1 - fallOf(axis, e))));
   }
-  return { area, corners, necks: Float64Array.from(necks) };
+  return { area, heights: Float64Array.from(heights) };
 }
 
 /** What is left of each piece, by the node that stands for it: area, mm², and of the region's edge, mm. */
