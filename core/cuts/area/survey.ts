@@ -46,6 +46,7 @@ function surveyOf(c: Clearance): Survey {
   for (let k = MEASURED - 1; k >= 0; k--)
     areas[k] = areas[k + 1] + ((at[k + 1] - at[k]) * (lengths[k] + (lengths[k + 1] ?? 0))) / 2;
   const tops = topsOf(c);
+  const pieces = new Map<number, number>();
   /** The last distance measured before d, and the share of the way on to the next one. */
   const placeOf = (d: number): { k: number; f: number } => {
     const k = Math.min(MEASURED - 1, Math.floor(MEASURED * (Math.max(0, d) / c.widest) ** (2 / 3)));
@@ -64,7 +65,11 @@ function surveyOf(c: Clearance): Survey {
       return areas[k + 1] + ((at[k + 1] - d) * (length(d) + (lengths[k + 1] ?? 0))) / 2;
     },
     ends: (from, to) => tops.filter((t) => t.saddle <= from && from < t.top && t.top <= to).length,
-    pieces: (d) => piecesOf(c, d),
+    pieces(d) {
+      const known = pieces.get(d) ?? piecesOf(c, d);
+      pieces.set(d, known);
+      return known;
+    },
     corners: (d, steepest) => cornersOf(c, d, steepest),
     curves: (d) => tops.filter((t) => t.top > d && t.saddle <= d).length,
     groups(from, step) {

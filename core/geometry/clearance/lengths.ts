@@ -41,13 +41,13 @@ export function insetLengths(c: Clearance, at: Float64Array): Float64Array {
     }
   }
   // Blunt corners have no branch: a node there has two feet on one side, between which the parallels close at the node.
-  for (const { node, one, other } of sidesAt(axis)) {
-    if (one === other || d[node] < IN_CORNER) continue;
+  eachSide(axis, (node, one, other) => {
+    if (one === other || d[node] < IN_CORNER) return;
     const round = parallels.apart(one, other, axis.x[node], axis.y[node]);
     const whole = countUpTo(at, d[node]);
     still[whole] += round;
     growing[whole] -= round / d[node];
-  }
+  });
   let [s, g] = [0, 0];
   for (let k = at.length - 1; k >= 0; k--) {
     s += still[k + 1];
@@ -88,23 +88,31 @@ class Parallels {
   }
 }
 
-/** At every node that two edges of the axis meet at: on each side the boundary's edges that these two follow. */
-function* sidesAt({ a, b, left, right, d }: Axis): Generator<{ node: number; one: number; other: number }> {
+/**
+ * Tells of every node that two edges of the axis meet at, on each side, the boundary's edges that these two follow.
+ */
+function eachSide({ a, b, left, right, d }: Axis, tell: (node: number, one: number, other: number) => void): void {
   const edges = new Int32Array(2 * d.length).fill(NONE);
-  for (let e = 0; e < a.length; e++)
-    for (const i of [a[e], b[e]]) {
-      if (edges[2 * i] === NONE) edges[2 * i] = e;
-      else edges[2 * i + 1] = edges[2 * i + 1] === NONE ? e : MANY;
-    }
+  for (let e = 0; e < a.length; e++) {
+    join(edges, a[e], e);
+    join(edges, b[e], e);
+  }
   for (let node = 0; node < d.length; node++) {
     const [e, f] = [edges[2 * node], edges[2 * node + 1]];
     if (f < 0) continue;
     // Seen along one way through the node.
     const isTurned = (a[e] === node) === (a[f] === node);
-    yield { node, one: left[e], other: isTurned ? right[f] : left[f] };
-    yield { node, one: right[e], other: isTurned ? left[f] : right[f] };
+    tell(node, left[e], isTurned ? right[f] : left[f]);
+    tell(node, right[e], isTurned ? left[f] : right[f]);
   }
 }
+
+/** Puts an edge of the axis down at one of its nodes. */
+function join(edges: Int32Array, node: number, e: number): void {
+  if (edges[2 * node] === NONE) edges[2 * node] = e;
+  else edges[2 * node + 1] = edges[2 * node + 1] === NONE ? e : MANY;
+}
+
 /** How many of some ascending numbers are no more than `most`. */
 function countUpTo(values: Float64Array, most: number): number {
   let [low, high] = [0, values.length];

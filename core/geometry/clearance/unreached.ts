@@ -27,7 +27,10 @@ export interface Only {
 }
 
 /** The area of a region that a round cutter does not reach, mm². @param radius mm */
-export const unreachedArea = (c: Clearance, radius: number): number => unreached(c, radius).area;
+export function unreachedArea(clearance: Clearance, radius: number): number {
+  const ground = within(clearance, 0);
+  return areaLeft(ground, new Narrow(ground.axis, radius), radius, () => 0);
+}
 
 /**
  * What a round cutter does not reach of a region: what its opening leaves of it (J. Serra, "Image Analysis and
@@ -42,58 +45,52 @@ export function unreached(clearance: Clearance, radius: number, { inside = 0, fo
   // Where a disc touches the edge it covers nearly all of what lies next to it.
   const touched = (4 / 3) * foot * Math.sqrt(2 * radius * foot);
   const strip = (edge: number, ways: number) => Math.max(0, foot * edge - ways * touched);
-  const alone = leftAlone(ground, narrow, radius, strip);
-  const between = leftBetween(ground, narrow, radius, strip);
-  return { area: alone.area + between.area, corners: alone.heights, necks: between.heights };
+  return {
+    area: areaLeft(ground, narrow, radius, strip),
+    corners: heightsAlone(ground.axis, narrow, radius),
+    necks: heightsBetween(ground.axis, narrow, radius),
+  };
 }
 
 /** Of a length of the region's edge, with so many ways into it, the area of what lies next to it: left out; mm². */
 type Strip = (edge: number, ways: number) => number;
 
-/** What is left of some pieces: mm², and how far from the region's edge it goes, mm. */
-interface Remains {
-  area: number;
-  heights: Float64Array;
-}
+const areaLeft = (ground: Within, narrow: Narrow, radius: number, strip: Strip): number =>
+  leftAlone(ground, narrow, radius, strip) + leftBetween(ground, narrow, radius, strip);
 
-/** What is left of the pieces with one way out at most, most of all: only the disc that stands there covers any. */
+/** Of the pieces with one way out at most, mm²: most of it, since only the disc that stands there covers any. */
 function leftAlone(
   { axis, spokes, beside, edge, round }: Within,
-  narrow: Narrow,
+  { of, ways }: Narrow,
   radius: number,
   strip: Strip,
-): Remains {
-  const { d } = axis;
-  const { of, ways } = narrow;
+): number {
+  const { d, a, b } = axis;
   const left = new Left(d.length);
-  const [outX, outY] = [new Float64Array(d.length), new Float64Array(d.length)];
   for (let i = 0; i < of.length; i++)
-    if (of[i] !== WIDE) left.add(of[i], (d[i] * d[i] * round[i]) / 2, d[i] * round[i]);
+    if (of[i] !== WIDE && round[i] > 0) left.add(of[i], (d[i] * d[i] * round[i]) / 2, d[i] * round[i]);
   for (let e = 0; e < beside.length; e++) {
-    const [p, q] = [of[axis.a[e]], of[axis.b[e]]];
+    const [p, q] = [of[a[e]], of[b[e]]];
     // Two narrow nodes that are neighbours lie in one piece.
     const piece = Math.max(p, q);
     if (piece === WIDE || ways[piece] > 1) continue;
     if (p === q) left.add(piece, beside[e], edge[e]);
     else {
-      const stump = stumpOf(axis, e, radius);
-      const end = spokes.beside(stump);
+      const end = spokes.beside(stumpOf(axis, e, radius));
       left.add(piece, end.area - (radius * radius * end.first) / 2, end.edge);
-      [outX[piece], outY[piece]] = [stump.x0, stump.y0];
     }
   }
   let area = 0;
   for (let i = 0; i < d.length; i++) if (ways[i] <= 1) area += Math.max(0, left.area[i] - strip(left.edge[i], ways[i]));
-  return { area, heights: heightsAlone(axis, narrow, radius, outX, outY).filter((h) => h > 0) };
+  return area;
 }
 
-/** What is left of the pieces that join several wider places; a height for each way into them. */
-function leftBetween(ground: Within, narrow: Narrow, radius: number, strip: Strip): Remains {
+/** What is left of the pieces that join several wider places, mm². */
+function leftBetween(ground: Within, narrow: Narrow, radius: number, strip: Strip): number {
   const { axis, spokes, beside, edge, round, near } = ground;
   const { x, y, d } = axis;
-  const heights: number[] = [];
   let area = 0;
-  for (const { edges, ends, nodes } of narrow.between()) {
+  for (const { edges, ends, nodes } of narrow.between) {
     const stumps = ends.map((e) => stumpOf(axis, e, radius));
     const discs = new Discs(stumps, radius);
     let [open, length] = [0, 0];
@@ -115,10 +112,8 @@ function leftBetween(ground: Within, narrow: Narrow, radius: number, strip: Stri
         length += d[i] * round[i];
       }
     area += Math.max(0, open - strip(length, ends.length));
-    const most = heightBetween(axis, { edges, ends }, stumps, radius);
-    for (const e of ends) heights.push(Math.min(most, radius * (1 - fallOf(axis, e))));
   }
-  return { area, heights: Float64Array.from(heights) };
+  return area;
 }
 
 /** What is left of each piece, by the node that stands for it: area, mm², and of the region's edge, mm. */
@@ -141,23 +136,23 @@ function fallOf({ x, y, d, a, b }: Axis, e: number): number {
 }
 
 /**
- * How far from the region's edge goes what is left of each piece by the one disc that covers some of it, if any does,
- * by the node that stands for the piece. Round a place of the axis, clearance d, there is a ring at every distance up
- * to d from the edge, and the farthest of it from the disc's centre is as far as the place and what d is more.
+ * How far from the region's edge goes what is left of each piece with one way out at most, where any is left. Round a
+ * place of the axis, clearance d, there is a ring at every distance up to d from the edge, and the farthest of it from
+ * the disc's centre is as far as the place and what d is more.
  */
-function heightsAlone(
-  axis: Axis,
-  { of, ways }: Narrow,
-  radius: number,
-  outX: Float64Array,
-  outY: Float64Array,
-): Float64Array {
+function heightsAlone(axis: Axis, { of, ways }: Narrow, radius: number): Float64Array {
   const { x, y, d, a, b } = axis;
+  const [outX, outY] = [new Float64Array(d.length), new Float64Array(d.length)];
+  const pieceAt = (e: number) => Math.max(of[a[e]], of[b[e]]);
+  for (let e = 0; e < a.length; e++)
+    if (of[a[e]] !== of[b[e]]) {
+      const { x0, y0 } = stumpOf(axis, e, radius);
+      [outX[pieceAt(e)], outY[pieceAt(e)]] = [x0, y0];
+    }
   const heights = new Float64Array(d.length);
   const free = (i: number, piece: number) => hypot(x[i] - outX[piece], y[i] - outY[piece]) + d[i] - radius;
   for (let e = 0; e < a.length; e++) {
-    const [p, q] = [of[a[e]], of[b[e]]];
-    const piece = Math.max(p, q);
+    const piece = pieceAt(e);
     if (piece === WIDE || ways[piece] > 1) continue;
     if (ways[piece] === 0) {
       // No disc stands by it.
@@ -165,11 +160,22 @@ function heightsAlone(
       continue;
     }
     // At the disc's own place nothing is free, and there is a ring at every distance up to the radius.
-    const [d0, free0] = p === WIDE ? [radius, 0] : [d[a[e]], free(a[e], piece)];
-    const [d1, free1] = q === WIDE ? [radius, 0] : [d[b[e]], free(b[e], piece)];
+    const [d0, free0] = of[a[e]] === WIDE ? [radius, 0] : [d[a[e]], free(a[e], piece)];
+    const [d1, free1] = of[b[e]] === WIDE ? [radius, 0] : [d[b[e]], free(b[e], piece)];
     heights[piece] = Math.max(heights[piece], leastOnWay(d0, free0, d1, free1));
   }
-  return heights;
+  return heights.filter((h) => h > 0);
+}
+
+/** The same of the pieces that join several wider places: a height for each way into them. */
+function heightsBetween(axis: Axis, narrow: Narrow, radius: number): Float64Array {
+  const heights: number[] = [];
+  for (const { edges, ends } of narrow.between) {
+    const stumps = ends.map((e) => stumpOf(axis, e, radius));
+    const most = heightBetween(axis, { edges, ends }, stumps, radius);
+    for (const e of ends) heights.push(Math.min(most, radius * (1 - fallOf(axis, e))));
+  }
+  return Float64Array.from(heights);
 }
 
 /** Of more ways out than this the nearest one is not looked for at every place. */
@@ -220,11 +226,10 @@ class Narrow {
   readonly of: Int32Array;
   /** edges that lead out of a piece, at the node that stands for it */
   readonly ways: Int32Array;
+  /** the pieces with more than one way out */
+  readonly between: Between[];
 
-  constructor(
-    private readonly axis: Axis,
-    radius: number,
-  ) {
+  constructor(axis: Axis, radius: number) {
     const { a, b, d } = axis;
     const groups = new Groups(d.length);
     for (let e = 0; e < a.length; e++) if (d[a[e]] < radius && d[b[e]] < radius) groups.join(a[e], b[e]);
@@ -235,12 +240,12 @@ class Narrow {
       const [p, q] = [this.of[a[e]], this.of[b[e]]];
       if (p !== q) this.ways[Math.max(p, q)]++;
     }
+    this.between = this.piecesBetween(axis);
   }
 
   /** The pieces with more than one way out. */
-  between(): Iterable<Between> {
+  private piecesBetween({ a, b }: Axis): Between[] {
     const { of, ways } = this;
-    const { a, b } = this.axis;
     const pieces = new Map<number, Between>();
     const pieceAt = (key: number): Between | null => {
       if (key === WIDE || ways[key] <= 1) return null;
@@ -254,7 +259,7 @@ class Narrow {
       if (p === q) pieceAt(p)?.edges.push(e);
       else pieceAt(Math.max(p, q))?.ends.push(e);
     }
-    return pieces.values();
+    return [...pieces.values()];
   }
 }
 
