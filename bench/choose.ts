@@ -13,11 +13,11 @@ import { middle, row } from "./measure.ts";
 import { picturesOfCharacters, STOCK } from "./pictures.ts";
 
 /**
- * How often choosing and planning are done by turns, first to warm them up, then timed; the middle times count. Where a
- * turn is short there are more of them: as many as there is time for, ms.
+ * How often choosing and planning are done by turns, first to warm them up, then timed. Where a turn is short there are
+ * more of them: as many as there is time for, ms.
  */
 const WARM_UP = { least: 6, most: 15, time: 6000 };
-const TIMED = { least: 9, most: 25, time: 9000 };
+const TIMED = { least: 9, most: 31, time: 12000 };
 
 /**
  * Cutters chosen by themselves against every set of up to two that leaves as little, fully planned: how much slower,
@@ -31,10 +31,9 @@ export async function benchChoose(): Promise<void> {
     const raster = await decodePicture(bytes, `${name}.png`);
     for (const outcome of ["sign", "raised", "pocket", "cutout"]) {
       turns(WARM_UP, outcome, raster);
-      const { chosen, again, mine, choosing, planning } = turns(TIMED, outcome, raster);
+      const { chosen, again, mine, cost } = turns(TIMED, outcome, raster);
       const { choices } = chosen;
       if (choices.length === 0) continue;
-      const cost = choosing / planning;
       dearest = Math.max(dearest, cost);
       const [{ tried }] = choices;
       // Sets that leave more than can be had are no rivals.
@@ -62,17 +61,20 @@ export async function benchChoose(): Promise<void> {
   await benchColdChoice();
 }
 
-/** The first of some turns, with all that it came to, and the middle times of all: more of them takes memory. */
+/**
+ * The first of some turns, and what choosing cost in all of them against planning: the middle of what each turn shows,
+ * since the machine is now fast, now slow. More turns than the first are not held: they take memory.
+ */
 function turns({ least, most, time }: typeof TIMED, outcome: string, raster: Raster) {
   const from = performance.now();
   const first = turn(outcome, raster);
-  const all = [first.took];
+  const costs = [first.cost];
   const isTimeLeft = () => performance.now() - from < time;
-  while (all.length < least || (all.length < most && isTimeLeft())) all.push(turn(outcome, raster).took);
-  return { ...first, choosing: middle(all.map((t) => t.choosing)), planning: middle(all.map((t) => t.planning)) };
+  while (costs.length < least || (costs.length < most && isTimeLeft())) costs.push(turn(outcome, raster).cost);
+  return { ...first, cost: middle(costs) };
 }
 
-/** Choosing and then planning what was chosen, each from nothing: by turns, since the machine is now fast, now slow. */
+/** Choosing and then planning what was chosen, each from nothing. */
 function turn(outcome: string, raster: Raster) {
   const fresh = toPlan(outcome, raster, STOCK);
   const t0 = performance.now();
@@ -81,5 +83,5 @@ function turn(outcome: string, raster: Raster) {
   const again = toPlan(outcome, raster, STOCK);
   const t1 = performance.now();
   const mine = totalSeconds(chosen.job, planCuts(chosen.job, again.planning));
-  return { chosen, again, mine, took: { choosing, planning: performance.now() - t1 } };
+  return { chosen, again, mine, cost: choosing / (performance.now() - t1) };
 }
