@@ -9,6 +9,7 @@ import { seeded } from "../testing/random.ts";
 import type { Raster } from "../picture/raster.ts";
 import { chooseAll } from "./choose.ts";
 import { setHelpers, takeCutters } from "./edit.ts";
+import { isMore } from "./leaves.ts";
 import { planCuts } from "./plan.ts";
 import { totalSeconds } from "./prove.ts";
 import { onePicture } from "./tools.ts";
@@ -68,6 +69,17 @@ describe("clearing cutters by themselves", () => {
       // One cutter for everything would often take much longer.
       expect(others).toBeGreaterThan(outcome === "raised" ? 4 : 0);
     });
+
+  it("says of none that leaves as little that it is quicker than the one taken, when times are told too short", () => {
+    const raster = picture(127);
+    const { job, planning } = toPlan("sign", raster, STOCK);
+    const [{ tried }] = chooseAll(job, SHOP.cutters, onePicture(raster), planning.kept).choices;
+    const rivals = tried.slice(1).filter((t) => !isMore(t.left, tried[0].left));
+    const promised = Math.min(...rivals.map((t) => estimateWith(job, planning, t.cutters)));
+    expect(promised).toBeLessThan(0.95 * tried[0].seconds);
+    // Fewer cutters are taken where they take 3 % longer.
+    for (const t of rivals) expect(t.seconds).toBeGreaterThan(tried[0].seconds / 1.031);
+  });
 
   it("takes no less time for the second of two than is told before anything is planned", () => {
     let said = 0;

@@ -214,10 +214,21 @@ function planned(sets: Sets, possible: readonly Tried[], near: number | null): T
     if (fewer.some(isNoBetter)) continue;
     done.set(t, sets.planned(t));
   }
-  const all = possible.map((t) => done.get(t) ?? t).filter((t) => Number.isFinite(t.seconds));
+  // Estimates of one cut err alike: the others' would have erred as the fastest one's did.
+  const scale = near === null ? 1 : errorOf(done);
+  const all = possible
+    .map((t) => done.get(t) ?? { ...t, seconds: scale * t.seconds })
+    .filter((t) => Number.isFinite(t.seconds));
   // Where every planned one was stopped, it is for the findings to say why.
   if (all.length === 0) return [...possible];
   return all.sort((a, b) => Number(b.isPlanned) - Number(a.isPlanned) || a.seconds - b.seconds);
+}
+
+/** How many times its estimate the fastest of some planned sets takes; 1 where none can be cut. */
+function errorOf(done: ReadonlyMap<Tried, Tried>): number {
+  const byTime = [...done].sort(([, a], [, b]) => a.seconds - b.seconds);
+  const [estimate, plan] = byTime[0].map((t) => t.seconds);
+  return Number.isFinite(plan) ? plan / estimate : 1;
 }
 
 /** Sets in the order in which they are planned: the best first, those with more cutters as if they took longer. */
