@@ -1,5 +1,4 @@
 import { readFile } from "node:fs/promises";
-import { parseArgs } from "node:util";
 import { type Cutter, describeCutter, profileOf } from "@oaken/core/cutters/profile";
 import { FORMS, parseCutter } from "@oaken/core/cutters/rack";
 import { usualStock, ZEROS, zeroPoint } from "@oaken/core/job/document";
@@ -12,13 +11,16 @@ import { nothingSwept, sweep } from "@oaken/core/proof/sweep";
 import { moveSeconds } from "@oaken/core/toolpath/time";
 import { CLEAR, farthest, figures, RAPID, type Toolpath } from "@oaken/core/toolpath/toolpath";
 import { formatTime, parseLength } from "@oaken/core/units";
+import { readArguments, seeHelp } from "./arguments.ts";
 import { parseStock } from "./values.ts";
 
-const USAGE = `oaken check PROGRAM --stock WxHxT --cutter SPEC [--cutter SPEC …] [--zero CORNER] [--cell MM] [--json]
+export const USAGE = `oaken check PROGRAM --stock WxHxT --cutter SPEC [--cutter SPEC …] [options]
   sweeps any G-code program through the stock and says what it would do
   --cutter SPEC    ${FORMS}, or an id of the rack; the first is in the spindle at the
                    start, T1 is the first, T2 the second …
-  --zero CORNER    where the program's zero lies on the stock: ${ZEROS[0]} …`;
+  --zero CORNER    where the program's zero lies on the stock: ${ZEROS[0]} …
+  --cell MM        how fine the swept surface is
+  --json           print the report`;
 
 /**
  * Runs `oaken check`.
@@ -27,25 +29,21 @@ const USAGE = `oaken check PROGRAM --stock WxHxT --cutter SPEC [--cutter SPEC �
  */
 export async function check(args: string[], print: (line: string) => void): Promise<number> {
   const text = { type: "string" } as const;
-  let parsed;
-  try {
-    parsed = parseArgs({
-      args,
-      allowPositionals: true,
-      options: {
-        stock: text,
-        cutter: { type: "string", multiple: true },
-        zero: text,
-        cell: text,
-        json: { type: "boolean" },
-      },
-    });
-  } catch (e) {
-    throw new Problem("usage", `${(e as Error).message.split(". ")[0]}.\n${USAGE}`);
-  }
+  const parsed = readArguments("check", {
+    args,
+    allowPositionals: true,
+    options: {
+      stock: text,
+      cutter: { type: "string", multiple: true },
+      zero: text,
+      cell: text,
+      json: { type: "boolean" },
+    },
+  });
   const v = parsed.values;
   const [path, more] = parsed.positionals;
-  if (!path || more || !v.stock || !v.cutter) throw new Problem("usage", USAGE);
+  if (!path || more || !v.stock || !v.cutter)
+    throw new Problem("usage", `Name one program, with --stock WxHxT and --cutter SPEC. ${seeHelp("check")}`);
   if (v.zero && !ZEROS.includes(v.zero))
     throw new Problem("bad-zero", `"${v.zero}" is not a work zero. Known: ${ZEROS.join(", ")}.`);
   const stock = { ...usualStock(FIRST_SHOP), ...parseStock(v.stock), ...(v.zero && { zero: v.zero }) };

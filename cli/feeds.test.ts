@@ -30,7 +30,7 @@ describe("oaken feeds", () => {
     expect(thick.pierceDelay.value).toBeGreaterThan(thin.pierceDelay.value);
   });
   for (const [what, args, sentence] of [
-    ["nothing", [], /^oaken feeds --cutter/],
+    ["nothing", [], /^Name a cutter and a material, with --cutter/],
     ["an unknown material", ["--cutter", "flat6", "--material", "moonstone"], /^No material "moonstone"\. Known: /],
     ["an unknown cutter", ["--cutter", "scythe", "--material", "oak"], /^No cutter "scythe" in the rack/],
     ["an unknown machine", ["--cutter", "flat6", "--material", "oak", "--machine", "loom"], /^No machine "loom"/],

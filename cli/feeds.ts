@@ -1,4 +1,3 @@
-import { parseArgs } from "node:util";
 import { feedsFor, usualStepdown } from "@oaken/core/cutters/feeds";
 import { plasmaFor } from "@oaken/core/cutters/plasma";
 import { type Cutter, describeCutter } from "@oaken/core/cutters/profile";
@@ -9,9 +8,10 @@ import type { Reasoned } from "@oaken/core/reasoned";
 import { FIRST_SHOP } from "@oaken/core/shop/first/shop";
 import { machineIn, materialIn } from "@oaken/core/shop/shop";
 import { formatLength } from "@oaken/core/units";
+import { readArguments, seeHelp } from "./arguments.ts";
 import { positive } from "./values.ts";
 
-const USAGE = `oaken feeds --cutter SPEC --material ID [--machine ID] [--depth MM] [--width MM] [--json]
+export const USAGE = `oaken feeds --cutter SPEC --material ID [--machine ID] [--depth MM] [--width MM] [--json]
   feed, plunge, spindle speed and stepdown of a cutter in a material, each with its reason
   --cutter SPEC    ${FORMS}, or an id of the rack
   --depth MM       of one pass; of a torch, the sheet's thickness; as deep as the material allows when not given
@@ -25,17 +25,16 @@ const USUAL_SHEET = 3;
 /** Runs `oaken feeds`: prints the numbers that a cut would begin with. @returns 0; bad input throws a Problem */
 export function feeds(args: string[], print: (line: string) => void): number {
   const text = { type: "string" } as const;
-  let parsed;
-  try {
-    parsed = parseArgs({
-      args,
-      options: { cutter: text, material: text, machine: text, depth: text, width: text, json: { type: "boolean" } },
-    });
-  } catch (e) {
-    throw new Problem("usage", `${(e as Error).message.split(". ")[0]}.\n${USAGE}`);
-  }
+  const parsed = readArguments("feeds", {
+    args,
+    options: { cutter: text, material: text, machine: text, depth: text, width: text, json: { type: "boolean" } },
+  });
   const v = parsed.values;
-  if (!v.cutter || !v.material) throw new Problem("usage", USAGE);
+  if (!v.cutter || !v.material)
+    throw new Problem(
+      "usage",
+      `Name a cutter and a material, with --cutter SPEC and --material ID. ${seeHelp("feeds")}`,
+    );
   const cutter = parseCutter(v.cutter, FIRST_SHOP.cutters);
   const given = {
     depth: v.depth === undefined ? undefined : positive("--depth", v.depth, MOST),

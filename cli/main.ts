@@ -1,17 +1,25 @@
 import { Problem } from "@oaken/core/problem";
-import { check } from "./check.ts";
-import { feeds } from "./feeds.ts";
+import { asksForHelp } from "./arguments.ts";
+import { check, USAGE as CHECK } from "./check.ts";
+import { feeds, USAGE as FEEDS } from "./feeds.ts";
 import { make } from "./make.ts";
-import { USAGE } from "./options.ts";
+import { USAGE as MAKE } from "./options.ts";
 import { outline } from "./outline.ts";
 
+/** What there is to run, each with what it takes in words; outline takes what make does, as far as it serves. */
+const COMMANDS = {
+  make: { run: make, usage: MAKE },
+  outline: { run: outline, usage: MAKE },
+  check: { run: check, usage: CHECK },
+  feeds: { run: feeds, usage: FEEDS },
+};
+
+const print = (line: string) => console.log(line);
 const [command, ...rest] = process.argv.slice(2);
 try {
-  if (command === "make") process.exitCode = await make(rest, (line) => console.log(line));
-  else if (command === "check") process.exitCode = await check(rest, (line) => console.log(line));
-  else if (command === "outline") process.exitCode = await outline(rest, (line) => console.log(line));
-  else if (command === "feeds") process.exitCode = feeds(rest, (line) => console.log(line));
-  else throw new Problem("usage", USAGE);
+  const { run, usage } = COMMANDS[command as keyof typeof COMMANDS];
+  if (asksForHelp(rest)) print(usage);
+  else process.exitCode = await run(rest, print);
 } catch (e) {
   if (!(e instanceof Problem)) throw e;
   console.error(e.message);

@@ -1,8 +1,8 @@
-import { parseArgs } from "node:util";
 import { Problem } from "@oaken/core/problem";
 import { FORMS } from "@oaken/core/cutters/rack";
 import { type Clamp, type StockSettings, ZEROS } from "@oaken/core/job/document";
 import { OUTCOMES } from "@oaken/core/job/outcomes";
+import { readArguments, seeHelp } from "./arguments.ts";
 import { joinNegative, parseClamp, parseFrame, parsePaint, parseStock, positive, withUsualFrame } from "./values.ts";
 
 /** Options that are settings of a part by another name: part and field. `main` is the cut that the outcome is about. */
@@ -155,7 +155,6 @@ oaken outline PICTURE --size W --out DIR [options]
   --clamp X,Y,W,H,Z      a clamp: from its front-left corner on, Z above the stock; again for each
   --cell MM              how fine the proof is
   --board NAME           the board of a job that the options are for; the first when not given
-oaken check PROGRAM --stock WxHxT --cutter SPEC [--zero CORNER]
   --cutter SPEC          ${FORMS}, or an id of the rack; twice for a cut-out roughed by the first
   --clear auto|none|SPEC clearing cutter before a V cutter (auto when not given: the set that is quickest);
                          again for the next, smaller one; cutters of pockets, cut-outs and reliefs are
@@ -182,73 +181,68 @@ ${named}`;
 export function parseMake(args: string[]): MakeOptions {
   const text = { type: "string" } as const;
   const many = { type: "string", multiple: true } as const;
-  let parsed;
-  try {
-    parsed = parseArgs({
-      args: withUsualFrame(joinNegative(args)),
-      allowPositionals: true,
-      options: {
-        as: text,
-        text,
-        out: text,
-        exact: { type: "boolean" },
-        with: text,
-        by: text,
-        offset: text,
-        size: text,
-        art: text,
-        stock: text,
-        zero: text,
-        material: text,
-        cutter: many,
-        clear: many,
-        rest: many,
-        rough: many,
-        rim: text,
-        mirror: { type: "boolean" },
-        map: { type: "boolean" },
-        stl: { type: "boolean" },
-        tiff: { type: "boolean" },
-        paint: text,
-        kerf: text,
-        depth: text,
-        ink: text,
-        channels: text,
-        reduce: text,
-        border: text,
-        tabs: text,
-        dialect: text,
-        machine: text,
-        rack: text,
-        materials: text,
-        machines: text,
-        pattern: text,
-        person: text,
-        class: text,
-        sheet: { type: "boolean" },
-        frame: text,
-        clamp: many,
-        board: text,
-        cell: text,
-        drawing: text,
-        set: { type: "string", multiple: true },
-        invert: { type: "boolean" },
-        json: { type: "boolean" },
-        force: { type: "boolean" },
-        ...Object.fromEntries(Object.keys(SETTINGS).map((k) => [k, text])),
-      },
-    });
-  } catch (e) {
-    throw new Problem("usage", `${(e as Error).message.split(". ")[0]}.\n${USAGE}`);
-  }
+  const parsed = readArguments("make", {
+    args: withUsualFrame(joinNegative(args)),
+    allowPositionals: true,
+    options: {
+      as: text,
+      text,
+      out: text,
+      exact: { type: "boolean" },
+      with: text,
+      by: text,
+      offset: text,
+      size: text,
+      art: text,
+      stock: text,
+      zero: text,
+      material: text,
+      cutter: many,
+      clear: many,
+      rest: many,
+      rough: many,
+      rim: text,
+      mirror: { type: "boolean" },
+      map: { type: "boolean" },
+      stl: { type: "boolean" },
+      tiff: { type: "boolean" },
+      paint: text,
+      kerf: text,
+      depth: text,
+      ink: text,
+      channels: text,
+      reduce: text,
+      border: text,
+      tabs: text,
+      dialect: text,
+      machine: text,
+      rack: text,
+      materials: text,
+      machines: text,
+      pattern: text,
+      person: text,
+      class: text,
+      sheet: { type: "boolean" },
+      frame: text,
+      clamp: many,
+      board: text,
+      cell: text,
+      drawing: text,
+      set: { type: "string", multiple: true },
+      invert: { type: "boolean" },
+      json: { type: "boolean" },
+      force: { type: "boolean" },
+      ...Object.fromEntries(Object.keys(SETTINGS).map((k) => [k, text])),
+    },
+  });
   const v = parsed.values;
   const [input, picture, ...more] = parsed.positionals;
   if ((input === undefined && v.text === undefined) || more.length > 0)
     throw new Problem(
       "usage",
-      `Name one picture or job file; or a starting job and a picture; or words with --text.\n${USAGE}`,
+      `Name one picture or job file; or a starting job and a picture; or words with --text. ${seeHelp("make")}`,
     );
-  if (!v.out) throw new Problem("usage", `Say where to write with --out DIR.\n${USAGE}`);
+  if (!v.out) throw new Problem("usage", "Say where to write with --out DIR.");
   if (v.size !== undefined && v.art !== undefined)
     throw new Problem("usage", "Give --size, the whole picture's width, or --art, the art's own; not both.");
   if (v.zero && !ZEROS.includes(v.zero))

@@ -11,7 +11,8 @@ import { bundle, bundleDecoder, decoderBundle } from "./bundle.mjs";
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
 const from = process.cwd();
 
-const [command = "help", ...args] = process.argv.slice(2);
+const [said = "help", ...args] = process.argv.slice(2);
+const command = ["--help", "-h"].includes(said) ? "help" : said;
 const run = (cmd, argv, options = {}) => spawnSync(cmd, argv, { stdio: "inherit", cwd: root, ...options });
 /** Runs a command, its errors straight to ours. @returns how it ended and what it printed */
 const captured = (cmd, argv) =>
@@ -189,6 +190,18 @@ async function shop(command) {
   process.exit(run(process.execPath, [main, command, ...args], { cwd: from, env: environment }).status ?? 1);
 }
 
+const HELP = `oaken start [--empty]      the application at ${address}, with the demo jobs but for --empty
+oaken dev                  the same from the sources, read again as they change
+oaken make PICTURE …       a picture into programs, drawings, proof and report; or a job file
+oaken outline PICTURE …    its outline alone, as SVG and DXF
+oaken check PROGRAM …      sweeps any G-code program through the stock and says what it would do
+oaken feeds …              feed, plunge, spindle speed and depth of a cutter in a material, with reasons
+oaken rack|materials|machines|dialects export|import FILE     the shop's tables
+oaken test                 all tests; ends with how many passed and failed
+oaken bench [NAME …]       what it takes, against libraries and physical limits
+oaken shots                takes docs/screenshots anew
+Options of each of make, outline, check and feeds: oaken make --help. More in README.md.`;
+
 const tasks = {
   async start() {
     install();
@@ -275,13 +288,7 @@ const tasks = {
     );
     rmSync(folder, { recursive: true });
   },
-  help() {
-    console.log(
-      `oaken ${Object.keys(tasks)
-        .filter((t) => t !== "help")
-        .join(" · ")} — see README.md`,
-    );
-  },
+  help: () => console.log(HELP),
 };
 
 if (!Object.hasOwn(tasks, command)) {
