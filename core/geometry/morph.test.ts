@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { circle } from "../testing/random.ts";
 import { clearanceOf } from "./clearance/clearance.ts";
-import { closed, grown, rounded, thinned } from "./morph.ts";
+import { closing, grown, rounding, stepped, thinned } from "./morph.ts";
 import { nesting } from "./nesting.ts";
 import { isSound } from "./sound.ts";
 import { regionArea, ringCount, ringsFrom, type Rings } from "./rings.ts";
@@ -36,7 +36,7 @@ describe("growing and thinning", () => {
   });
   it("closing joins pieces over a narrow gap and leaves a wide one", () => {
     const three = of(box(0, 0, 10, 10), box(10.6, 0, 20, 10), box(25, 0, 30, 10));
-    const joined = closed(three, 1, clearance);
+    const joined = stepped(three, closing(1), clearance);
     expect(ringCount(joined)).toBe(2);
     expect(regionArea(joined)).toBeCloseTo(100 + 94 + 6 + 50, 0);
   });
@@ -50,7 +50,7 @@ describe("growing and thinning", () => {
       [0, 20],
     ]);
     const lost = (1 - Math.PI / 4) * 4;
-    expect(regionArea(rounded(L, 2, clearance))).toBeCloseTo(300 - 5 * lost + lost, 0);
+    expect(regionArea(stepped(L, rounding(2), clearance))).toBeCloseTo(300 - 5 * lost + lost, 0);
   });
   it("growing back by what was thinned leaves no knots, whatever the polygon's fineness", () => {
     for (const n of [30, 60, 100, 240]) {
@@ -62,10 +62,21 @@ describe("growing and thinning", () => {
         ],
         circle(60, 30, 8.6, n, true),
       );
-      const r = rounded(ink, 1, clearance);
+      const r = stepped(ink, rounding(1), clearance);
       expect(isSound(r), `${n} corners`).toBe(true);
       expect(ringCount(r)).toBe(2);
       expect(Math.abs(regionArea(r) - regionArea(ink)), `${n} corners`).toBeLessThan(4);
     }
+  });
+  it("steps of one sign are taken together: the same shape, by as many clearances as the sign changes", () => {
+    const ink = of([...box(0, 0, 30, 12)], circle(15, 6, 3, 90, true), box(31, 0, 44, 12));
+    const steps = [0.6, -0.6, -0.8, 0.8, 0.8, -0.8];
+    let asked = 0;
+    const counting = (r: Rings) => (asked++, clearanceOf(r));
+    const together = stepped(ink, steps, counting);
+    expect(asked).toBe(4);
+    const each = steps.reduce((r, by) => (by > 0 ? grown(r, by, clearance) : thinned(r, -by, clearance)), ink);
+    expect(ringCount(together)).toBe(ringCount(each));
+    expect(Math.abs(regionArea(together) - regionArea(each))).toBeLessThan(0.02);
   });
 });

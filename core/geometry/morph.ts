@@ -63,17 +63,27 @@ export function thinned(region: Rings, by: number, clearance: ClearanceOf): Ring
   return soundOf(ringsOf(merged(loops)));
 }
 
-/** Gaps narrower than `width` closed: grown by half of it and thinned again (morphological closing). */
-export const closed = (region: Rings, width: number, clearance: ClearanceOf): Rings =>
-  thinned(grown(region, width / 2, clearance), width / 2, clearance);
+/** Gaps narrower than `width` closed: grown by half of it and thinned again (morphological closing). Steps, mm. */
+export const closing = (width: number): number[] => [width / 2, -width / 2];
 
 /**
  * Corners, outer and inner, rounded to `radius`: opening, then closing. Strokes narrower than twice the radius are
- * lost.
+ * lost. Steps, mm.
  */
-export function rounded(region: Rings, radius: number, clearance: ClearanceOf): Rings {
-  const open = grown(thinned(region, radius, clearance), radius, clearance);
-  return closed(open, 2 * radius, clearance);
+export const rounding = (radius: number): number[] => [-radius, radius, ...closing(2 * radius)];
+
+/**
+ * Grown by each step, or thinned where it is less than 0, one after another; mm. Neighbouring steps of one sign are
+ * one: discs' sums are discs (G. Matheron, "Random Sets and Integral Geometry", 1975, on semigroups of convex bodies).
+ */
+export function stepped(region: Rings, steps: readonly number[], clearance: ClearanceOf): Rings {
+  const runs: number[] = [];
+  for (const by of steps) {
+    const last = runs.length - 1;
+    if (runs.length > 0 && runs[last] > 0 === by > 0) runs[last] += by;
+    else runs.push(by);
+  }
+  return runs.reduce((r, by) => (by > 0 ? grown(r, by, clearance) : thinned(r, -by, clearance)), region);
 }
 
 /** The same rings with no edge longer than `spacing`, so that a fit sees where lines are straight. */

@@ -1,4 +1,4 @@
-import { closed, grown, rounded, thinned } from "../../geometry/morph.ts";
+import { closing, rounding, stepped } from "../../geometry/morph.ts";
 import { ringCount, type Rings } from "../../geometry/rings.ts";
 import { asRead, flatten } from "../../geometry/shape.ts";
 import { type Bridge, bridged } from "../../outline/bridges.ts";
@@ -95,11 +95,8 @@ export function traceOutline(from: GreyProduct, v: OutlineSettings, isSet: IsSet
   };
   const [grow, close, round] = [v.grow, v.close, v.round];
   if (ringCount({ starts: result.shape.starts } as Rings) > 0 && (grow !== 0 || close > 0 || round > 0)) {
-    let r = asRead(result.shape);
-    if (close > 0) r = closed(r, close, clearance);
-    if (grow > 0) r = grown(r, grow, clearance);
-    if (grow < 0) r = thinned(r, -grow, clearance);
-    if (round > 0) r = rounded(r, round, clearance);
+    const steps = [...closing(close), grow, ...rounding(round)].filter((by) => by !== 0);
+    const r = stepped(asRead(result.shape), steps, clearance);
     if (ringCount(r) === 0)
       throw new Problem(
         "nothing-left",
