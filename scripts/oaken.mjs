@@ -229,8 +229,10 @@ const tasks = {
     install();
     const counts = { passed: 0, failed: 0 };
     const step = async (name, cmd, argv) => {
+      const from = performance.now();
       const { status, text } = await captured(join(root, "node_modules", ".bin", cmd), argv);
-      process.stdout.write(`\n== ${name}\n${text}`);
+      const seconds = Math.round((performance.now() - from) / 1000);
+      process.stdout.write(`\n== ${name}, ${seconds} s\n${text}`);
       const line = /^\s*Tests\s+(.*)$/m.exec(text.replace(/\x1b\[[0-9;]*m/g, ""));
       const count = (what) => Number(new RegExp(`(\\d+) ${what}`).exec(line?.[1] ?? "")?.[1] ?? 0);
       if (line) {

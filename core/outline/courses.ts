@@ -72,13 +72,12 @@ export function fitCourses(
 const MOST_POINTS = 1_000_000;
 
 /** @throws Problem `too-busy` where there is more to trace than anyone could cut */
-export function checkBusy(points: number, pieces: number): void {
+export function checkBusy(points: number): void {
   if (points <= MOST_POINTS) return;
-  const size = `${(points / 1e6).toFixed(1)} million points in ${pieces.toLocaleString("en")} pieces`;
   throw new Problem(
     "too-busy",
-    `The outline has ${size}: that is noise rather than a drawing. Smooth the picture in the tone step, drop larger ` +
-      "specks, or move the ink level.",
+    `The outline has more than ${MOST_POINTS / 1e6} million points: that is noise rather than a drawing. Smooth the ` +
+      "picture in the tone step, drop larger specks, or move the ink level.",
   );
 }
 

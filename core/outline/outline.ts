@@ -92,7 +92,7 @@ export function fitOutline(
   }
   let total = 0;
   for (let k = 0; k < n; k++) if (keep[k]) total += c.starts[k + 1] - c.starts[k];
-  checkBusy(total, kept);
+  checkBusy(total);
   const noise = s.noise ?? edgeNoise(c, (k) => keep[k] === 1);
   const courses: Course[] = [];
   const parent = new Int32Array(kept);

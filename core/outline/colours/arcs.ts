@@ -1,5 +1,6 @@
 import { GrowingF64, GrowingI32 } from "../../growing.ts";
 import type { Raster } from "../../picture/raster.ts";
+import { checkBusy } from "../courses.ts";
 import type { Labels } from "./labels.ts";
 import type { Swatch } from "./palette.ts";
 
@@ -32,6 +33,7 @@ const DY = [0, 1, 0, -1];
 /**
  * Traces every border of a label map along pixel edges and puts each point where the blend between its two colours is
  * half and half, so that edges are good to parts of a pixel.
+ * @throws Problem `too-busy` as soon as there are more points than anyone could cut
  */
 export function traceArcs(l: Labels, r: Raster, swatches: readonly Swatch[]): Arcs {
   const { width: W, height: H, data } = l;
@@ -91,6 +93,7 @@ export function traceArcs(l: Labels, r: Raster, swatches: readonly Swatch[]): Ar
   };
   const p = new Float64Array(2);
   const walk = (x0: number, y0: number, d0: number, fromJunction: boolean): void => {
+    checkBusy(xy.length / 2);
     starts.push(xy.length / 2);
     const [left, right] = sides(x0, y0, d0);
     let [x, y, d] = [x0, y0, d0];

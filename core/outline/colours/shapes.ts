@@ -2,7 +2,7 @@ import { asRead, type Shape, ShapeBuilder } from "../../geometry/shape.ts";
 import { nesting } from "../../geometry/nesting.ts";
 import { noProgress, type Progress } from "../../problem.ts";
 import type { Course } from "../course.ts";
-import { checkBusy, fitCourses } from "../courses.ts";
+import { fitCourses } from "../courses.ts";
 import { edgeNoise, smoothed } from "../noise.ts";
 import type { Placement } from "../outline.ts";
 import type { Arcs } from "./arcs.ts";
@@ -20,7 +20,6 @@ export interface FittedArcs {
 
 /**
  * Fits every arc within `hold` mm of its points, all of them sound together but for the junctions that they share.
- * @throws Problem `too-busy`
  */
 export function fitArcs(
   arcs: Arcs,
@@ -29,7 +28,6 @@ export function fitArcs(
   cornerAngle: number,
   progress: Progress = noProgress,
 ): FittedArcs {
-  checkBusy(arcs.xy.length / 2, arcs.closed.length);
   const noise = edgeNoise(arcs) * place.scale;
   const courses = Array.from(arcs.closed, (closed, k): Course => {
     const raw = new Float64Array(2 * (arcs.starts[k + 1] - arcs.starts[k]));
