@@ -229,9 +229,9 @@ const tasks = {
     install();
     const counts = { passed: 0, failed: 0 };
     const step = async (name, cmd, argv) => {
-      const from = performance.now();
+      const began = performance.now();
       const { status, text } = await captured(join(root, "node_modules", ".bin", cmd), argv);
-      const seconds = Math.round((performance.now() - from) / 1000);
+      const seconds = Math.round((performance.now() - began) / 1000);
       process.stdout.write(`\n== ${name}, ${seconds} s\n${text}`);
       const line = /^\s*Tests\s+(.*)$/m.exec(text.replace(/\x1b\[[0-9;]*m/g, ""));
       const count = (what) => Number(new RegExp(`(\\d+) ${what}`).exec(line?.[1] ?? "")?.[1] ?? 0);

@@ -70,7 +70,7 @@ describe("growing and thinning", () => {
   });
   it("steps of one sign are taken together: the same shape, by as many clearances as the sign changes", () => {
     const ink = of([...box(0, 0, 30, 12)], circle(15, 6, 3, 90, true), box(31, 0, 44, 12));
-    const steps = [0.6, -0.6, -0.8, 0.8, 0.8, -0.8];
+    const steps = [0.6, 0, -0.6, -0.8, 0.8, 0, 0.8, -0.8];
     let asked = 0;
     const counting = (r: Rings) => (asked++, clearanceOf(r));
     const together = stepped(ink, steps, counting);

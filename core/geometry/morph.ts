@@ -78,7 +78,7 @@ export const rounding = (radius: number): number[] => [-radius, radius, ...closi
  */
 export function stepped(region: Rings, steps: readonly number[], clearance: ClearanceOf): Rings {
   const runs: number[] = [];
-  for (const by of steps) {
+  for (const by of steps.filter((step) => step !== 0)) {
     const last = runs.length - 1;
     if (runs.length > 0 && runs[last] > 0 === by > 0) runs[last] += by;
     else runs.push(by);

@@ -214,7 +214,8 @@ function planned(sets: Sets, possible: readonly Tried[], near: number | null): T
     if (fewer.some(isNoBetter)) continue;
     done.set(t, sets.planned(t));
   }
-  // Estimates of one cut err alike: the others' would have erred as the fastest one's did.
+  // Sets that were not planned are told by the error of the fastest planned one: an estimate that is as much too short
+  // as that one's was must not make them look quicker than what is taken.
   const scale = near === null ? 1 : errorOf(done);
   const all = possible
     .map((t) => done.get(t) ?? { ...t, seconds: scale * t.seconds })

@@ -95,7 +95,7 @@ export function traceOutline(from: GreyProduct, v: OutlineSettings, isSet: IsSet
   };
   const [grow, close, round] = [v.grow, v.close, v.round];
   if (ringCount({ starts: result.shape.starts } as Rings) > 0 && (grow !== 0 || close > 0 || round > 0)) {
-    const steps = [...closing(close), grow, ...rounding(round)].filter((by) => by !== 0);
+    const steps = [...closing(close), grow, ...rounding(round)];
     const r = stepped(asRead(result.shape), steps, clearance);
     if (ringCount(r) === 0)
       throw new Problem(

@@ -93,7 +93,6 @@ export function traceArcs(l: Labels, r: Raster, swatches: readonly Swatch[]): Ar
   };
   const p = new Float64Array(2);
   const walk = (x0: number, y0: number, d0: number, fromJunction: boolean): void => {
-    checkBusy(xy.length / 2);
     starts.push(xy.length / 2);
     const [left, right] = sides(x0, y0, d0);
     let [x, y, d] = [x0, y0, d0];
@@ -128,6 +127,7 @@ export function traceArcs(l: Labels, r: Raster, swatches: readonly Swatch[]): Ar
     out.to.push(isJunction ? junctionOf(x, y) : -1);
     out.leaves.push(d0);
     out.arrives.push(d);
+    checkBusy(xy.length / 2);
   };
 
   for (let y = 0; y <= H; y++)
